@@ -1,0 +1,46 @@
+import js from '@eslint/js';
+import globals from 'globals';
+import svelte from 'eslint-plugin-svelte';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['build/', '.svelte-kit/', 'node_modules/', 'static/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...svelte.configs.recommended,
+  { languageOptions: { globals: { ...globals.browser, ...globals.node } } },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser } },
+    rules: { 'svelte/no-navigation-without-resolve': 'off', 'svelte/prefer-svelte-reactivity': 'off' }
+  },
+  {
+    rules: {
+      'no-undef': 'off',
+      '@typescript-eslint/no-explicit-any': 'error',
+      'max-lines': ['warn', { max: 400, skipComments: true }]
+    }
+  },
+  {
+    // The core touches no world: no clock, randomness, DOM, network or storage.
+    files: ['src/core/**/*.ts'],
+    ignores: ['src/core/**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        'window', 'document', 'fetch', 'localStorage', 'indexedDB', 'setTimeout', 'setInterval',
+        'performance', 'process', 'navigator', 'self', 'crypto'
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' }
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'the core has no clock' },
+        { selector: "CallExpression[callee.property.name='localeCompare']", message: 'no host locale in the core' }
+      ]
+    }
+  }
+);

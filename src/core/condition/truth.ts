@@ -1,0 +1,26 @@
+/** Strong Kleene's three values (S. C. Kleene, Introduction to Metamathematics, 1952, section 64). */
+export type Truth = 'yes' | 'no' | 'unknown';
+
+/** The two readings every verdict is computed in (RECKONING A4). */
+export type Run = 'sure' | 'best';
+
+/** A demand must hold for a step; a guard decides whether something applies at all. */
+export type ConditionRole = 'demand' | 'guard';
+
+export const and = (a: Truth, b: Truth): Truth =>
+  a === 'no' || b === 'no' ? 'no' : a === 'unknown' || b === 'unknown' ? 'unknown' : 'yes';
+
+export const or = (a: Truth, b: Truth): Truth => not(and(not(a), not(b)));
+
+export const not = (a: Truth): Truth => (a === 'yes' ? 'no' : a === 'no' ? 'yes' : 'unknown');
+
+export const truthOf = (value: boolean): Truth => (value ? 'yes' : 'no');
+
+/**
+ * The one place where unknown becomes yes or no: in the sure run an unknown demand fails and an unknown
+ * guard applies; in the best run the reverse.
+ */
+export function collapse(truth: Truth, run: Run, role: ConditionRole): boolean {
+  if (truth !== 'unknown') return truth === 'yes';
+  return (run === 'best') === (role === 'demand');
+}

@@ -1,0 +1,45 @@
+import type { Kept } from '../catalogue/schema';
+import type { Day } from './day';
+
+/** What ends, and what missing it costs (RECKONING G1). */
+export interface Contributor {
+  readonly kind: 'service of installed' | 'service on the way' | 'closing' | 'patch' | 'right' | 'newer patch';
+  /** The release, hop, patch level or right that ends. */
+  readonly subject: string;
+  readonly day: Day;
+  /** The earliest day an imprecise or uncertain date may mean, where that differs. */
+  readonly early?: Day;
+  readonly certainty?: 'published' | 'announced' | 'expected';
+  readonly source?: string;
+  /** Listed contributors cost money only and do not set the deadline. */
+  readonly sets: boolean;
+  readonly cost: MissingCost;
+}
+
+export type MissingCost =
+  | { readonly code: 'no service' }
+  | { readonly code: 'out of reach' }
+  | { readonly code: 'keeps less'; readonly kept: Kept }
+  | { readonly code: 'money'; readonly cents: number | 'unknown' };
+
+export interface Deadline {
+  /** Absent when nothing known sets one. */
+  readonly day?: Day;
+  readonly setBy?: Contributor;
+  /** The next one after today, where the deadline itself is past. */
+  readonly next?: Contributor;
+  /** All, earliest first. */
+  readonly contributors: readonly Contributor[];
+}
+
+/** The deadline from its contributors: the earliest that sets it. Ties: kind, then subject. */
+export function deadlineOf(contributors: readonly Contributor[], today: Day): Deadline {
+  const sorted = [...contributors].sort((a, b) => a.day - b.day || compareText(a.kind, b.kind) || compareText(a.subject, b.subject));
+  const setting = sorted.filter((c) => c.sets);
+  const [setBy] = setting;
+  if (!setBy) return { contributors: sorted };
+  const next = setBy.day < today ? setting.find((c) => c.day >= today) : undefined;
+  return { day: setBy.day, setBy, ...(next ? { next } : {}), contributors: sorted };
+}
+
+const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

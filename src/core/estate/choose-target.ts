@@ -1,0 +1,52 @@
+import type { Terms } from '../route/terms';
+import type { Place } from '../route/move';
+import type { Goal, Target } from './schema';
+
+/**
+ * The target a rule goal aims at (RECKONING E5): the newest release on the installed one's strand that is published,
+ * settled and of an allowed maturity today, in the edition the goal names, else the installed edition or its
+ * successor; on the goal's architecture, else the installed one where the release has it, else the release's first.
+ * Without regard to reach, but never behind what is installed: the installed release always qualifies.
+ * Undefined when no release does.
+ */
+export function findGoalTarget(terms: Terms, start: Place): Place | undefined {
+  const { model, goal, today } = terms;
+  const strand = model.releases[start.release]?.strand;
+  for (let i = model.releases.length - 1; i >= 0; i--) {
+    const release = model.releases[i];
+    const published = terms.publication[i];
+    if (!release || release.strand !== strand) continue;
+    const settled = typeof published === 'number' && published + goal.settlingDays <= today;
+    if (!settled && i !== start.release) continue;
+    const edition = findEdition(terms, goal, start.edition, release.editions);
+    const architecture = findArchitecture(terms, goal, start.architecture, release.architectures);
+    if (edition !== undefined && architecture !== undefined) return { release: i, patch: 0, edition, architecture };
+  }
+  return undefined;
+}
+
+function findEdition({ model }: Terms, goal: Goal, installed: number, offered: readonly number[]): number | undefined {
+  if (goal.edition !== undefined) return offered.find((e) => model.editions[e] === goal.edition);
+  let edition = installed;
+  for (let hops = 0; hops <= model.editions.length && !offered.includes(edition); hops++) {
+    const successor = model.product.editions?.[edition]?.successor;
+    if (successor === undefined) return undefined;
+    edition = model.editions.indexOf(successor);
+  }
+  return offered.includes(edition) ? edition : undefined;
+}
+
+function findArchitecture({ model }: Terms, goal: Goal, installed: number, offered: readonly number[]): number | undefined {
+  if (goal.architecture !== undefined) return offered.find((a) => model.architectures[a] === goal.architecture);
+  return offered.includes(installed) ? installed : offered[0];
+}
+
+/** A chosen target as a place; undefined when the catalogue no longer has it. */
+export function findChosenTarget({ model }: Terms, target: Target): Place | undefined {
+  const release = model.sequence.indexById.get(target.release);
+  const edition = model.editions.indexOf(target.edition);
+  const architecture = model.architectures.indexOf(target.architecture);
+  const offers = release === undefined ? undefined : model.releases[release];
+  if (release === undefined || !offers?.editions.includes(edition) || !offers.architectures.includes(architecture)) return undefined;
+  return { release, patch: 0, edition, architecture };
+}

@@ -1,0 +1,50 @@
+import type { ProductModel } from '../catalogue/model';
+import type { Place } from '../route/move';
+import type { Reading, System } from './schema';
+
+/** Most starts a system with unknown readings is planned from. */
+export const MAX_STARTS = 2000;
+
+/** The ids a reading leaves open, out of all there are: one when decided, several or all otherwise. */
+function candidates(reading: Reading, all: readonly string[]): readonly string[] {
+  if ('is' in reading) return all.includes(reading.is) ? [reading.is] : [];
+  return 'oneOf' in reading ? all.filter((id) => reading.oneOf.includes(id)) : all;
+}
+
+/**
+ * Every place a system may stand on (RECKONING A1): candidates where some are named, else all the product has.
+ * In order of sequence, patch level, edition, architecture. Empty when the readings name nothing of this product.
+ */
+export function startsOf(model: ProductModel, system: System): Place[] {
+  const starts: Place[] = [];
+  const releases = candidates(system.release, model.releases.map((r) => r.release.id));
+  for (const id of releases) {
+    const release = model.releases[model.sequence.indexById.get(id) ?? -1];
+    if (!release) continue;
+    const editions = candidates(system.edition, release.editions.map((e) => model.editions[e] ?? ''));
+    const architectures = candidates(system.architecture, release.architectures.map((a) => model.architectures[a] ?? ''));
+    for (const patch of candidates(system.patch, release.patches.map((p) => p.id)))
+      for (const edition of editions)
+        for (const architecture of architectures)
+          starts.push({
+            release: release.index,
+            patch: release.patches.findIndex((p) => p.id === patch),
+            edition: model.editions.indexOf(edition),
+            architecture: model.architectures.indexOf(architecture)
+          });
+  }
+  return starts.slice(0, MAX_STARTS);
+}
+
+/** A reading as one word for keys: its id, `?a|b` for candidates, `?` for unknown. */
+export function readingKey(reading: Reading): string {
+  if ('is' in reading) return reading.is;
+  return 'oneOf' in reading ? `?${[...reading.oneOf].sort().join('|')}` : '?';
+}
+
+/** The key of a system's situation: same product, release, patch, edition, architecture and team. */
+export function situationKey(system: System): string {
+  const parts = [system.product, system.release, system.patch, system.edition, system.architecture].map(readingKey);
+  const text = 'is' in system.product ? '' : (system.installedText ?? '');
+  return [...parts, system.team ?? '', text].map((p) => p.replaceAll('/', '%2F')).join('/');
+}

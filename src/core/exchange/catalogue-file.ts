@@ -1,0 +1,100 @@
+import { isAlias, isMap, isScalar, isSeq, LineCounter, parseDocument, visit, type Document } from 'yaml';
+import { checkCatalogue } from '../catalogue/check';
+import { CATALOGUE_FORMAT, CATALOGUE_VERSION, catalogueSchema, NUMBER_KEYS, type Catalogue } from '../catalogue/schema';
+import { findTextFault, findValueFault, MAX_ALIASES, MAX_NESTING } from './guard';
+import { fail, succeed, type Issue, type Result } from '../issue';
+import { issuesOfZod } from './zod-issues';
+
+/**
+ * Reads a catalogue from YAML or JSON text (JSON is YAML). Issues carry line and column.
+ * Numbers outside the few numeric keys keep their spelling, so a release may be written `4.50` without quotes.
+ */
+export function parseCatalogue(text: string): Result<Catalogue> {
+  const fault = findTextFault(text);
+  if (fault) return fail(fault);
+  const lines = new LineCounter();
+  const read = readDocument(text, lines);
+  if (!read.ok) return read;
+  const locate = (issue: Issue): Issue => withPlace(issue, read.value, lines);
+  const value = toValue(read.value);
+  if (!value.ok) return value;
+  const valueFault = findValueFault(value.value) ?? findFormatFault(value.value);
+  if (valueFault) return fail(locate(valueFault));
+  const parsed = catalogueSchema.safeParse(value.value);
+  if (!parsed.success) return fail(...issuesOfZod(parsed.error).map(locate));
+  const issues = checkCatalogue(parsed.data);
+  return issues.length > 0 ? fail(...issues.map(locate)) : succeed(parsed.data);
+}
+
+function readDocument(text: string, lineCounter: LineCounter): Result<Document.Parsed> {
+  try {
+    const document = parseDocument(text, { lineCounter, uniqueKeys: true, merge: false });
+    const first = document.errors[0];
+    if (!first) return succeed(document);
+    const at = lineCounter.linePos(first.pos[0]);
+    return fail({ code: 'syntax', detail: first.message.split('\n')[0] ?? '', line: at.line, column: at.col });
+  } catch (error) {
+    return fail(thrownIssue(error));
+  }
+}
+
+function toValue(document: Document.Parsed): Result<unknown> {
+  let aliases = 0;
+  try {
+    visit(document, {
+      Alias: () => {
+        if (++aliases > MAX_ALIASES) return visit.BREAK;
+      },
+      Pair: (_, pair) => {
+        const key = isScalar(pair.key) ? String(pair.key.value) : '';
+        if (!NUMBER_KEYS.has(key)) keepSpelling(pair.value);
+      }
+    });
+    if (aliases > MAX_ALIASES) return fail({ code: 'too-many-aliases', detail: String(MAX_ALIASES) });
+    return succeed(document.toJS({ maxAliasCount: MAX_ALIASES }));
+  } catch (error) {
+    return fail(thrownIssue(error));
+  }
+}
+
+function keepSpelling(node: unknown): void {
+  if (isSeq(node)) node.items.forEach(keepSpelling);
+  else if (isScalar(node) && typeof node.value === 'number' && node.source !== undefined) node.value = node.source;
+}
+
+/** The YAML reader throws on what it will not expand; a stack overflow means nesting. */
+function thrownIssue(error: unknown): Issue {
+  const message = error instanceof Error ? error.message : String(error);
+  if (error instanceof RangeError) return { code: 'too-deep', detail: String(MAX_NESTING) };
+  return /alias/i.test(message) ? { code: 'too-many-aliases', detail: String(MAX_ALIASES) } : { code: 'syntax', detail: message };
+}
+
+function findFormatFault(value: unknown): Issue | undefined {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return { code: 'not-an-object' };
+  const { format, version } = value as Record<string, unknown>;
+  if (format !== CATALOGUE_FORMAT) return { code: 'wrong-format', detail: CATALOGUE_FORMAT };
+  if (typeof version === 'number' && version > CATALOGUE_VERSION) return { code: 'newer-version', detail: String(version) };
+  return undefined;
+}
+
+/** The line and column of the innermost node that exists on the issue's path. */
+function withPlace(issue: Issue, document: Document.Parsed, lines: LineCounter): Issue {
+  let node: unknown = document.contents;
+  let offset = offsetOf(node);
+  for (const step of issue.path ?? []) {
+    if (isAlias(node)) node = node.resolve(document);
+    if (!isMap(node) && !isSeq(node)) break;
+    node = node.get(step, true);
+    const at = offsetOf(node);
+    if (at === undefined) break;
+    offset = at;
+  }
+  if (offset === undefined) return issue;
+  const place = lines.linePos(offset);
+  return { ...issue, line: place.line, column: place.col };
+}
+
+function offsetOf(node: unknown): number | undefined {
+  const range = typeof node === 'object' && node !== null && 'range' in node ? node.range : undefined;
+  return Array.isArray(range) && typeof range[0] === 'number' ? range[0] : undefined;
+}

@@ -1,0 +1,75 @@
+import type { Day } from './date/day';
+import type { MaybeDay } from './date/interval';
+import type { Deadline } from './date/deadline';
+import type { Target } from './estate/schema';
+import type { Reason, Route, ShownVerdict, Standing, Verdict } from './route/types';
+
+/** What is said of one target of a case. */
+export interface TargetPlan {
+  readonly target: Target;
+  readonly verdict: ShownVerdict;
+  readonly sure: Verdict;
+  readonly best: Verdict;
+  /** Better verdict that may hold if what is unknown turns out well. */
+  readonly perhaps?: Verdict;
+  /** Earlier in the sequence than what is installed. */
+  readonly older: boolean;
+  /** For `not yet`: the day it opens; unknown when nobody has said. */
+  readonly opens?: MaybeDay;
+  /** The chosen route: sure, and verified by the tests' verifier. */
+  readonly route?: Route;
+  /** Why it is closed; empty when no published hop leads there. */
+  readonly reasons: readonly Reason[];
+}
+
+/** How the goal came by its target. */
+export type GoalSource = 'rule' | 'decision' | 'stay' | 'none';
+
+/** The plan of one case: systems alike in all that rules ask. */
+export interface CasePlan {
+  readonly id: string;
+  readonly situation: string;
+  readonly product?: string;
+  readonly systems: readonly string[];
+  /** Where it stands; the worst of the possible starts where that is not known. */
+  readonly start?: Standing;
+  readonly startIsSure: boolean;
+  readonly starts: number;
+  readonly goal?: Target;
+  readonly goalFrom: GoalSource;
+  /** Every target of the product, in sequence, then edition, then architecture. */
+  readonly targets: readonly TargetPlan[];
+  readonly verdict: ShownVerdict;
+  readonly deadline: Deadline;
+  readonly latestStart?: Day | 'none';
+  /** Days from today to the latest start; absent where there is no route or nothing binds it. */
+  readonly slack?: number;
+  /** Where the goal is closed: the best target that is open. */
+  readonly bestOpen?: Target;
+  /** The search ended on its budget. */
+  readonly cut: boolean;
+}
+
+/** How the estate's rights stand against the chosen routes. */
+export interface RightTotal {
+  readonly product: string;
+  readonly right: string;
+  readonly needed: number;
+  readonly held: number;
+  readonly toBuy: number;
+  readonly costCents: number | 'unknown';
+}
+
+export interface Plan {
+  readonly today: Day;
+  readonly cases: readonly CasePlan[];
+  readonly systems: number;
+  readonly situations: number;
+  readonly rights: readonly RightTotal[];
+}
+
+export const sameTarget = (a: Target | undefined, b: Target | undefined): boolean =>
+  a !== undefined && b !== undefined && a.release === b.release && a.edition === b.edition && a.architecture === b.architecture;
+
+/** The plan of the case's goal, where it has one. */
+export const goalPlanOf = (plan: CasePlan): TargetPlan | undefined => plan.targets.find((t) => sameTarget(t.target, plan.goal));

@@ -1,0 +1,141 @@
+import { and, truthOf, type Run, type Truth } from '../condition/truth';
+import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
+import { monthsBetween } from '../date/day';
+import { matchesRange } from '../version/range';
+import { BASE_PATCH, type Position } from '../version/sequence';
+import { findUse, type FoundUse } from '../right/find-use';
+import { layDays, type MoveDays, type Schedule } from './lay-days';
+import type { Move, Place } from './move';
+import type { Terms } from './terms';
+import type { ClauseCode, StepDays } from './types';
+
+/** One clause of one move, judged. Only what is not plainly true is kept. */
+export interface Finding {
+  readonly code: ClauseCode;
+  /** Place of the move in the route. */
+  readonly move: number;
+  readonly truth: 'no' | 'unknown';
+}
+
+export interface Judgement {
+  readonly schedule: Schedule;
+  readonly rights: readonly FoundUse[];
+  readonly findings: readonly Finding[];
+}
+
+/**
+ * Judges a sequence of moves clause by clause, on the days it would fall on.
+ * `isTarget`: the last move's standing is the target, so settling, resting and months left bind too.
+ * The caller decides what an unknown finding means: the sure run refuses it, the best run rests on it.
+ */
+export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boolean, run: Run): Judgement {
+  const schedule = layDays(terms, moves, isTarget, run);
+  const findings: Finding[] = [];
+  const rights: FoundUse[] = [];
+  moves.forEach((move, i) => {
+    const days = schedule.days[i] as MoveDays;
+    const add = (code: ClauseCode, truth: Truth): void => {
+      if (truth !== 'yes') findings.push({ code, move: i, truth });
+    };
+    judgePermissions(terms, move, add);
+    judgeLevels(terms, move, days, add);
+    judgeOpenDays(terms, move, days, add);
+    rights.push(judgeRight(terms, move, days.hop, run, add));
+    if (move.cell !== undefined) add('cell', 'unknown');
+  });
+  for (const move of schedule.overstays) findings.push({ code: 'pass days', move, truth: 'no' });
+  if (isTarget) judgeRest(terms, moves, schedule, findings);
+  return { schedule, rights, findings };
+}
+
+type Add = (code: ClauseCode, truth: Truth) => void;
+
+function judgePermissions(terms: Terms, move: Move, add: Add): void {
+  const { allow } = terms.goal;
+  if (move.kind === 'fresh install' && !allow.fresh) add('fresh not allowed', 'no');
+  if (move.hop?.hop.unsupported && !allow.unsupported) add('unsupported not allowed', 'no');
+  if (terms.publication[move.to.release] === undefined) add('maturity', 'no');
+}
+
+function judgeLevels(terms: Terms, move: Move, { hop }: MoveDays, add: Add): void {
+  const source = move.hop?.hop;
+  const floor = move.hop?.levels ?? move.change?.at;
+  const place: Place = { ...move.from, patch: move.level };
+  if (floor) add('level', truthOf(matchesRange(terms.model.sequence, floor, positionOf(terms, place))));
+  if (source?.everyPatch) add('every patch', isNewestLevel(terms, place, hop));
+  if (source?.containedBy) add('newer than target', isContained(terms, move, source.containedBy));
+}
+
+/** No later level of the release is published on the step's first day. */
+function isNewestLevel(terms: Terms, place: Place, on: StepDays): Truth {
+  const patches = terms.model.releases[place.release]?.patches ?? [];
+  return patches.slice(place.patch + 1).reduce<Truth>((truth, patch) => {
+    const day = patch.published ? readDay(patch.published, terms.countsExpected) : 'unknown';
+    return and(truth, isBefore(terms, on, day));
+  }, 'yes');
+}
+
+/** The step's first day is earlier than `day`; an unknown day is later than today, nobody knows how much. */
+function isBefore(terms: Terms, on: StepDays, day: MaybeDay): Truth {
+  if (day === 'unknown') return on.exact && on.first <= terms.today ? 'yes' : 'unknown';
+  if (on.first >= day) return 'no';
+  return on.exact ? 'yes' : 'unknown';
+}
+
+/** The target is no older than the level left (FIELD-NOTES N12). A level the list does not name goes by release day. */
+function isContained(terms: Terms, move: Move, rule: 'day' | Readonly<Record<string, string>>): Truth {
+  const release = terms.model.releases[move.from.release];
+  const patch = release?.patches[move.level];
+  const target = terms.publication[move.to.release];
+  if (!release || !patch || move.level === 0) return 'yes';
+  const named = rule === 'day' ? undefined : Object.entries(rule).find(([k]) => k === `${release.release.id}/${patch.id}`)?.[1];
+  if (named !== undefined) {
+    const first = terms.model.sequence.indexById.get(named) ?? 0;
+    return truthOf(terms.model.releases[first]?.strand === terms.model.releases[move.to.release]?.strand && first <= move.to.release);
+  }
+  const day = patch.published ? readDay(patch.published, terms.countsExpected) : 'unknown';
+  return day === 'unknown' || target === 'unknown' || target === undefined ? 'unknown' : truthOf(day <= target);
+}
+
+function judgeOpenDays(terms: Terms, move: Move, days: MoveDays, add: Add): void {
+  add('closed', isByEnd(terms, days.hop, (move.hop ?? move.change)?.closes));
+  const patch = terms.model.releases[move.from.release]?.patches[move.level];
+  if (days.patch && patch) add('patch withdrawn', isByEnd(terms, days.patch, patch.until));
+}
+
+/** The step is over by the last open day. An inexact day is a lower bound: past the end it fails, else nobody knows. */
+function isByEnd(terms: Terms, days: StepDays, end: DateInterval | undefined): Truth {
+  if (!end) return 'yes';
+  const last = readDay(end, terms.countsExpected);
+  if (last === 'unknown') return 'unknown';
+  return days.last > last ? 'no' : days.exact ? 'yes' : 'unknown';
+}
+
+function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add): FoundUse {
+  const found = findUse(terms, move, on, run);
+  if (found.closes) add('right', 'no');
+  else if (found.met === 'unknown') add('right', 'unknown');
+  if (!terms.goal.allow.spending && found.use.costCents !== 0)
+    add('spending', found.use.costCents === 'unknown' ? 'unknown' : 'no');
+  return found;
+}
+
+/** Resting on the target: in service on the last day, and for as long as the goal demands. */
+function judgeRest(terms: Terms, moves: readonly Move[], schedule: Schedule, findings: Finding[]): void {
+  const move = moves.length - 1;
+  const finish = schedule.days[move]?.hop;
+  const end = terms.serviceEnd[moves[move]?.to.release ?? -1];
+  if (!finish || end === undefined || end === 'unknown') return;
+  const push = (code: ClauseCode, holds: boolean): void => {
+    if (!holds || !finish.exact) findings.push({ code, move, truth: holds ? 'unknown' : 'no' });
+  };
+  if (!terms.goal.allow.restingOutOfService) push('resting', finish.last <= end);
+  if (terms.goal.monthsLeft) push('months left', monthsBetween(finish.last, end) >= terms.goal.monthsLeft);
+}
+
+/** The ids of a place's release and patch level. */
+export function positionOf(terms: Terms, place: Place): Position {
+  const release = terms.model.releases[place.release];
+  return { release: release?.release.id ?? '', patch: release?.patches[place.patch]?.id ?? BASE_PATCH };
+}
+

@@ -1,0 +1,147 @@
+import type { PatchModel } from '../catalogue/model';
+import type { Run } from '../condition/truth';
+import type { Day } from '../date/day';
+import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
+import type { Move } from './move';
+import type { Terms } from './terms';
+import type { StepDays } from './types';
+
+/** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
+export const MINUTES_A_DAY = 1440;
+
+export interface MoveDays {
+  readonly patch?: StepDays;
+  readonly hop: StepDays;
+}
+
+export interface Schedule {
+  readonly days: readonly MoveDays[];
+  /** Latest publication, settling or first open day over all steps. */
+  readonly waitsUntil: MaybeDay;
+  /** Places of moves whose stay out of service cannot be brought within the pass days. */
+  readonly overstays: readonly number[];
+}
+
+interface Moment {
+  readonly day: Day;
+  readonly exact: boolean;
+}
+
+/**
+ * Gives every step its day (RECKONING C2): the earliest that the steps before it, publication, settling and first
+ * open days allow, each counted step on days of its own, its patch with it or, where the step must wait, before it.
+ * A step onto a release out of service is put off just so far that the stay there keeps the pass days.
+ * `settles`: the last move's release is the target, so settling days bind every step that arrives on it.
+ * Cost: O(moves) per put-off, at most one put-off a move.
+ */
+export function layDays(terms: Terms, moves: readonly Move[], settles: boolean, run: Run): Schedule {
+  const notBefore: (MaybeDay | undefined)[] = [];
+  const overstays: number[] = [];
+  let laid = layForward(terms, moves, settles, notBefore);
+  for (let at = findOverstay(terms, moves, laid.days, run, overstays); at; at = findOverstay(terms, moves, laid.days, run, overstays)) {
+    const before = notBefore[at.enter];
+    notBefore[at.enter] = at.until;
+    const next = layForward(terms, moves, settles, notBefore);
+    if (at.until !== 'unknown' && firstDay(next.days[at.leave]) > firstDay(laid.days[at.leave])) {
+      notBefore[at.enter] = before;
+      overstays.push(at.enter);
+    } else laid = next;
+  }
+  return { ...laid, overstays };
+}
+
+function layForward(
+  terms: Terms,
+  moves: readonly Move[],
+  settles: boolean,
+  notBefore: readonly (MaybeDay | undefined)[]
+): { days: MoveDays[]; waitsUntil: MaybeDay } {
+  const target = settles ? moves[moves.length - 1]?.to.release : undefined;
+  const days: MoveDays[] = [];
+  let waitsUntil: MaybeDay = terms.today;
+  let free: Moment = { day: terms.from, exact: true };
+  moves.forEach((move, i) => {
+    const waits = waitsOf(terms, move, move.to.release === target);
+    const patch = patchOf(terms, move);
+    const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
+    for (const wait of [...waits, patchWait]) if (wait !== undefined) waitsUntil = laterWait(waitsUntil, wait);
+    const earliest = [...waits, notBefore[i]].reduce<Moment>((m, wait) => notEarlier(terms, m, wait), free);
+    const patchFrom = patch ? notEarlier(terms, free, patchWait) : undefined;
+    const placed = placeMove(terms, move, earliest, patch, patchFrom);
+    days.push(placed);
+    free = { day: placed.hop.last + 1, exact: placed.hop.exact };
+  });
+  return { days, waitsUntil };
+}
+
+/** Publication (and that of the level arrived at), settling, first open day. */
+function waitsOf(terms: Terms, move: Move, isTarget: boolean): (MaybeDay | undefined)[] {
+  const publication = terms.publication[move.to.release];
+  const settled = isTarget && typeof publication === 'number' ? publication + terms.goal.settlingDays : publication;
+  const arrives = move.hop ? terms.model.releases[move.to.release]?.patches[move.to.patch]?.published : undefined;
+  return [settled, maybe(terms, arrives), maybe(terms, (move.hop ?? move.change)?.opens)];
+}
+
+const maybe = (terms: Terms, date: DateInterval | undefined): MaybeDay | undefined => date && readDay(date, terms.countsExpected);
+
+const patchOf = (terms: Terms, move: Move): PatchModel | undefined =>
+  move.level === move.from.patch ? undefined : terms.model.releases[move.from.release]?.patches[move.level];
+
+function placeMove(terms: Terms, move: Move, earliest: Moment, patch: PatchModel | undefined, from: Moment | undefined): MoveDays {
+  const own = carefulMinutesOf(move) * terms.nodes;
+  if (!patch || !from) return { hop: span(earliest, own) };
+  const alone = span(from, patch.carefulMinutes * terms.nodes);
+  if (from.exact && earliest.exact && earliest.day > alone.last) return { patch: alone, hop: span(earliest, own) };
+  const together = span({ day: Math.max(earliest.day, from.day), exact: earliest.exact && from.exact }, own + patch.carefulMinutes * terms.nodes);
+  return { patch: { ...together, last: together.first }, hop: together };
+}
+
+export const carefulMinutesOf = (move: Move): number => (move.hop?.hop ?? move.change?.change)?.carefulMinutes ?? 0;
+export const typicalMinutesOf = (move: Move): number => (move.hop?.hop ?? move.change?.change)?.typicalMinutes ?? 0;
+
+const span = (from: Moment, minutes: number): StepDays => ({
+  first: from.day,
+  last: from.day + Math.max(1, Math.ceil(minutes / MINUTES_A_DAY)) - 1,
+  exact: from.exact
+});
+
+/** An unknown wait is later than today, nobody knows how much. */
+function notEarlier(terms: Terms, moment: Moment, wait: MaybeDay | undefined): Moment {
+  if (wait === undefined) return moment;
+  if (wait === 'unknown') return { day: Math.max(moment.day, terms.today + 1), exact: false };
+  return wait > moment.day ? { day: wait, exact: moment.exact } : moment;
+}
+
+const laterWait = (a: MaybeDay, b: MaybeDay): MaybeDay => (a === 'unknown' || b === 'unknown' ? 'unknown' : Math.max(a, b));
+const firstDay = (days: MoveDays | undefined): Day => days?.hop.first ?? 0;
+
+/**
+ * The last stay on a stepping stone that is longer out of service than the pass days, with the day the step onto
+ * it must be put off to; `unknown` where the leaving day is unknown, which in the sure run counts as too long.
+ */
+function findOverstay(
+  terms: Terms,
+  moves: readonly Move[],
+  days: readonly MoveDays[],
+  run: Run,
+  settled: readonly number[]
+): { enter: number; leave: number; until: MaybeDay } | undefined {
+  for (let leave = moves.length - 1; leave > 0; leave--) {
+    const stone = moves[leave]?.from.release;
+    if (stone === undefined || stone === moves[leave]?.to.release) continue;
+    let enter = leave - 1;
+    while (enter >= 0 && moves[enter]?.from.release === stone) enter--;
+    const end = terms.serviceEnd[stone];
+    const entered = days[enter]?.hop;
+    const left = leavingDay(days[leave]);
+    if (enter < 0 || end === undefined || end === 'unknown' || !entered || !left || settled.includes(enter)) continue;
+    const stay = left.first - Math.max(entered.last, end);
+    const length = entered.last - entered.first;
+    if (stay > terms.goal.passDays) return { enter, leave, until: left.first - terms.goal.passDays - length };
+    if (entered.exact && !left.exact && run === 'sure') return { enter, leave, until: 'unknown' };
+  }
+  return undefined;
+}
+
+/** A stay ends on the first day of the work that leaves. */
+const leavingDay = (days: MoveDays | undefined): StepDays | undefined => days?.hop;

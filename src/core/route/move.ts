@@ -1,0 +1,76 @@
+import type { ChangeModel, HopModel, ProductModel } from '../catalogue/model';
+import type { CountedKind } from './types';
+
+/** A standing as list places of the product's model. */
+export interface Place {
+  readonly release: number;
+  readonly patch: number;
+  readonly edition: number;
+  readonly architecture: number;
+}
+
+/** One counted step with the patch step that serves it: first to `level`, then to `to`. */
+export interface Move {
+  readonly kind: CountedKind;
+  readonly id: string;
+  readonly from: Place;
+  /** Patch level reached before the step; equal to `from.patch` where no patch step is taken. */
+  readonly level: number;
+  readonly to: Place;
+  readonly hop?: HopModel;
+  readonly change?: ChangeModel;
+  /** Set where the step, or its edition or architecture, is an empty cell of a partial table. */
+  readonly cell?: string;
+}
+
+/** A move before its patch level is settled. */
+export type Opening = Omit<Move, 'level'>;
+
+/**
+ * Every counted step the catalogue knows from a place, whatever its clauses: published hops and edition changes,
+ * and - where `cells` - empty cells of partial tables (RECKONING A5). Sorted by id, then arrival.
+ */
+export function listOpenings(model: ProductModel, from: Place, cells: boolean): Opening[] {
+  const openings: Opening[] = [];
+  for (const hop of model.hopsFrom[from.release] ?? []) pushHop(openings, model, hop, from, cells);
+  for (const change of model.changesAt[from.release] ?? []) {
+    const exists = model.releases[from.release]?.editions.includes(change.to);
+    if (change.from === from.edition && exists && model.richer[change.from]?.[change.to])
+      openings.push({ kind: 'edition change', id: change.change.id, from, to: { ...from, edition: change.to }, change });
+  }
+  if (cells && !model.tableComplete) pushEmptyCells(openings, model, from);
+  return openings;
+}
+
+function pushHop(openings: Opening[], model: ProductModel, hop: HopModel, from: Place, cells: boolean): void {
+  const kind = hop.hop.kind;
+  const published = hop.editions[from.edition] ?? [];
+  const absent = cells && hop.hop.editionsPartial ? (model.releases[hop.to]?.editions ?? []).filter((e) => !published.includes(e)) : [];
+  for (const architecture of hop.architectures[from.architecture] ?? []) {
+    const to = { release: hop.to, patch: hop.arrives, architecture };
+    for (const edition of published) openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop });
+    for (const edition of absent) {
+      const cell = `${hop.hop.id}: ${model.editions[from.edition]} to ${model.editions[edition]}`;
+      openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop, cell });
+    }
+  }
+}
+
+function pushEmptyCells(openings: Opening[], model: ProductModel, from: Place): void {
+  const here = model.releases[from.release];
+  for (const release of model.releases) {
+    if (!here || release.strand !== here.strand || release.index <= here.index) continue;
+    if (!release.editions.includes(from.edition) || !release.architectures.includes(from.architecture)) continue;
+    if (model.hopsFrom[from.release]?.some((h) => h.to === release.index && h.hop.kind === 'in place')) continue;
+    const cell = `${here.release.id} to ${release.release.id}`;
+    openings.push({ kind: 'in place', id: `cell ${cell}`, from, to: { ...from, release: release.index, patch: 0 }, cell });
+  }
+}
+
+/** True when the step would enter a standing already stood on, or a release earlier than one stood on (RECKONING B1). */
+export function turnsBack(model: ProductModel, visited: readonly Place[], to: Place): boolean {
+  return visited.some((v) => {
+    if (v.release === to.release) return v.edition === to.edition && v.architecture === to.architecture;
+    return model.releases[v.release]?.strand === model.releases[to.release]?.strand && to.release < v.release;
+  });
+}

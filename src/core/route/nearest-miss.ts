@@ -1,0 +1,63 @@
+import { judgeMoves } from './judge';
+import { reasonOf } from './explain';
+import { listOpenings, turnsBack, type Move, type Place } from './move';
+import { targetKey } from './search';
+import type { Terms } from './terms';
+import type { Reason } from './types';
+
+interface Miss {
+  readonly moves: readonly Move[];
+  readonly visited: readonly Place[];
+  readonly faults: number;
+}
+
+const MAX_EXPANDED = 2000;
+
+/**
+ * Why targets are closed: for each target that published steps lead to at all, the reasons that stand in the way of
+ * the way with fewest of them (then fewest hops, then ids). A target missing from the result has no published way.
+ * Not a search for openings: it looks for the shortest honest answer, within a fixed number of expansions.
+ */
+export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<string, readonly Reason[]> {
+  const stones = new Map<string, Miss>();
+  const targets = new Map<string, Miss>();
+  let layer: Miss[] = [{ moves: [], visited: [start], faults: 0 }];
+  for (let expanded = 0; layer.length > 0 && expanded < MAX_EXPANDED; ) {
+    const following: Miss[] = [];
+    for (const miss of layer) {
+      expanded++;
+      const at = miss.visited[miss.visited.length - 1] ?? start;
+      for (const opening of listOpenings(terms.model, at, false)) {
+        if (turnsBack(terms.model, miss.visited, opening.to)) continue;
+        const asStone = leastFaulty(terms, miss, opening, false);
+        const asTarget = leastFaulty(terms, miss, opening, true);
+        const key = targetKey(opening.to);
+        if (isLess(asTarget, targets.get(key))) targets.set(key, asTarget);
+        if (!isLess(asStone, stones.get(key))) continue;
+        stones.set(key, asStone);
+        following.push(asStone);
+      }
+    }
+    layer = following;
+  }
+  return new Map([...targets].map(([key, { moves }]) => [key, reasonsOf(terms, moves)]));
+}
+
+const isLess = (miss: Miss, than: Miss | undefined): boolean => !than || miss.faults < than.faults;
+
+function leastFaulty(terms: Terms, miss: Miss, opening: Omit<Move, 'level'>, asTarget: boolean): Miss {
+  const patches = terms.model.releases[opening.from.release]?.patches.length ?? 1;
+  let least: Miss | undefined;
+  for (let level = opening.from.patch; level < patches && least?.faults !== 0; level++) {
+    const to = opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
+    const moves = [...miss.moves, { ...opening, level, to }];
+    const faults = judgeMoves(terms, moves, asTarget, 'sure').findings.length;
+    if (!least || faults < least.faults) least = { moves, visited: [...miss.visited, to], faults };
+  }
+  return least ?? { ...miss, faults: Infinity };
+}
+
+function reasonsOf(terms: Terms, moves: readonly Move[]): Reason[] {
+  const judgement = judgeMoves(terms, moves, true, 'sure');
+  return judgement.findings.map((finding) => reasonOf(terms, moves, judgement, finding));
+}

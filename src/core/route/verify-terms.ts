@@ -1,0 +1,73 @@
+import { MATURITIES, type Product, type Release } from '../catalogue/schema';
+import type { Truth } from '../condition/truth';
+import type { Day } from '../date/day';
+import { parseDateText, readDay, type MaybeDay } from '../date/interval';
+import { findServiceEnd } from '../date/service';
+import type { Goal } from '../estate/schema';
+import type { CountedStep } from './types';
+
+/** What the verifier is told: the catalogue's own entry and the case's inputs. */
+export interface VerifyTerms {
+  readonly product: Product;
+  readonly goal: Goal;
+  readonly countsExpected: boolean;
+  readonly today: Day;
+  readonly nodes: number;
+  readonly activated: Truth;
+  readonly held: ReadonlySet<string>;
+  opensOf(id: string): MaybeDay | undefined;
+}
+
+/** Verifier's terms of a product; reads the file's texts anew. */
+export function verifyTermsOf(given: Omit<VerifyTerms, 'opensOf'>): VerifyTerms {
+  const entries = [...(given.product.hops ?? []), ...(given.product.editionChanges ?? [])];
+  return { ...given, opensOf: (id) => readText(given.countsExpected, entries.find((e) => e.id === id)?.opens) };
+}
+
+export const isUnknown = (day: MaybeDay): boolean => day === 'unknown';
+
+/** The day a date text counts as; undefined where there is no text. */
+export function readText(countsExpected: boolean, text: string | undefined): MaybeDay | undefined {
+  const date = text === undefined ? undefined : parseDateText(text);
+  return date && readDay(date, countsExpected);
+}
+
+const releaseOf = (product: Product, id: string): Release | undefined => product.releases.find((r) => r.id === id);
+
+/** When a release is published for the goal's maturities; undefined: it comes in none of them. */
+export function publicationOf(terms: VerifyTerms, releaseId: string): MaybeDay | undefined {
+  const release = releaseOf(terms.product, releaseId);
+  return release && earliestOf(terms, release);
+}
+
+/** When a patch level is published; undefined for the base level. */
+export function patchPublicationOf(terms: VerifyTerms, releaseId: string, patch: string): MaybeDay | undefined {
+  const level = releaseOf(terms.product, releaseId)?.patches?.find((p) => p.id === patch);
+  return readText(terms.countsExpected, level?.published);
+}
+
+/** The days a counted step onto a standing waits for: publication, settling on the target, first open day. */
+export function waitsOf(terms: VerifyTerms, step: CountedStep, isTarget: boolean): MaybeDay[] {
+  const base = publicationOf(terms, step.to.release);
+  const settled = isTarget && typeof base === 'number' ? base + terms.goal.settlingDays : base;
+  const arrives = step.kind === 'edition change' ? undefined : patchPublicationOf(terms, step.to.release, step.to.patch);
+  return [settled, arrives, terms.opensOf(step.id)].filter((day) => day !== undefined);
+}
+
+function earliestOf(terms: VerifyTerms, release: Release): MaybeDay | undefined {
+  const stated = typeof release.published === 'string' ? { general: release.published } : release.published;
+  const days = MATURITIES.filter((m) => terms.goal.maturities.includes(m)).flatMap((m) => readText(terms.countsExpected, stated[m]) ?? []);
+  const known = days.filter((d) => typeof d === 'number');
+  return known.length > 0 ? Math.min(...known) : days[0];
+}
+
+/** The last day in service by the goal's phase; unknown where nothing usable is published. */
+export function endOfService(terms: VerifyTerms, releaseId: string): MaybeDay {
+  const release = releaseOf(terms.product, releaseId);
+  const phases = release?.service ?? terms.product.lines?.find((l) => l.id === release?.line)?.service ?? [];
+  const dated = phases.flatMap((p) => {
+    const until = parseDateText(p.until);
+    return until ? [{ phase: p.phase, until }] : [];
+  });
+  return findServiceEnd(dated, terms.goal.phase, terms.countsExpected);
+}

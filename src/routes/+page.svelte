@@ -1,0 +1,1 @@
+<h1>Orange Stair</h1>

@@ -1,0 +1,171 @@
+import type { EditionChange, Hop, Product, Release, Right } from '../../src/core/catalogue/schema';
+import { formatDay, parseDay, type Day } from '../../src/core/date/day';
+import { DEFAULT_GOAL, type Goal } from '../../src/core/estate/schema';
+import type { Standing } from '../../src/core/route/types';
+import type { Truth } from '../../src/core/condition/truth';
+import { Random } from './random';
+
+/** One small made-up product with a goal and a start, for comparing the search with brute force. */
+export interface World {
+  readonly seed: number;
+  readonly product: Product;
+  readonly goal: Goal;
+  readonly countsExpected: boolean;
+  readonly today: Day;
+  readonly nodes: number;
+  readonly activated: Truth;
+  readonly held: ReadonlySet<string>;
+  readonly start: Standing;
+}
+
+export const TODAY = parseDay('2031-03-10') as Day;
+const EDITIONS = [
+  { id: 'low', features: ['a'] },
+  { id: 'mid', features: ['a', 'b'] },
+  { id: 'top', features: ['a', 'b', 'c'] }
+];
+
+/** The world of a seed. Worlds are small (at most 5 releases) so that brute force can list every route. */
+export function worldOf(seed: number): World {
+  const r = new Random(seed * 7919 + 17);
+  const releases = makeReleases(r);
+  const editions = EDITIONS.slice(0, r.pick([1, 1, 2, 2, 3]));
+  const architectures = r.chance(0.25) ? [{ id: 'narrow' }, { id: 'wide' }] : [{ id: 'wide' }];
+  const apart = r.chance(0.12);
+  const product: Product = {
+    id: 'world',
+    name: 'World',
+    publisher: 'Nobody',
+    editions,
+    architectures,
+    ...(apart ? { branches: [{ id: 'side', apart: true }] } : {}),
+    releases: releases.map((rel, i) => (apart && i % 2 === 1 ? { ...rel, branch: 'side' } : rel)),
+    ...(r.chance(0.55) ? { hopTable: 'complete' as const } : {}),
+    hops: makeHops(r, releases, editions.map((e) => e.id), architectures.map((a) => a.id)),
+    editionChanges: makeChanges(r, releases, editions.map((e) => e.id)),
+    rights: makeRights(r, releases, editions.map((e) => e.id))
+  };
+  const at = r.pick(releases.slice(0, 2));
+  const start = {
+    release: at.id,
+    patch: r.pick(['base', ...(at.patches ?? []).map((p) => p.id)]),
+    edition: r.pick(editions).id,
+    architecture: r.pick(architectures).id
+  };
+  const activated = r.pick(['yes', 'no', 'unknown'] as const);
+  return { seed, product, goal: makeGoal(r), countsExpected: r.chance(0.6), today: TODAY, nodes: r.pick([1, 1, 1, 2]), activated, held: new Set(r.chance(0.3) ? ['agreed'] : []), start };
+}
+
+function near(r: Random, low: number, high: number): string {
+  const day = formatDay(TODAY + r.int(low, high));
+  if (r.chance(0.06)) return 'unknown';
+  if (r.chance(0.08)) return `expected ${day}`;
+  return r.chance(0.08) ? day.slice(0, 7) : day;
+}
+
+function makeReleases(r: Random): Release[] {
+  const length = r.int(3, 5);
+  return Array.from({ length }, (_, i) => {
+    const future = i >= length - 2 && r.chance(0.35);
+    let last = TODAY + r.int(-80, -20);
+    const count = r.pick([0, 0, 1, 2]);
+    const patches = Array.from({ length: count }, (_, j) => ({
+      id: `p${j + 1}`,
+      published: j === count - 1 && r.chance(0.1) ? 'unknown' : formatDay((last += r.int(0, 45))),
+      ...(r.chance(0.2) ? { until: near(r, -5, 60) } : {}),
+      typicalMinutes: 10,
+      carefulMinutes: r.pick([20, 30, 900])
+    }));
+    const published = future ? near(r, 5, 80) : near(r, -900 + i * 150, -60);
+    return {
+      id: `v${i + 1}`,
+      published: r.chance(0.12) ? { preview: published, ...(r.chance(0.5) ? { general: near(r, 20, 120) } : {}) } : published,
+      ...(r.chance(0.75) ? { service: [{ phase: 'full' as const, until: near(r, -60, 900) }, { phase: 'security' as const, until: near(r, -40 + i * 40, 100 + i * 300) }] } : {}),
+      ...(patches.length > 0 ? { patches } : {})
+    };
+  });
+}
+
+function makeHops(r: Random, releases: readonly Release[], editions: readonly string[], architectures: readonly string[]): Hop[] {
+  const hops: Hop[] = [];
+  releases.forEach((to, j) => {
+    for (let n = r.int(j === 0 ? 0 : 1, 3); n > 0; n--) {
+      const fresh = r.chance(0.4);
+      const from = j === 0 ? to : (releases[r.int(fresh ? 0 : Math.max(0, j - 2), fresh && r.chance(0.15) ? j : j - 1)] as Release);
+      if (!fresh && from === to) continue;
+      hops.push(makeHop(r, { id: `h${hops.length}`, from, to, fresh }, editions, architectures));
+    }
+  });
+  return r.shuffle(hops);
+}
+
+function makeHop(r: Random, at: { id: string; from: Release; to: Release; fresh: boolean }, editions: readonly string[], architectures: readonly string[]): Hop {
+  const { from, to, fresh } = at;
+  const picky = fresh ? 0.3 : 1;
+  const table = Object.fromEntries(editions.filter(() => r.chance(0.9)).map((e) => [e, r.chance(0.7) ? e : r.some(editions, 0.75)]));
+  const patches = (from.patches ?? []).map((p) => p.id);
+  const lastPatch = (to.patches ?? []).at(-1)?.id;
+  const closes = r.chance(0.2 * picky) ? { closes: near(r, -3, 50) } : {};
+  return {
+    id: at.id,
+    kind: fresh ? 'fresh install' : 'in place',
+    from: r.chance(0.25) ? `${from.id} to before ${to.id}` : from.id,
+    to: to.id,
+    ...(lastPatch && r.chance(0.2) ? { arrives: lastPatch } : {}),
+    ...(r.chance(0.35 * picky) ? { editions: table, ...(r.chance(0.25) ? { editionsPartial: true } : {}) } : {}),
+    ...(fresh && architectures.length > 1 && r.chance(0.4) ? { architectures: { narrow: r.some(architectures, 0.7), wide: ['wide'] } } : {}),
+    ...(patches.length > 0 && r.chance(0.4 * picky) ? { levels: `from ${from.id}/${r.pick(patches)}` } : {}),
+    ...(r.chance(0.2 * picky) ? { everyPatch: true } : {}),
+    ...(patches.length > 0 && r.chance(0.2 * picky) ? { containedBy: r.chance(0.5) ? ('day' as const) : { [`${from.id}/${r.pick(patches)}`]: to.id } } : {}),
+    ...(r.chance(0.18 * picky) ? { opens: near(r, -10, 70) } : {}),
+    ...closes,
+    ...(r.chance(0.1) ? { unsupported: true } : {}),
+    kept: fresh ? r.pick(['data', 'nothing', 'settings and data'] as const) : r.pick(['everything', 'everything', 'settings and data', 'data'] as const),
+    typicalMinutes: 30,
+    carefulMinutes: r.pick([60, 60, 90, 700, 1500, 3000])
+  };
+}
+
+function makeChanges(r: Random, releases: readonly Release[], editions: readonly string[]): EditionChange[] {
+  const changes: EditionChange[] = [];
+  for (let i = 0; i < editions.length; i++)
+    for (let j = 0; j < editions.length; j++)
+      if (i !== j && r.chance(j > i ? 0.75 : 0.15))
+        changes.push({
+          id: `c${i}${j}`,
+          at: r.chance(0.5) ? 'any' : `from ${r.pick(releases).id}`,
+          from: editions[i] as string,
+          to: editions[j] as string,
+          typicalMinutes: 5,
+          carefulMinutes: 10,
+          ...(r.chance(0.15) ? { closes: near(r, 0, 60) } : {})
+        });
+  return changes;
+}
+
+function makeRights(r: Random, releases: readonly Release[], editions: readonly string[]): Right[] {
+  const rights: Right[] = [];
+  const some = (): Partial<Right> => ({
+    ...(r.chance(0.3) ? { to: `from ${r.pick(releases).id}` } : {}),
+    ...(r.chance(0.2) ? { fromEditions: r.some(editions, 0.7) } : {}),
+    ...(r.chance(0.2) ? { ways: [r.pick(['in place', 'fresh install', 'edition change'] as const)] } : {})
+  });
+  const dated = (): Partial<Right> => (r.chance(0.5) ? { until: near(r, -20, 60), ...(r.chance(0.3) ? { counts: 'release day' as const } : {}) } : {});
+  if (r.chance(0.5)) rights.push({ id: 'free', kind: 'free', ...some(), ...dated() });
+  if (r.chance(0.6)) rights.push({ id: 'buy', kind: 'purchase', priceCents: 10_000, ...some() });
+  if (r.chance(0.3)) rights.push({ id: 'offer', kind: 'purchase', priceCents: 4_000, ...some(), ...dated() });
+  if (r.chance(0.3)) rights.push({ id: 'carry', kind: 'carried', ...some(), ...dated() });
+  if (r.chance(0.15)) rights.push({ id: 'agreed', kind: r.pick(['agreement', 'not for sale'] as const), ...some() });
+  if (r.chance(0.1)) rights.push({ id: 'asked', kind: 'ask', ...some() });
+  return r.shuffle(rights);
+}
+
+const makeGoal = (r: Random): Goal => ({
+  ...DEFAULT_GOAL,
+  maturities: r.chance(0.25) ? ['general', 'preview'] : ['general'],
+  settlingDays: r.pick([0, 14, 28]),
+  passDays: r.pick([0, 5, 30]),
+  phase: r.pick(['full', 'security'] as const),
+  ...(r.chance(0.15) ? { monthsLeft: r.pick([3, 12]) } : {}),
+  allow: { fresh: r.chance(0.9), unsupported: r.chance(0.6), spending: r.chance(0.8), restingOutOfService: r.chance(0.2) }
+});
