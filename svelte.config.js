@@ -6,6 +6,7 @@ export default {
   preprocess: vitePreprocess(),
   kit: {
     adapter: adapter(),
+    alias: { $core: 'src/core' },
     csp: {
       mode: 'nonce',
       directives: {

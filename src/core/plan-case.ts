@@ -35,7 +35,7 @@ export function planCase(model: ProductModel | undefined, one: Case, context: Pl
   const plans = starts.map((start) => planStart(terms, start, one));
   const worst = plans.reduce((a, b) => (isWorse(b, a) ? b : a));
   const targets = worst.targets.map((t) => mergeTarget(t, plans));
-  const goal = targets.find((t) => sameTarget(t.target, worst.goal));
+  const goalPlan = goalPlanOf(worst, plans);
   return {
     ...base,
     product: model.product.id,
@@ -44,11 +44,12 @@ export function planCase(model: ProductModel | undefined, one: Case, context: Pl
     starts: starts.length,
     ...(worst.goal ? { goal: worst.goal } : {}),
     goalFrom: worst.goalFrom,
+    ...(goalPlan ? { goalPlan } : {}),
     targets,
-    verdict: worst.goalFrom === 'stay' ? 'here' : (goal?.verdict ?? 'cannot tell'),
+    verdict: worst.goalFrom === 'stay' ? 'here' : (goalPlan?.verdict ?? 'cannot tell'),
     ...worst.timing,
     ...slackOf(worst.timing, context.today),
-    ...(goal?.sure === 'closed' ? bestOpenOf(targets, worst.goal) : {}),
+    ...(goalPlan?.sure === 'closed' ? bestOpenOf(targets, worst.goal) : {}),
     cut: plans.some((p) => p.cut)
   };
 }
@@ -194,6 +195,21 @@ function isWorse(a: StartPlan, b: StartPlan): boolean {
 const goalTargetOf = (plan: StartPlan): TargetPlan | undefined => plan.targets.find((t) => sameTarget(t.target, plan.goal));
 const worstRank = (target: TargetPlan | undefined): number => (target ? rankVerdict(target.sure) : rankVerdict('closed'));
 const slackRank = ({ latestStart }: Timing): number => (latestStart === 'none' ? -Infinity : (latestStart ?? Infinity));
+
+/** The worst start's goal, with verdicts over all starts, each start going for its own goal. */
+function goalPlanOf(worst: StartPlan, plans: readonly StartPlan[]): TargetPlan | undefined {
+  const own = goalTargetOf(worst);
+  if (!own || plans.length === 1) return own;
+  const goals = plans.flatMap((p) => goalTargetOf(p) ?? []);
+  const best = goals.reduce((b, g) => (isBetter(g.best, b) ? g.best : b), own.best);
+  const without = plans.reduce((b, p) => {
+    const i = p.targets.findIndex((t) => sameTarget(t.target, p.goal));
+    const verdict = p.bestWithoutCells[i] ?? 'closed';
+    return isBetter(verdict, b) ? verdict : b;
+  }, own.sure);
+  const { verdict, perhaps } = shownOf(own.sure, best, without);
+  return { ...own, best, verdict, perhaps };
+}
 
 /** Over all starts: sure is the worst, best the best (RECKONING A1). Route and reasons are those of the worst start. */
 function mergeTarget(target: TargetPlan, plans: readonly StartPlan[]): TargetPlan {

@@ -37,6 +37,8 @@ export interface CasePlan {
   readonly starts: number;
   readonly goal?: Target;
   readonly goalFrom: GoalSource;
+  /** The goal's target from where it stands; its verdicts are the worst and best over all starts, each to its own goal. */
+  readonly goalPlan?: TargetPlan;
   /** Every target of the product, in sequence, then edition, then architecture. */
   readonly targets: readonly TargetPlan[];
   readonly verdict: ShownVerdict;
@@ -70,6 +72,3 @@ export interface Plan {
 
 export const sameTarget = (a: Target | undefined, b: Target | undefined): boolean =>
   a !== undefined && b !== undefined && a.release === b.release && a.edition === b.edition && a.architecture === b.architecture;
-
-/** The plan of the case's goal, where it has one. */
-export const goalPlanOf = (plan: CasePlan): TargetPlan | undefined => plan.targets.find((t) => sameTarget(t.target, plan.goal));

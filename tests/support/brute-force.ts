@@ -100,12 +100,13 @@ export class BruteForce {
   }
 
   private withLevel(steps: BruteStep[], k: number, level: string): BruteStep[] {
-    const copy = steps.map((s) => ({ ...s, from: { ...s.from }, to: { ...s.to } }));
+    const copy = steps.map((s) => ({ ...s }));
     const step = copy[k] as BruteStep;
     step.level = level;
     if (step.kind === 'edition change') {
-      step.to.patch = level;
-      if (copy[k + 1]) (copy[k + 1] as BruteStep).from.patch = level;
+      step.to = { ...step.to, patch: level };
+      const following = copy[k + 1];
+      if (following) following.from = { ...following.from, patch: level };
     }
     return copy;
   }
@@ -224,7 +225,8 @@ export class BruteForce {
   private lay(steps: BruteStep[], run: Run): { days: Days[]; overstays: number[] } {
     const { today, nodes } = this.world;
     const target = (steps.at(-1) as BruteStep).to.release;
-    const held: (number | 'unknown')[] = steps.map(() => 0);
+    const held = steps.map(() => 0);
+    const heldUnknown = steps.map(() => false);
     const forward = (): Days[] => {
       const days: Days[] = [];
       let free = today;
@@ -232,7 +234,7 @@ export class BruteForce {
       steps.forEach((step, i) => {
         let first = free;
         let known = exact;
-        for (const w of [...this.waits(step, target), held[i] as MaybeDay]) {
+        for (const w of [...this.waits(step, target), held[i] as number, ...(heldUnknown[i] ? ['unknown' as const] : [])]) {
           if (w === 'unknown') [first, known] = [Math.max(first, today + 1), false];
           else first = Math.max(first, w);
         }
@@ -263,7 +265,7 @@ export class BruteForce {
     for (let round = 0; round < GIVE_UP_DAYS * steps.length; round++) {
       const bad = this.overstay(steps, days, run, overstays);
       if (!bad) break;
-      if (bad.unknown) held[bad.enter] = 'unknown';
+      if (bad.unknown) heldUnknown[bad.enter] = true;
       else {
         const first = (days[bad.enter] as Days).first;
         if (first > today + GIVE_UP_DAYS) overstays.add(bad.enter);

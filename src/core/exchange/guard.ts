@@ -6,11 +6,11 @@ export const MAX_ALIASES = 100;
 const FORBIDDEN_KEYS = new Set(['__proto__', 'constructor', 'prototype']);
 
 /** What is wrong with a text before it is parsed at all; undefined when nothing is. */
-export function findTextFault(text: string, maxBytes = MAX_FILE_BYTES): Issue | undefined {
-  if (text.length > maxBytes) return { code: 'too-big', detail: `${Math.round(maxBytes / 1024 / 1024)} MB` };
+export function findTextFault(text: string, kind: 'nested' | 'flat' = 'nested'): Issue | undefined {
+  if (text.length > MAX_FILE_BYTES) return { code: 'too-big', detail: `${Math.round(MAX_FILE_BYTES / 1024 / 1024)} MB` };
   if (text.includes('\0')) return { code: 'not-text' };
   if (text.trim() === '') return { code: 'empty' };
-  return hasDeepBrackets(text) ? { code: 'too-deep', detail: String(MAX_NESTING) } : undefined;
+  return kind === 'nested' && hasDeepBrackets(text) ? { code: 'too-deep', detail: String(MAX_NESTING) } : undefined;
 }
 
 /** Counts open brackets outside double-quoted strings: stops a nesting bomb before a recursive parser meets it. */

@@ -1,11 +1,11 @@
 import type { Catalogue } from '../catalogue/schema';
 import type { Estate } from '../estate/schema';
-import { goalPlanOf, type CasePlan, type RightTotal } from '../plan-types';
+import { type CasePlan, type RightTotal } from '../plan-types';
 
 /** Rights bought one a step: those its route needs, by right id. */
 export function neededRights(plan: CasePlan): ReadonlyMap<string, number> {
   const needed = new Map<string, number>();
-  for (const step of goalPlanOf(plan)?.route?.steps ?? [])
+  for (const step of plan.goalPlan?.route?.steps ?? [])
     if (step.kind !== 'patch' && step.right.kind === 'purchase' && step.right.right) needed.set(step.right.right, (needed.get(step.right.right) ?? 0) + 1);
   return needed;
 }

@@ -35,15 +35,15 @@ interface Moment {
  * Cost: O(moves) per put-off, at most one put-off a move.
  */
 export function layDays(terms: Terms, moves: readonly Move[], settles: boolean, run: Run): Schedule {
-  const notBefore: (MaybeDay | undefined)[] = [];
+  const notBefore: MaybeDay[][] = moves.map(() => []);
   const overstays: number[] = [];
   let laid = layForward(terms, moves, settles, notBefore);
   for (let at = findOverstay(terms, moves, laid.days, run, overstays); at; at = findOverstay(terms, moves, laid.days, run, overstays)) {
-    const before = notBefore[at.enter];
-    notBefore[at.enter] = at.until;
+    const bounds = notBefore[at.enter] ?? [];
+    bounds.push(at.until);
     const next = layForward(terms, moves, settles, notBefore);
     if (at.until !== 'unknown' && firstDay(next.days[at.leave]) > firstDay(laid.days[at.leave])) {
-      notBefore[at.enter] = before;
+      bounds.pop();
       overstays.push(at.enter);
     } else laid = next;
   }
@@ -54,7 +54,7 @@ function layForward(
   terms: Terms,
   moves: readonly Move[],
   settles: boolean,
-  notBefore: readonly (MaybeDay | undefined)[]
+  notBefore: readonly (readonly MaybeDay[])[]
 ): { days: MoveDays[]; waitsUntil: MaybeDay } {
   const target = settles ? moves[moves.length - 1]?.to.release : undefined;
   const days: MoveDays[] = [];
@@ -65,7 +65,7 @@ function layForward(
     const patch = patchOf(terms, move);
     const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
     for (const wait of [...waits, patchWait]) if (wait !== undefined) waitsUntil = laterWait(waitsUntil, wait);
-    const earliest = [...waits, notBefore[i]].reduce<Moment>((m, wait) => notEarlier(terms, m, wait), free);
+    const earliest = [...waits, ...(notBefore[i] ?? [])].reduce<Moment>((m, wait) => notEarlier(terms, m, wait), free);
     const patchFrom = patch ? notEarlier(terms, free, patchWait) : undefined;
     const placed = placeMove(terms, move, earliest, patch, patchFrom);
     days.push(placed);

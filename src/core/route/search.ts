@@ -134,18 +134,30 @@ class Search {
 const arrivalOf = (opening: Opening, level: number): Place =>
   opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
 
-/** Unbeaten labels by key. Of two that differ only in patch levels the lower stays, whatever it costs (RECKONING B2). */
+/**
+ * Unbeaten labels by key. Of two that differ only in patch levels the lower stays, whatever it costs (RECKONING B2):
+ * one that was beaten since still rules out its higher twins.
+ */
 class Pool {
   readonly #labels = new Map<string, Label[]>();
+  readonly #twins = new Map<string, Label[]>();
   readonly #dropped = new Set<Label>();
 
   insert(key: string, label: Label): boolean {
-    const others = this.#labels.get(key) ?? [];
-    if (others.some((o) => isLowerTwin(o, label) || (!isLowerTwin(label, o) && isBeaten(label.criteria, o.criteria)))) return false;
-    const kept = others.filter((o) => !(isLowerTwin(label, o) || isBeaten(o.criteria, label.criteria)));
-    for (const other of others) if (!kept.includes(other)) this.#dropped.add(other);
-    this.#labels.set(key, [...kept, label]);
-    return true;
+    const twins = twinsOf(this.#twins, `${key}|${skeletonOf(label)}`);
+    if (twins.some((t) => isLowerTwin(t, label))) return false;
+    const higher = new Set(twins.filter((t) => isLowerTwin(label, t)));
+    twins.push(label);
+    const others = (this.#labels.get(key) ?? []).filter((o) => !this.#dropIf(o, higher.has(o)));
+    const beaten = others.some((o) => isBeaten(label.criteria, o.criteria));
+    const kept = beaten ? others : [...others.filter((o) => !this.#dropIf(o, isBeaten(o.criteria, label.criteria))), label];
+    this.#labels.set(key, kept);
+    return !beaten;
+  }
+
+  #dropIf(label: Label, drop: boolean): boolean {
+    if (drop) this.#dropped.add(label);
+    return drop;
   }
 
   hasDropped(label: Label): boolean {
@@ -166,17 +178,18 @@ class Pool {
   }
 }
 
-/** Same counted steps, no patch level higher and one lower. */
-function isLowerTwin(a: Label, b: Label): boolean {
-  if (a.moves.length !== b.moves.length) return false;
-  let lower = false;
-  for (let i = 0; i < a.moves.length; i++) {
-    const [x, y] = [a.moves[i], b.moves[i]];
-    if (!x || !y || x.id !== y.id || x.to.edition !== y.to.edition || x.to.architecture !== y.to.architecture || x.level > y.level) return false;
-    lower ||= x.level < y.level;
-  }
-  return lower;
+function twinsOf(twins: Map<string, Label[]>, key: string): Label[] {
+  const list = twins.get(key) ?? [];
+  if (list.length === 0) twins.set(key, list);
+  return list;
 }
+
+/** The counted steps without their patch levels. */
+const skeletonOf = (label: Label): string => label.moves.map((m) => `${m.id}>${m.to.edition}.${m.to.architecture}`).join(' ');
+
+/** Of two with the same counted steps: no patch level higher and one lower. */
+const isLowerTwin = (a: Label, b: Label): boolean =>
+  a.moves.every((m, i) => m.level <= (b.moves[i]?.level ?? 0)) && a.moves.some((m, i) => m.level < (b.moves[i]?.level ?? 0));
 
 /** The latest day any step of this product could be kept waiting for; Infinity where one is unknown. */
 function latestWait(terms: Terms): number {

@@ -1,0 +1,85 @@
+import type { Catalogue } from '../catalogue/schema';
+import { ONLY } from '../catalogue/model';
+import { parseInstalled, type InstalledParse } from '../version/parse-installed';
+import { BASE_PATCH } from '../version/sequence';
+import { foldText } from '../version/words';
+import type { Reading, System } from './schema';
+
+export type InstalledReadings = Pick<System, 'product' | 'release' | 'patch' | 'edition' | 'architecture'>;
+
+/** The texts of one machine, as far as a list gives them. */
+export interface InstalledTexts {
+  readonly installed?: string;
+  readonly product?: string;
+  readonly version?: string;
+  readonly patch?: string;
+  readonly build?: string;
+  readonly edition?: string;
+  readonly architecture?: string;
+}
+
+export interface InstalledUnderstanding {
+  readonly readings: InstalledReadings;
+  /** Words nothing in the catalogue accounts for. */
+  readonly leftOver: readonly string[];
+  readonly text: string;
+}
+
+/**
+ * The readings of one machine from its texts. All texts are read together, the product's own column first; a part the
+ * catalogue has only one of is that one. A release named without a level says nothing of the level, except where the
+ * release has no other than its base.
+ */
+export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): InstalledUnderstanding {
+  const text = [texts.product, texts.installed, texts.version, texts.patch, texts.build, texts.edition, texts.architecture]
+    .filter((t) => t !== undefined && t.trim() !== '')
+    .join(' ');
+  const parse = parseInstalled(catalogue, text, findProduct(catalogue, texts.product));
+  const rest = texts.product === undefined ? parse : best(parse, catalogue, texts);
+  return { readings: readingsOf(catalogue, rest), leftOver: rest.leftOver, text };
+}
+
+/** The product column's words are taken off before the rest is read. */
+function best(parse: InstalledParse, catalogue: Catalogue, texts: InstalledTexts): InstalledParse {
+  const product = findProduct(catalogue, texts.product);
+  if (product === undefined) return parse;
+  const text = [texts.installed, texts.version, texts.patch, texts.build, texts.edition, texts.architecture].filter(Boolean).join(' ');
+  return parseInstalled(catalogue, text, product);
+}
+
+function findProduct(catalogue: Catalogue, text: string | undefined): string | undefined {
+  if (text === undefined || text.trim() === '') return undefined;
+  const folded = foldText(text);
+  return catalogue.products.find((p) => [p.name, p.id, ...(p.aliases ?? [])].some((n) => foldText(n) === folded))?.id;
+}
+
+function readingsOf(catalogue: Catalogue, parse: InstalledParse): InstalledReadings {
+  const unknown: Reading = { unknown: parse.leftOver.length > 0 ? 'not understood' : 'not asked' };
+  const product = catalogue.products.find((p) => p.id === parse.product);
+  if (!product) {
+    const which: Reading = parse.products.length > 0 ? { oneOf: [...parse.products] } : unknown;
+    return { product: which, release: unknown, patch: unknown, edition: unknown, architecture: unknown };
+  }
+  const release = settle(parse.releases, parse.decides, product.releases.map((r) => r.id), unknown);
+  const stated = product.releases.find((r) => 'is' in release && r.id === release.is);
+  const offered = <T extends { id: string }>(all: readonly T[] | undefined, some: readonly string[] | undefined): string[] =>
+    (all?.map((e) => e.id) ?? [ONLY]).filter((id) => some?.includes(id) ?? true);
+  const levels = stated ? [BASE_PATCH, ...(stated.patches ?? []).map((p) => p.id)] : [];
+  return {
+    product: { is: product.id },
+    release,
+    patch: settle(unique(parse.patches.map((p) => p.patch)), parse.decides, levels, { unknown: 'not asked' }),
+    edition: settle(parse.editions, parse.decides, offered(product.editions, stated?.editions), { unknown: 'not asked' }),
+    architecture: settle(parse.architectures, parse.decides, offered(product.architectures, stated?.architectures), { unknown: 'not asked' })
+  };
+}
+
+const unique = (ids: readonly string[]): string[] => [...new Set(ids)];
+
+/** One named and everything accounted for: it is that. Named but not sure: candidates. Not named: the only one there is, else unknown. */
+function settle(named: readonly string[], decides: boolean, all: readonly string[], unknown: Reading): Reading {
+  const [first] = named;
+  if (first !== undefined) return decides && named.length === 1 ? { is: first } : { oneOf: [...named] };
+  const [only] = all;
+  return all.length === 1 && only !== undefined ? { is: only } : unknown;
+}

@@ -1,0 +1,36 @@
+import type { Catalogue } from '../catalogue/schema';
+import { emptyEstate, type Estate } from '../estate/schema';
+import { fail, succeed, type Result } from '../issue';
+import { parseCatalogue } from './catalogue-file';
+import { parseCsv } from './csv-in';
+import { decodeText } from './decode-text';
+import { previewImport, type ImportedRow } from './import-rows';
+import { suggestMapping } from './mapping';
+import { parseWorkspace } from './workspace-file';
+
+export interface EstateFile {
+  readonly estate: Estate;
+  /** The catalogue a workspace file carries, where it carries one. */
+  readonly catalogue?: Catalogue;
+  readonly notTaken: readonly ImportedRow[];
+}
+
+/** An estate from a workspace file (JSON) or a list of machines (CSV), for use without a screen. */
+export function parseEstate(bytes: Uint8Array, fileName: string, catalogue: Catalogue | undefined): Result<EstateFile> {
+  const { text } = decodeText(bytes);
+  if (text.trimStart().startsWith('{')) {
+    const workspace = parseWorkspace(text);
+    if (!workspace.ok) return workspace;
+    const { catalogue: carried, format: _format, version: _version, ...estate } = workspace.value;
+    void [_format, _version];
+    const own = carried.text.trim() === '' ? undefined : parseCatalogue(carried.text);
+    return succeed({ estate, notTaken: [], ...(own?.ok ? { catalogue: own.value } : {}) });
+  }
+  if (!catalogue) return fail({ code: 'missing-part', detail: 'catalogue' });
+  const table = parseCsv(text);
+  if (!table.ok) return table;
+  const mapping = suggestMapping(table.value.rows);
+  if (!mapping) return fail({ code: 'no-header' });
+  const preview = previewImport(table.value.rows, mapping, { catalogue, existing: [], source: fileName });
+  return succeed({ estate: { ...emptyEstate(), systems: [...preview.taken] }, notTaken: preview.rows.filter((r) => r.fate === 'not taken') });
+}

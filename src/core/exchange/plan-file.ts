@@ -1,0 +1,198 @@
+import { z } from 'zod';
+import { formatDay } from '../date/day';
+import type { Contributor } from '../date/deadline';
+import type { CasePlan, Plan, TargetPlan } from '../plan-types';
+import { COUNTED_KINDS, VERDICTS, type Reason, type Route, type Step } from '../route/types';
+import { KEPT } from '../catalogue/schema';
+import { describeReason } from '../wording/reason';
+
+export const PLAN_FORMAT = 'orange-stair-plan';
+export const PLAN_VERSION = 1;
+
+const day = z.string().describe('YYYY-MM-DD');
+const dayOrUnknown = z.union([day, z.literal('unknown')]);
+const target = z.strictObject({ release: z.string(), edition: z.string(), architecture: z.string() });
+const standing = z.strictObject({ ...target.shape, patch: z.string() });
+const reason = z.strictObject({
+  code: z.string(),
+  subject: z.string(),
+  seen: z.string().optional(),
+  demanded: z.string().optional(),
+  day: day.optional(),
+  source: z.string().optional(),
+  text: z.string()
+});
+const step = z.strictObject({
+  kind: z.enum(['patch', ...COUNTED_KINDS]),
+  id: z.string().optional(),
+  from: standing,
+  to: standing,
+  firstDay: dayOrUnknown,
+  lastDay: dayOrUnknown,
+  typicalMinutes: z.number(),
+  carefulMinutes: z.number(),
+  kept: z.enum(KEPT).optional(),
+  right: z
+    .strictObject({
+      kind: z.enum(['free', 'carried', 'held', 'purchase', 'ask']),
+      right: z.string().optional(),
+      costCents: z.union([z.number(), z.literal('unknown')]),
+      until: day.optional()
+    })
+    .optional()
+});
+const route = z.strictObject({
+  steps: z.array(step),
+  kept: z.enum(KEPT),
+  hops: z.number(),
+  costCents: z.number(),
+  unknownSums: z.array(z.string()),
+  typicalMinutes: z.number(),
+  carefulMinutes: z.number(),
+  risks: z.array(z.string()),
+  finishDay: dayOrUnknown,
+  waitsUntil: dayOrUnknown
+});
+const shownVerdict = z.enum([...VERDICTS, 'cannot tell']);
+const targetPlan = z.strictObject({
+  target,
+  verdict: shownVerdict,
+  sure: z.enum(VERDICTS),
+  best: z.enum(VERDICTS),
+  perhaps: z.enum(VERDICTS).optional(),
+  older: z.boolean(),
+  opens: dayOrUnknown.optional(),
+  route: route.optional(),
+  reasons: z.array(reason)
+});
+const contributor = z.strictObject({
+  kind: z.string(),
+  subject: z.string(),
+  day,
+  early: day.optional(),
+  certainty: z.string().optional(),
+  source: z.string().optional(),
+  sets: z.boolean(),
+  cost: z.strictObject({ code: z.string(), kept: z.string().optional(), cents: z.union([z.number(), z.literal('unknown')]).optional() })
+});
+const casePlan = z.strictObject({
+  systems: z.array(z.string()),
+  product: z.string().optional(),
+  start: standing.optional(),
+  startIsSure: z.boolean(),
+  starts: z.number(),
+  goal: target.optional(),
+  goalFrom: z.enum(['rule', 'decision', 'stay', 'none']),
+  verdict: shownVerdict,
+  deadline: z.strictObject({ day: day.optional(), contributors: z.array(contributor) }),
+  latestStart: z.union([day, z.literal('none')]).optional(),
+  slackDays: z.number().optional(),
+  bestOpen: target.optional(),
+  cut: z.boolean(),
+  targets: z.array(targetPlan)
+});
+
+/** The plan as it leaves by the API and the command line. Days are ISO text; sums are of one system. */
+export const planFileSchema = z.strictObject({
+  format: z.literal(PLAN_FORMAT),
+  version: z.literal(PLAN_VERSION),
+  today: day,
+  systems: z.number(),
+  situations: z.number(),
+  cases: z.array(casePlan),
+  rights: z.array(
+    z.strictObject({
+      product: z.string(),
+      right: z.string(),
+      needed: z.number(),
+      held: z.number(),
+      toBuy: z.number(),
+      costCents: z.union([z.number(), z.literal('unknown')])
+    })
+  )
+});
+export type PlanFile = z.infer<typeof planFileSchema>;
+
+/** The plan as a value of the published schema. */
+export function planFileOf(plan: Plan): PlanFile {
+  return {
+    format: PLAN_FORMAT,
+    version: PLAN_VERSION,
+    today: formatDay(plan.today),
+    systems: plan.systems,
+    situations: plan.situations,
+    cases: plan.cases.map(caseFileOf),
+    rights: [...plan.rights]
+  };
+}
+
+function caseFileOf(plan: CasePlan): PlanFile['cases'][number] {
+  return {
+    systems: [...plan.systems],
+    ...(plan.product === undefined ? {} : { product: plan.product }),
+    ...(plan.start ? { start: { ...plan.start } } : {}),
+    startIsSure: plan.startIsSure,
+    starts: plan.starts,
+    ...(plan.goal ? { goal: plan.goal } : {}),
+    goalFrom: plan.goalFrom,
+    verdict: plan.verdict,
+    deadline: { ...(plan.deadline.day === undefined ? {} : { day: formatDay(plan.deadline.day) }), contributors: plan.deadline.contributors.map(contributorFileOf) },
+    ...(plan.latestStart === undefined ? {} : { latestStart: plan.latestStart === 'none' ? ('none' as const) : formatDay(plan.latestStart) }),
+    ...(plan.slack === undefined ? {} : { slackDays: plan.slack }),
+    ...(plan.bestOpen ? { bestOpen: plan.bestOpen } : {}),
+    cut: plan.cut,
+    targets: plan.targets.map(targetFileOf)
+  };
+}
+
+function contributorFileOf(c: Contributor): PlanFile['cases'][number]['deadline']['contributors'][number] {
+  const { day: on, early, ...rest } = c;
+  return { ...rest, day: formatDay(on), ...(early === undefined ? {} : { early: formatDay(early) }) };
+}
+
+function targetFileOf(t: TargetPlan): PlanFile['cases'][number]['targets'][number] {
+  const { route: planned, reasons, opens, ...rest } = t;
+  return {
+    ...rest,
+    ...(opens === undefined ? {} : { opens: maybeDay(opens) }),
+    ...(planned ? { route: routeFileOf(planned) } : {}),
+    reasons: reasons.map(reasonFileOf)
+  };
+}
+
+function reasonFileOf(r: Reason): z.infer<typeof reason> {
+  const { day: on, ...rest } = r;
+  return { ...rest, ...(on === undefined ? {} : { day: formatDay(on) }), text: describeReason(r) };
+}
+
+function routeFileOf(r: Route): z.infer<typeof route> {
+  const { steps, finish, waitsUntil, unknownSums, risks, kept, hops, costCents, typicalMinutes, carefulMinutes } = r;
+  return {
+    kept,
+    hops,
+    costCents,
+    typicalMinutes,
+    carefulMinutes,
+    unknownSums: [...unknownSums],
+    risks: [...risks],
+    steps: steps.map(stepFileOf),
+    finishDay: finish.exact ? formatDay(finish.last) : 'unknown',
+    waitsUntil: maybeDay(waitsUntil)
+  };
+}
+
+function stepFileOf(s: Step): z.infer<typeof step> {
+  const common = {
+    from: { ...s.from },
+    to: { ...s.to },
+    firstDay: s.days.exact ? formatDay(s.days.first) : 'unknown',
+    lastDay: s.days.exact ? formatDay(s.days.last) : 'unknown',
+    typicalMinutes: s.typicalMinutes,
+    carefulMinutes: s.carefulMinutes
+  };
+  if (s.kind === 'patch') return { kind: s.kind, ...common };
+  const { until, ...right } = s.right;
+  return { kind: s.kind, id: s.id, ...common, kept: s.kept, right: { ...right, ...(until === undefined ? {} : { until: formatDay(until) }) } };
+}
+
+const maybeDay = (value: number | 'unknown'): string => (value === 'unknown' ? value : formatDay(value));

@@ -1,0 +1,5 @@
+/** Text folded for comparing names: case and runs of spaces do not count (RECKONING A1). */
+export const foldText = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
+
+/** The folded text cut into words at spaces, commas, semicolons, brackets and slashes. */
+export const wordsOf = (text: string): string[] => foldText(text).split(/[\s,;()[\]/|]+/).filter(Boolean);

@@ -1,0 +1,28 @@
+import { formatDay } from '../date/day';
+import type { ClauseCode, Reason } from '../route/types';
+
+const SENTENCES: Readonly<Record<ClauseCode, string>> = {
+  'fresh not allowed': 'only by a fresh install, which the goal does not allow',
+  'unsupported not allowed': 'only by an unsupported hop, which the goal does not allow',
+  maturity: 'not published in a maturity the goal allows',
+  level: 'starts from {demanded}; it stands on {seen}',
+  'every patch': 'every current patch comes first; a newer one is out than {seen}',
+  'newer than target': '{seen} is newer than the target, so the hop is forbidden',
+  'patch withdrawn': 'the patch it needs was obtainable until {day}',
+  closed: 'the hop closed on {day}',
+  right: 'its right is by agreement or not for sale, and not held',
+  spending: 'it costs money, which the goal does not allow',
+  'pass days': 'it would stay too long on {subject}, out of service since {day}',
+  resting: '{subject} goes out of service on {day}, before it is reached',
+  'months left': 'too little service is left on {subject}, which ends on {day}',
+  cell: 'nobody has said whether {subject} is possible'
+};
+
+/** The one sentence for a reason; wording lives only here. */
+export function describeReason(reason: Reason): string {
+  return SENTENCES[reason.code]
+    .replace('{seen}', reason.seen ?? 'what is installed')
+    .replace('{demanded}', reason.demanded ?? '')
+    .replace('{subject}', reason.subject)
+    .replace('{day}', reason.day === undefined ? (reason.demanded ?? 'a day unknown') : formatDay(reason.day));
+}
