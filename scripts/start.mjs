@@ -1,0 +1,17 @@
+// `npm start`: installs what is missing, builds, serves the application. HOST and PORT choose another address.
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { build, installPackages, root } from './install.mjs';
+
+installPackages();
+build();
+const host = process.env.HOST ?? '127.0.0.1';
+const port = process.env.PORT ?? '4180';
+console.log(`Orange Stair: http://${host}:${port}/  (Ctrl C ends it)`);
+const server = spawn(process.execPath, [join(root, 'build', 'index.js')], {
+  cwd: root,
+  stdio: 'inherit',
+  env: { ...process.env, HOST: host, PORT: port, BODY_SIZE_LIMIT: '33M' }
+});
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+server.on('exit', (code) => process.exit(code ?? 0));

@@ -1,0 +1,43 @@
+import { calendarDate, type Day } from '../date/day';
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
+const WEEKDAYS = ['Thu', 'Fri', 'Sat', 'Sun', 'Mon', 'Tue', 'Wed'] as const;
+
+export const monthName = (month: number): string => MONTHS[month - 1] ?? '';
+
+/** `10 Mar 2031` */
+export function sayDay(day: Day): string {
+  const { year, month, dayOfMonth } = calendarDate(day);
+  return `${dayOfMonth} ${monthName(month)} ${year}`;
+}
+
+/** `Mon 10 Mar`, with the year where it is not `year`. */
+export function sayShortDay(day: Day, year: number): string {
+  const date = calendarDate(day);
+  const weekday = WEEKDAYS[((day % 7) + 7) % 7] ?? '';
+  return `${weekday} ${date.dayOfMonth} ${monthName(date.month)}${date.year === year ? '' : ` ${date.year}`}`;
+}
+
+/** `4 y 11 m`; `3 m`; `12 d` below two months. `days` and `months` are of the same span, not negative. */
+export function saySpan(days: number, months: number): string {
+  if (months < 2) return `${days} d`;
+  const years = Math.floor(months / 12);
+  return [years > 0 ? `${years} y` : '', months % 12 > 0 ? `${months % 12} m` : ''].filter(Boolean).join(' ');
+}
+
+/** `95 min`; `6 h 20 min` from two hours on. */
+export function sayMinutes(minutes: number): string {
+  if (minutes < 120) return `${minutes} min`;
+  const rest = minutes % 60;
+  return `${Math.floor(minutes / 60)} h${rest > 0 ? ` ${rest} min` : ''}`;
+}
+
+/** `EUR 1,490.00`; `a sum nobody has published` where unknown. */
+export function sayMoney(cents: number | 'unknown', currency: string): string {
+  if (cents === 'unknown') return 'a sum nobody has published';
+  const whole = String(Math.floor(cents / 100)).replace(/\B(?=(\d{3})+$)/g, ',');
+  return `${currency} ${whole}.${String(cents % 100).padStart(2, '0')}`.trim();
+}
+
+/** `1 system`, `14 systems`. */
+export const sayCount = (count: number, one: string, many = `${one}s`): string => `${String(count).replace(/\B(?=(\d{3})+$)/g, ',')} ${count === 1 ? one : many}`;

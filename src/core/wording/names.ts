@@ -1,0 +1,53 @@
+import type { Product } from '../catalogue/schema';
+import { ONLY } from '../catalogue/model';
+import { BASE_PATCH } from '../version/sequence';
+import type { Standing } from '../route/types';
+import type { Target } from '../estate/schema';
+
+/** The names of one product's things; an id stands in where the catalogue has no name or no longer the thing. */
+export class Names {
+  readonly #product: Product | undefined;
+
+  constructor(product: Product | undefined) {
+    this.#product = product;
+  }
+
+  get product(): string {
+    return this.#product?.name ?? 'not in the catalogue';
+  }
+
+  release(id: string): string {
+    return this.#product?.releases.find((r) => r.id === id)?.name ?? id;
+  }
+
+  patch(release: string, patch: string): string {
+    if (patch === BASE_PATCH) return '';
+    return this.#product?.releases.find((r) => r.id === release)?.patches?.find((p) => p.id === patch)?.name ?? patch;
+  }
+
+  /** Empty where the product comes in one edition only. */
+  edition(id: string): string {
+    if (id === ONLY && !this.#product?.editions) return '';
+    return this.#product?.editions?.find((e) => e.id === id)?.name ?? id;
+  }
+
+  /** Empty where the product has one architecture only. */
+  architecture(id: string): string {
+    if ((this.#product?.architectures?.length ?? 0) < 2) return '';
+    return this.#product?.architectures?.find((a) => a.id === id)?.name ?? id;
+  }
+
+  /** `4 r1` */
+  level(standing: Pick<Standing, 'release' | 'patch'>): string {
+    return [this.release(standing.release), this.patch(standing.release, standing.patch)].filter(Boolean).join(' ');
+  }
+
+  /** `6 Bureau` */
+  target(target: Target): string {
+    return [this.release(target.release), this.edition(target.edition), this.architecture(target.architecture)].filter(Boolean).join(' ');
+  }
+
+  right(id: string): string {
+    return this.#product?.rights?.find((r) => r.id === id)?.name ?? id;
+  }
+}

@@ -1,0 +1,82 @@
+import type { Contributor } from '../date/deadline';
+import type { TargetPlan } from '../plan-types';
+import type { Verdict } from '../route/types';
+import { describeReason } from './reason';
+import { sayCount, sayDay, sayMoney } from './dates';
+import type { Names } from './names';
+
+const BETTER: Readonly<Record<Verdict, string>> = {
+  here: 'already there',
+  straight: 'straight there',
+  'by hops': 'by hops',
+  'fresh only': 'by a fresh install',
+  'not yet': 'later',
+  closed: 'closed'
+};
+
+/** What is said of a target, as the rest of a sentence that starts with its name. */
+export function sayVerdict(plan: TargetPlan): string {
+  const perhaps = plan.perhaps ? ` Perhaps ${BETTER[plan.perhaps]}, if what is unknown turns out well.` : '';
+  return sentenceOf(plan) + perhaps;
+}
+
+function sentenceOf(plan: TargetPlan): string {
+  switch (plan.verdict) {
+    case 'here':
+      return 'is what is installed.';
+    case 'straight':
+      return `is reached straight, in one hop.${keptOf(plan)}`;
+    case 'by hops':
+      return `is reached by ${sayCount(plan.route?.hops ?? 0, 'hop')}.${keptOf(plan)}`;
+    case 'fresh only':
+      return `is reached only with a fresh install.${keptOf(plan)}`;
+    case 'not yet':
+      return plan.opens === undefined || plan.opens === 'unknown' ? 'cannot be reached yet; nobody has said when.' : `cannot be reached yet; it opens on ${sayDay(plan.opens)}.`;
+    case 'cannot tell':
+      return `cannot be told: ${plan.reasons[0] ? describeReason(plan.reasons[0]) : 'too little is known of what is installed'}.`;
+    case 'closed':
+      return plan.older ? 'is older than what is installed.' : `is closed: ${shortestReason(plan)}.`;
+  }
+}
+
+const keptOf = ({ route }: TargetPlan): string => (!route ? '' : route.kept === 'everything' ? ' Everything is kept.' : route.kept === 'nothing' ? ' Nothing is kept.' : ` Kept: ${route.kept}.`);
+
+/** The shortest reason a target is closed. */
+export function shortestReason(plan: TargetPlan): string {
+  if (plan.older) return 'older than what is installed';
+  const [reason] = plan.reasons;
+  return reason ? describeReason(reason) : 'no published hop leads there';
+}
+
+/** What sets a deadline, as the rest of a sentence that starts with its day. */
+export function sayContributor(c: Contributor, names: Names): string {
+  const [release = c.subject, patch] = c.subject.split('/');
+  switch (c.kind) {
+    case 'service of installed':
+      return `service of ${names.release(c.subject)} ends`;
+    case 'service on the way':
+      return `service of ${names.release(c.subject)} ends`;
+    case 'closing':
+      return 'the hop closes';
+    case 'patch':
+      return `${names.release(release)} ${patch ?? ''} is no longer to be had`;
+    case 'right':
+      return `${names.right(c.subject)} lapses`;
+    case 'newer patch':
+      return 'a newer patch shuts the hop';
+  }
+}
+
+/** What missing it costs. */
+export function sayCost(c: Contributor, currency: string): string {
+  switch (c.cost.code) {
+    case 'no service':
+      return 'no security updates after it';
+    case 'out of reach':
+      return 'the target is out of reach after it';
+    case 'keeps less':
+      return `after it only ${c.cost.kept} ${c.cost.kept === 'data' ? 'is' : 'are'} kept`;
+    case 'money':
+      return `after it the step costs ${sayMoney(c.cost.cents, currency)} more`;
+  }
+}

@@ -1,0 +1,120 @@
+<script lang="ts">
+  import { calendarDate, type Day } from '$core/date/day';
+  import type { Route } from '$core/route/types';
+  import { sayMinutes, sayMoney, sayShortDay, sayDay } from '$core/wording/dates';
+  import type { Names } from '$core/wording/names';
+  import type { CountedStep } from '$core/route/types';
+
+  let { route, names, currency, today, nodes, sources }: { route: Route; names: Names; currency: string; today: Day; nodes: number; sources: (id: string) => string } = $props();
+  const year = $derived(calendarDate(today).year);
+
+  function titleOf(step: Route['steps'][number]): string {
+    if (step.kind === 'patch') return `Patch to ${names.patch(step.to.release, step.to.patch)}`;
+    if (step.kind === 'edition change') return `Change edition to ${names.edition(step.to.edition)}`;
+    const to = [names.level(step.to), names.edition(step.to.edition)].filter(Boolean).join(' ');
+    return step.kind === 'fresh install' ? `Fresh install of ${to}` : `In place to ${to}`;
+  }
+
+  function rightOf({ right }: CountedStep): string {
+    const until = right.until === undefined ? '' : `, until ${sayDay(right.until)}`;
+    const name = right.right ? names.right(right.right) : '';
+    switch (right.kind) {
+      case 'ask':
+        return 'Right: ask the publisher, no price published';
+      case 'purchase':
+        return `Right: ${name}, ${sayMoney(right.costCents, currency)} each${until}`;
+      case 'carried':
+        return `Right: carried from the activated source${until}`;
+      case 'held':
+        return `Right: ${name}, held`;
+      case 'free':
+        return `Right: free${until}`;
+    }
+  }
+</script>
+
+<ol class="ladder">
+  {#each route.steps as step, i (i)}
+    <li class={step.kind === 'patch' ? 'dot' : step.kind === 'edition change' ? 'square' : step.kind === 'fresh install' ? 'ring broken' : 'ring'}>
+      <span class="when mono">{step.days.exact ? sayShortDay(step.days.first, year) : 'day unknown'}</span>
+      <span class="what">
+        <span>{titleOf(step)}</span>
+        <span class="soft small">
+          {sayMinutes(step.carefulMinutes * nodes)} careful, {sayMinutes(step.typicalMinutes * nodes)} as a rule{nodes > 1 ? `, ${nodes} nodes` : ''}{step.kind !== 'patch' && step.kept !== 'everything' ? `; keeps ${step.kept}` : ''}.
+          {#if step.kind !== 'patch'}{rightOf(step)}.{/if}
+        </span>
+        {#if step.kind !== 'patch'}<details class="soft small"><summary>why</summary>{sources(step.id)}</details>{/if}
+      </span>
+    </li>
+  {/each}
+</ol>
+
+<style>
+  .ladder {
+    list-style: none;
+    padding: 0;
+    margin: 12px 0;
+  }
+  li {
+    display: grid;
+    grid-template-columns: 84px 1fr;
+    gap: 26px;
+    position: relative;
+    padding-bottom: 10px;
+  }
+  .when {
+    text-align: right;
+    color: var(--soft);
+    font-size: 12.5px;
+    white-space: nowrap;
+  }
+  .what {
+    display: flex;
+    flex-direction: column;
+  }
+  .small {
+    font-size: 12.5px;
+    line-height: 1.35;
+  }
+  li::before {
+    content: '';
+    position: absolute;
+    left: 96px;
+    top: 0;
+    bottom: 0;
+    border-left: 2.5px solid var(--way);
+  }
+  li:last-child::before {
+    bottom: auto;
+    height: 10px;
+  }
+  li::after {
+    content: '';
+    position: absolute;
+    left: 91px;
+    top: 4px;
+    width: 8px;
+    height: 8px;
+    border: 2.5px solid var(--way);
+    background: var(--sheet);
+  }
+  .ring::after {
+    border-radius: 50%;
+  }
+  .dot::after {
+    left: 93px;
+    width: 9px;
+    height: 9px;
+    border: 0;
+    border-radius: 50%;
+    background: var(--way);
+  }
+  .broken::after {
+    border-style: dashed;
+  }
+  summary {
+    cursor: pointer;
+    width: fit-content;
+    text-decoration: underline dotted;
+  }
+</style>

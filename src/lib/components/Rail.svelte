@@ -1,0 +1,107 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { sayDay } from '$core/wording/dates';
+  import { desk } from '$lib/state/desk.svelte';
+  import { PLACES } from './places';
+
+  let { onkeys, onasof }: { onkeys: () => void; onasof: () => void } = $props();
+  const here = $derived(page.url.pathname === '/import' ? '/estate' : page.url.pathname);
+  const counts = $derived<Record<string, number>>({ '/estate': desk.estate.systems.length, '/catalogue': desk.catalogue?.products.length ?? 0 });
+</script>
+
+<header class="rail no-print">
+  <a class="mark" href="/estate">
+    <svg viewBox="0 0 32 32" width="30" height="30" aria-hidden="true"><path d="M1 28v-7h8v-6h8V9h8V3h6v25z" /></svg>
+    <span>Orange Stair</span>
+  </a>
+  <nav aria-label="Places">
+    {#each PLACES as place, i (place.path)}
+      <a href={place.path} class="place" class:here={here === place.path} aria-current={here === place.path ? 'page' : undefined} data-step={i}>
+        {place.name}{#if counts[place.path]}<span class="count">{counts[place.path]}</span>{/if}
+      </a>
+    {/each}
+  </nav>
+  <div class="aside">
+    {#if desk.estate.site.name}<span class="name">{desk.estate.site.name}</span>{/if}
+    <button class="asof" onclick={onasof} title="Plan for another day">as of <b class="mono">{sayDay(desk.today)}</b></button>
+    <button class="asof" onclick={onkeys}><kbd>?</kbd> keys</button>
+  </div>
+</header>
+
+<style>
+  .rail {
+    display: flex;
+    align-items: flex-end;
+    gap: 34px;
+    height: 58px;
+    padding: 0 24px;
+    border-bottom: 1.5px solid var(--ink);
+    flex: none;
+  }
+  .mark {
+    display: flex;
+    align-items: center;
+    gap: 9px;
+    font-weight: 700;
+    font-size: 15px;
+    text-decoration: none;
+    padding-bottom: 11px;
+    white-space: nowrap;
+  }
+  .mark path {
+    fill: var(--way);
+  }
+  nav {
+    display: flex;
+    gap: 14px;
+    align-items: flex-end;
+  }
+  .place {
+    text-decoration: none;
+    padding: 0 1px 6px;
+    border-bottom: 5px solid transparent;
+  }
+  .place[data-step='1'] {
+    margin-bottom: 5px;
+  }
+  .place[data-step='2'] {
+    margin-bottom: 10px;
+  }
+  .place.here {
+    font-weight: 700;
+    border-bottom-color: var(--way);
+  }
+  .count {
+    color: var(--soft);
+    font-weight: 400;
+    margin-left: 4px;
+    font-size: 12.5px;
+  }
+  .aside {
+    margin-left: auto;
+    display: flex;
+    gap: 14px;
+    align-items: baseline;
+    padding-bottom: 12px;
+    color: var(--soft);
+    min-width: 0;
+  }
+  .name {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    max-width: 320px;
+  }
+  .asof {
+    font: inherit;
+    color: var(--soft);
+    background: none;
+    border: 0;
+    padding: 0;
+    cursor: pointer;
+    white-space: nowrap;
+  }
+  .asof b {
+    color: var(--ink);
+  }
+</style>

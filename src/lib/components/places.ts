@@ -1,0 +1,6 @@
+/** The places there are, in the order of work. A place appears here when it is built. */
+export const PLACES = [
+  { path: '/estate', name: 'Estate' },
+  { path: '/stair', name: 'Stair' },
+  { path: '/catalogue', name: 'Catalogue' }
+] as const;

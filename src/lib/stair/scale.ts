@@ -1,0 +1,58 @@
+import { calendarDate, dayOf, type Day } from '$core/date/day';
+
+/** Pairs of day and place, increasing in both; straight between them. */
+export interface TimeScale {
+  readonly breaks: readonly (readonly [day: Day, x: number])[];
+  readonly bend: { readonly from: Day; readonly to: Day };
+}
+
+const DAYS_BEFORE = 40;
+const DAYS_AFTER = 45;
+const MIDDLE_SHARE = 0.46;
+
+/**
+ * Time bent so that the months in which the work happens take the middle of the width, the years before and after
+ * being pressed to the sides. `work` holds the days that must lie in the middle: today, the planned hops, the deadline
+ * where it is near.
+ */
+export function bendTime(first: Day, last: Day, work: readonly Day[], width: number, left: number): TimeScale {
+  const from = Math.max(first, Math.min(...work) - DAYS_BEFORE);
+  const to = Math.min(last, Math.max(...work) + DAYS_AFTER);
+  const outside = from - first + (last - to);
+  const middle = outside <= 0 ? 1 : Math.max(MIDDLE_SHARE, (to - from) / (last - first));
+  const rest = width * (1 - middle);
+  const share = from <= first ? 0 : to >= last ? 1 : 0.15 + (0.7 * (from - first)) / outside;
+  const start = left + rest * share;
+  const breaks: [Day, number][] = [[first, left], [from, start], [to, start + width * middle], [last, left + width]];
+  return { breaks: breaks.filter(([day], i) => i === 0 || day > (breaks[i - 1]?.[0] ?? -Infinity)), bend: { from, to } };
+}
+
+/** The place of a day; days outside the scale stand at its ends. */
+export function placeOf({ breaks }: TimeScale, day: Day): number {
+  for (let i = 1; i < breaks.length; i++) {
+    const [d0, x0] = breaks[i - 1] as readonly [Day, number];
+    const [d1, x1] = breaks[i] as readonly [Day, number];
+    if (day <= d1) return day <= d0 ? x0 : x0 + ((day - d0) / (d1 - d0)) * (x1 - x0);
+  }
+  return breaks[breaks.length - 1]?.[1] ?? 0;
+}
+
+export interface Tick {
+  readonly day: Day;
+  readonly month: number;
+  readonly year: number;
+  readonly kind: 'year' | 'month';
+}
+
+/** First days of years outside the bend and of months inside it. */
+export function ticksOf(scale: TimeScale): Tick[] {
+  const first = scale.breaks[0]?.[0] ?? 0;
+  const last = scale.breaks[scale.breaks.length - 1]?.[0] ?? 0;
+  const ticks: Tick[] = [];
+  for (let { year, month } = calendarDate(first); ; [year, month] = month === 12 ? [year + 1, 1] : [year, month + 1]) {
+    const day = dayOf(year, month, 1);
+    if (day === undefined || day > last) return ticks;
+    const inside = day >= scale.bend.from && day <= scale.bend.to;
+    if (day >= first && (inside || month === 1)) ticks.push({ day, month, year, kind: inside ? 'month' : 'year' });
+  }
+}

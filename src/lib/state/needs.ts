@@ -1,0 +1,33 @@
+import type { CasePlan } from '$core/plan-types';
+import type { System } from '$core/estate/schema';
+import { readingKey } from '$core/estate/standing';
+import { sayCount } from '$core/wording/dates';
+
+export interface Need {
+  readonly kind: 'ticket' | 'fact' | 'patch' | 'fresh' | 'risk';
+  readonly words: string;
+}
+
+/** What a case needs first, in words, with the mark each goes by. `system` stands for its systems. */
+export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
+  const route = plan.goalPlan?.route;
+  const needs: Need[] = [];
+  const patches = route?.steps.filter((s) => s.kind === 'patch').map((s) => s.to.patch) ?? [];
+  if (patches.length > 0) needs.push({ kind: 'patch', words: `patch ${patches.join(', ')}` });
+  if (route?.steps.some((s) => s.kind === 'fresh install')) needs.push({ kind: 'fresh', words: 'fresh install' });
+  const bought = (route?.steps.filter((s) => s.kind !== 'patch' && s.right.kind === 'purchase').length ?? 0) * plan.systems.length;
+  if (bought > 0) needs.push({ kind: 'ticket', words: sayCount(bought, 'right') });
+  if (route && route.unknownSums.length > 0) needs.push({ kind: 'ticket', words: 'price to ask' });
+  const facts = unknownParts(system);
+  if (facts.length > 0) needs.push({ kind: 'fact', words: facts.length === 1 ? (facts[0] ?? '') : `${facts.length} facts` });
+  for (const risk of route?.risks ?? []) needs.push({ kind: 'risk', words: risk });
+  return needs;
+}
+
+/** The parts of what is installed that are not known for certain. */
+export function unknownParts(system: System | undefined): string[] {
+  if (!system) return [];
+  if (!('is' in system.product)) return ['product'];
+  const parts = { release: system.release, 'patch level': system.patch, edition: system.edition, architecture: system.architecture };
+  return Object.entries(parts).flatMap(([name, reading]) => (readingKey(reading).startsWith('?') ? [name] : []));
+}

@@ -1,0 +1,45 @@
+type Theme = 'system' | 'light' | 'dark';
+const KEY = 'orange-stair settings';
+
+interface Stored {
+  readonly theme?: Theme;
+  readonly singleKeys?: boolean;
+  readonly oneLine?: boolean;
+}
+
+/** What belongs to this browser and not to the estate. */
+class Settings {
+  theme = $state<Theme>('system');
+  /** Single-letter keys can be switched off. */
+  singleKeys = $state(true);
+  /** Rows of one line, 22 px; more than 50 situations always use it. */
+  oneLine = $state(false);
+
+  load(): void {
+    let stored: Stored = {};
+    try {
+      stored = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Stored;
+    } catch {
+      stored = {}; // unreadable settings are no settings
+    }
+    this.theme = stored.theme === 'light' || stored.theme === 'dark' ? stored.theme : 'system';
+    this.singleKeys = stored.singleKeys !== false;
+    this.oneLine = stored.oneLine === true;
+    this.#apply();
+  }
+
+  set(change: Stored): void {
+    if (change.theme) this.theme = change.theme;
+    if (change.singleKeys !== undefined) this.singleKeys = change.singleKeys;
+    if (change.oneLine !== undefined) this.oneLine = change.oneLine;
+    localStorage.setItem(KEY, JSON.stringify({ theme: this.theme, singleKeys: this.singleKeys, oneLine: this.oneLine }));
+    this.#apply();
+  }
+
+  #apply(): void {
+    const dark = this.theme === 'dark' || (this.theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches);
+    document.documentElement.classList.toggle('dark', dark);
+  }
+}
+
+export const settings = new Settings();

@@ -1,0 +1,84 @@
+import { openDatabase, STORED_VERSION, type StoredChange, type StoredRecord } from './database';
+
+/** Changes that can be taken back, also after a reload. */
+export const MAX_CHANGES = 1000;
+
+/** A key with its new value; undefined removes it. */
+export type Write = readonly [key: string, value: unknown];
+
+/** What can be taken back and done again next, in words. */
+export interface LogState {
+  readonly undo?: string;
+  readonly redo?: string;
+}
+
+const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('orange-stair changes');
+
+/** Calls back when another tab has changed something. Returns the way to stop. */
+export function onChangeElsewhere(call: () => void): () => void {
+  channel?.addEventListener('message', call);
+  return () => channel?.removeEventListener('message', call);
+}
+
+/** Everything stored. Throws `newer-version` where a newer version of the application wrote it. */
+export async function readRecords(): Promise<ReadonlyMap<string, unknown>> {
+  const records = new Map((await openDatabase().records.toArray()).map((r) => [r.key, r.value]));
+  const version = records.get('version');
+  if (typeof version === 'number' && version > STORED_VERSION) throw new Error('newer-version');
+  return records;
+}
+
+/** Writes all or nothing, and logs how to take it back. What was taken back before can then not be done again. */
+export async function commitChange(label: string, writes: readonly Write[]): Promise<void> {
+  const db = openDatabase();
+  await db.transaction('rw', db.records, db.changes, async () => {
+    const other = await exchange([...writes, ['version', STORED_VERSION]]);
+    await db.changes.where('undone').equals(1).delete();
+    await db.changes.add({ at: new Date().toISOString(), label, undone: 0, other });
+    const surplus = (await db.changes.count()) - MAX_CHANGES;
+    if (surplus > 0) await db.changes.bulkDelete(await db.changes.orderBy('seq').limit(surplus).primaryKeys());
+  });
+  channel?.postMessage('changed');
+}
+
+/** Takes the last change back; its label, or undefined when there is none. */
+export const undoChange = (): Promise<string | undefined> => step(0);
+
+/** Does the last change taken back again. */
+export const redoChange = (): Promise<string | undefined> => step(1);
+
+async function step(undone: 0 | 1): Promise<string | undefined> {
+  const db = openDatabase();
+  const label = await db.transaction('rw', db.records, db.changes, async () => {
+    const change = await nextChange(undone);
+    if (change?.seq === undefined) return undefined;
+    const other = await exchange(change.other);
+    await db.changes.put({ ...change, undone: undone === 0 ? 1 : 0, other });
+    return change.label;
+  });
+  if (label !== undefined) channel?.postMessage('changed');
+  return label;
+}
+
+/** Undo takes the newest change done; redo the oldest taken back. */
+async function nextChange(undone: 0 | 1): Promise<StoredChange | undefined> {
+  const list = await openDatabase().changes.where('undone').equals(undone).sortBy('seq');
+  return undone === 0 ? list[list.length - 1] : list[0];
+}
+
+/** What `undo` and `redo` would do. */
+export async function readLog(): Promise<LogState> {
+  const [undo, redo] = await Promise.all([nextChange(0), nextChange(1)]);
+  return { ...(undo ? { undo: undo.label } : {}), ...(redo ? { redo: redo.label } : {}) };
+}
+
+/** Puts the values in place and gives back what stood there. */
+async function exchange(writes: readonly Write[]): Promise<Write[]> {
+  const { records } = openDatabase();
+  const keys = writes.map(([key]) => key);
+  const before = await records.bulkGet(keys);
+  const puts = writes.filter(([, value]) => value !== undefined).map(([key, value]): StoredRecord => ({ key, value }));
+  await records.bulkPut(puts);
+  await records.bulkDelete(writes.filter(([, value]) => value === undefined).map(([key]) => key));
+  return keys.map((key, i): Write => [key, before[i]?.value]);
+}

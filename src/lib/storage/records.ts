@@ -1,0 +1,37 @@
+import { DEFAULT_GOAL, type Decision, type Estate, type Goal, type RightHeld, type Site, type System, type Workspace } from '$core/estate/schema';
+import type { Write } from './change-log';
+
+type CatalogueText = Workspace['catalogue'];
+
+/** The stored records as an estate with its catalogue text. */
+export function estateOfRecords(records: ReadonlyMap<string, unknown>): { estate: Estate; catalogue: CatalogueText } {
+  const list = <T>(kind: string): T[] => [...records].filter(([key]) => key.startsWith(`${kind}/`)).map(([, value]) => value as T);
+  const goals = list<Goal>('goal');
+  return {
+    estate: {
+      site: (records.get('site') as Site | undefined) ?? { name: '', countsExpected: true },
+      systems: list<System>('system'),
+      goals: goals.some((g) => g.team === undefined) ? goals : [...goals, DEFAULT_GOAL],
+      decisions: list<Decision>('decision'),
+      rightsHeld: (records.get('rights') as RightHeld[] | undefined) ?? []
+    },
+    catalogue: (records.get('catalogue') as CatalogueText | undefined) ?? { fileName: '', text: '' }
+  };
+}
+
+/** The writes that make the stored records those of this workspace, removing what is there now. */
+export function writesOfWorkspace(estate: Estate, catalogue: CatalogueText, now: ReadonlyMap<string, unknown>): Write[] {
+  const next = new Map<string, unknown>([
+    ['site', estate.site],
+    ['rights', estate.rightsHeld],
+    ['catalogue', catalogue],
+    ...estate.systems.map((s): [string, unknown] => [`system/${s.id}`, s]),
+    ...estate.goals.map((g): [string, unknown] => [`goal/${g.id}`, g]),
+    ...estate.decisions.map((d): [string, unknown] => [`decision/${d.id}`, d])
+  ]);
+  return [...writesOfNothing(now).filter(([key]) => !next.has(key)), ...next];
+}
+
+/** The writes that remove everything. */
+export const writesOfNothing = (now: ReadonlyMap<string, unknown>): Write[] =>
+  [...now.keys()].filter((key) => key !== 'version').map((key): Write => [key, undefined]);

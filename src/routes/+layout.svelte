@@ -1,0 +1,163 @@
+<script lang="ts">
+  import '../app.css';
+  import { onMount, type Snippet } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { tinykeys } from 'tinykeys';
+  import { formatDay } from '$core/date/day';
+  import Dialog from '$lib/components/Dialog.svelte';
+  import Notice from '$lib/components/Notice.svelte';
+  import Rail from '$lib/components/Rail.svelte';
+  import { PLACES } from '$lib/components/places';
+  import { desk } from '$lib/state/desk.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+
+  let { children }: { children: Snippet } = $props();
+  let keysOpen = $state(false);
+  let asOfOpen = $state(false);
+  let asOf = $state('');
+
+  const KEYS = [
+    ['/', 'find'],
+    ['↑ ↓ Enter', 'move through rows or treads, open or pick'],
+    ['[ ]', 'one place down or up the rail'],
+    ['i', 'bring machines in'],
+    ['Ctrl Z', 'undo; with Shift, do again'],
+    ['?', 'these keys']
+  ] as const;
+
+  onMount(() => {
+    settings.load();
+    const close = desk.open();
+    const unbind = tinykeys(window, {
+      '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void desk.undo()),
+      '$mod+Shift+Z': (event) => isTyping(event) || (event.preventDefault(), void desk.redo()),
+      'Shift+?': single(() => (keysOpen = true)),
+      '[': single(() => step(-1)),
+      ']': single(() => step(1)),
+      i: single(() => void goto('/import')),
+      '/': single(() => document.querySelector<HTMLInputElement>('[data-find]')?.focus())
+    });
+    return () => (unbind(), close());
+  });
+
+  const isTyping = (event: Event): boolean => event.target instanceof HTMLElement && event.target.matches('input, textarea, select, [contenteditable]');
+
+  /** A key without a modifier: off while typing, and where switched off. */
+  function single(act: () => void) {
+    return (event: KeyboardEvent) => {
+      if (!settings.singleKeys || isTyping(event) || document.querySelector('dialog[open]')) return;
+      event.preventDefault();
+      act();
+    };
+  }
+
+  function step(by: number): void {
+    const at = PLACES.findIndex((p) => p.path === page.url.pathname);
+    const next = PLACES[Math.min(PLACES.length - 1, Math.max(0, at + by))];
+    if (next) void goto(next.path);
+  }
+
+  function openAsOf(): void {
+    asOf = formatDay(desk.today);
+    asOfOpen = true;
+  }
+
+  function applyAsOf(day: string | undefined): void {
+    asOfOpen = false;
+    void desk.setAsOf(day);
+  }
+</script>
+
+<svelte:head><title>{PLACES.find((p) => p.path === page.url.pathname)?.name ?? 'Bring in'} - Orange Stair</title></svelte:head>
+
+<div class="app">
+  <Rail onkeys={() => (keysOpen = true)} onasof={openAsOf} />
+  {#if desk.progress}
+    <div class="planning no-print" role="status">
+      <span>Planning: {desk.progress.done} of {desk.progress.of} cases</span>
+      <progress max={Math.max(1, desk.progress.of)} value={desk.progress.done}></progress>
+      <button class="act" onclick={() => desk.stop()}>Stop</button>
+    </div>
+  {:else if desk.stopped}
+    <div class="planning no-print" role="status"><span>Planning was stopped; what is shown may be old.</span><button class="act" onclick={() => desk.replan()}>Plan again</button></div>
+  {/if}
+  <main>
+    {#if desk.loaded}{@render children()}{:else}<p class="wait soft">Reading what is stored in this browser…</p>{/if}
+  </main>
+  <Notice redo={desk.notice.startsWith('Undone')} />
+</div>
+
+<Dialog bind:open={keysOpen} title="Keys">
+  <table class="plain">
+    <tbody>
+      {#each KEYS as [key, what] (key)}<tr><td><kbd>{key}</kbd></td><td>{what}</td></tr>{/each}
+    </tbody>
+  </table>
+  <p class="row"><label><input type="checkbox" checked={settings.singleKeys} onchange={(e) => settings.set({ singleKeys: e.currentTarget.checked })} /> Keys without Ctrl are on</label></p>
+  <p class="row">
+    <label>Light and dark <select class="field" value={settings.theme} onchange={(e) => settings.set({ theme: e.currentTarget.value as 'system' | 'light' | 'dark' })}>
+      <option value="system">as the system has it</option><option value="light">light</option><option value="dark">dark</option>
+    </select></label>
+  </p>
+</Dialog>
+
+<Dialog bind:open={asOfOpen} title="Plan as of another day">
+  <p>Verdicts, days and deadlines are worked out as if it were this day, and nothing done meanwhile.</p>
+  <form class="row" onsubmit={(e) => (e.preventDefault(), applyAsOf(asOf || undefined))}>
+    <input class="field mono" type="date" bind:value={asOf} aria-label="Day" />
+    <button class="act" type="submit">Plan as of this day</button>
+    <button class="act" type="button" onclick={() => applyAsOf(undefined)}>As of the day it is</button>
+  </form>
+</Dialog>
+
+<style>
+  .app {
+    display: flex;
+    flex-direction: column;
+    height: 100vh;
+    overflow: hidden;
+  }
+  main {
+    flex: 1;
+    min-height: 0;
+    display: flex;
+    flex-direction: column;
+  }
+  .wait {
+    padding: 24px;
+  }
+  .planning {
+    position: fixed;
+    right: 24px;
+    bottom: 18px;
+    z-index: 20;
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    padding: 6px 12px;
+    background: var(--sheet);
+    border: 1.5px solid var(--ink);
+  }
+  progress {
+    accent-color: var(--ink);
+    width: 160px;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    flex-wrap: wrap;
+    margin-top: 12px;
+  }
+  .row label {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+  }
+  @media print {
+    .app {
+      height: auto;
+      overflow: visible;
+    }
+  }
+</style>

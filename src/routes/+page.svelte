@@ -1,1 +1,0 @@
-<h1>Orange Stair</h1>
