@@ -1,6 +1,6 @@
 import { parseDateText, readDay, type DateInterval, type MaybeDay } from '../date/interval';
 import { findCountedPhase, findServiceEnd, type PhaseName, type ServicePhase } from '../date/service';
-import { matchesRelease, parseRange, type Range } from '../version/range';
+import { matchesRelease, parseRange, tabulateRange, type Range } from '../version/range';
 import { BASE_PATCH, sequenceOf, type Sequence } from '../version/sequence';
 import { MATURITIES, type EditionChange, type Hop, type Maturity, type Patch, type Product, type Release, type Right } from './schema';
 
@@ -53,24 +53,27 @@ export interface HopModel {
   /** Per edition or architecture left, the places of those it may arrive in. */
   readonly editions: readonly (readonly number[])[];
   readonly architectures: readonly (readonly number[])[];
-  readonly levels?: Range;
+  readonly levels?: PlaceTable;
   readonly opens?: DateInterval;
   readonly closes?: DateInterval;
 }
+
+/** Whether a range holds, by place of the release, then of the patch level. */
+export type PlaceTable = readonly (readonly boolean[])[];
 
 export interface ChangeModel {
   readonly change: EditionChange;
   readonly from: number;
   readonly to: number;
-  readonly at: Range;
+  readonly at: PlaceTable;
   readonly opens?: DateInterval;
   readonly closes?: DateInterval;
 }
 
 export interface RightModel {
   readonly right: Right;
-  readonly from?: Range;
-  readonly to?: Range;
+  readonly from?: PlaceTable;
+  readonly to?: PlaceTable;
   readonly until?: DateInterval;
 }
 
@@ -82,7 +85,7 @@ export function modelOf(product: Product): ProductModel {
   const releases = product.releases.map((release, index) => releaseModel(product, release, index, { sequence, editions, architectures }));
   const scope = { sequence, editions, architectures, releases };
   const hops = [...(product.hops ?? [])].sort(byId).map((hop) => hopModel(hop, scope));
-  const changes = [...(product.editionChanges ?? [])].sort(byId).map((change) => changeModel(change, editions));
+  const changes = [...(product.editionChanges ?? [])].sort(byId).map((change) => changeModel(change, scope));
   return {
     product,
     ...scope,
@@ -91,8 +94,8 @@ export function modelOf(product: Product): ProductModel {
       const froms = hops.filter((h) => matchesRelease(sequence, rangeOf(h.hop.from), r.release.id));
       return froms;
     }),
-    changesAt: releases.map((r) => changes.filter((c) => matchesRelease(sequence, c.at, r.release.id))),
-    rights: [...(product.rights ?? [])].sort(byId).map(rightModel),
+    changesAt: releases.map((r) => changes.filter((c) => c.at[r.index]?.includes(true))),
+    rights: [...(product.rights ?? [])].sort(byId).map((right) => rightModel(right, sequence)),
     tableComplete: product.hopTable === 'complete',
     hasStrands: new Set(releases.map((r) => r.strand)).size > 1
   };
@@ -144,7 +147,7 @@ function hopModel(hop: Hop, scope: Scope & { releases: readonly ReleaseModel[] }
     arrives: Math.max(0, release.patches.findIndex((p) => p.id === (hop.arrives ?? BASE_PATCH))),
     editions: within(tableRows(scope.editions, hop.editions, false), release.editions),
     architectures: within(tableRows(scope.architectures, hop.architectures, fresh), release.architectures),
-    ...(hop.levels === undefined ? {} : { levels: rangeOf(hop.levels) }),
+    ...(hop.levels === undefined ? {} : { levels: tabulateRange(scope.sequence, rangeOf(hop.levels)) }),
     ...openDays(hop)
   };
 }
@@ -158,11 +161,11 @@ function tableRows(ids: readonly string[], table: Hop['editions'], freeWithout: 
   });
 }
 
-const changeModel = (change: EditionChange, editions: readonly string[]): ChangeModel => ({
+const changeModel = (change: EditionChange, { sequence, editions }: Scope): ChangeModel => ({
   change,
   from: editions.indexOf(change.from),
   to: editions.indexOf(change.to),
-  at: rangeOf(change.at),
+  at: tabulateRange(sequence, rangeOf(change.at)),
   ...openDays(change)
 });
 
@@ -171,10 +174,10 @@ const openDays = (entry: { opens?: string | undefined; closes?: string | undefin
   ...(entry.closes === undefined ? {} : { closes: dateOf(entry.closes) })
 });
 
-const rightModel = (right: Right): RightModel => ({
+const rightModel = (right: Right, sequence: Sequence): RightModel => ({
   right,
-  ...(right.from === undefined ? {} : { from: rangeOf(right.from) }),
-  ...(right.to === undefined ? {} : { to: rangeOf(right.to) }),
+  ...(right.from === undefined ? {} : { from: tabulateRange(sequence, rangeOf(right.from)) }),
+  ...(right.to === undefined ? {} : { to: tabulateRange(sequence, rangeOf(right.to)) }),
   ...(right.until === undefined ? {} : { until: dateOf(right.until) })
 });
 

@@ -4,8 +4,6 @@ import { readDay } from '../date/interval';
 import type { Move } from '../route/move';
 import type { Terms } from '../route/terms';
 import type { RightUse, StepDays } from '../route/types';
-import { matchesRange } from '../version/range';
-import type { Position } from '../version/sequence';
 
 export interface FoundUse {
   readonly use: RightUse;
@@ -44,16 +42,12 @@ export function findUse(terms: Terms, move: Move, on: StepDays, run: Run): Found
 
 function appliesTo(terms: Terms, { right, from, to }: RightModel, move: Move): boolean {
   const { model } = terms;
-  const at = (release: number, patch: number): Position => ({
-    release: model.releases[release]?.release.id ?? '',
-    patch: model.releases[release]?.patches[patch]?.id ?? ''
-  });
   return (
     (!right.ways || right.ways.includes(move.kind)) &&
     (!right.fromEditions || right.fromEditions.includes(model.editions[move.from.edition] ?? '')) &&
     (!right.toEditions || right.toEditions.includes(model.editions[move.to.edition] ?? '')) &&
-    (!from || matchesRange(model.sequence, from, at(move.from.release, move.level))) &&
-    (!to || matchesRange(model.sequence, to, at(move.to.release, move.to.patch)))
+    (!from || from[move.from.release]?.[move.level] === true) &&
+    (!to || to[move.to.release]?.[move.to.patch] === true)
   );
 }
 

@@ -3,7 +3,6 @@ import { KEPT } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import { formatDay } from '../date/day';
 import { formatDateText, readDay, type DateInterval } from '../date/interval';
-import { formatRange } from '../version/range';
 import { positionOf, type Finding, type Judgement } from './judge';
 import type { Label } from './label';
 import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
@@ -93,7 +92,7 @@ export function reasonOf(terms: Terms, moves: readonly Move[], judgement: Judgem
   const seenDay = days ? formatDay(days.hop.last) : '';
   switch (finding.code) {
     case 'level':
-      return { ...base, seen: at, demanded: formatRange(move.hop?.levels ?? move.change?.at ?? { parts: [] }) };
+      return { ...base, seen: at, demanded: move.hop?.hop.levels ?? move.change?.change.at ?? '' };
     case 'every patch':
     case 'newer than target':
       return { ...base, seen: at };

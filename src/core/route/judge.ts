@@ -1,10 +1,9 @@
 import { and, truthOf, type Run, type Truth } from '../condition/truth';
 import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
 import { monthsBetween } from '../date/day';
-import { matchesRange } from '../version/range';
 import { BASE_PATCH, type Position } from '../version/sequence';
 import { findUse, type FoundUse } from '../right/find-use';
-import { layDays, type MoveDays, type Schedule } from './lay-days';
+import { layDays, layNext, type MoveDays, type Schedule } from './lay-days';
 import type { Move, Place } from './move';
 import type { Terms } from './terms';
 import type { ClauseCode, StepDays } from './types';
@@ -32,20 +31,35 @@ export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boole
   const schedule = layDays(terms, moves, isTarget, run);
   const findings: Finding[] = [];
   const rights: FoundUse[] = [];
-  moves.forEach((move, i) => {
-    const days = schedule.days[i] as MoveDays;
-    const add = (code: ClauseCode, truth: Truth): void => {
-      if (truth !== 'yes') findings.push({ code, move: i, truth });
-    };
-    judgePermissions(terms, move, add);
-    judgeLevels(terms, move, days, add);
-    judgeOpenDays(terms, move, days, add);
-    rights.push(judgeRight(terms, move, days.hop, run, add));
-    if (move.cell !== undefined) add('cell', 'unknown');
-  });
+  moves.forEach((move, i) => rights.push(judgeMove(terms, move, i, schedule.days[i] as MoveDays, run, findings)));
   for (const move of schedule.overstays) findings.push({ code: 'pass days', move, truth: 'no' });
   if (isTarget) judgeRest(terms, moves, schedule, findings);
   return { schedule, rights, findings };
+}
+
+/**
+ * Judges one more move after a judged route, without going back over the route. Undefined where that would not do:
+ * where the step it leaves from would have to be put off, so that earlier days change.
+ */
+export function judgeNext(terms: Terms, before: Judgement, moves: readonly Move[], isTarget: boolean, run: Run): Judgement | undefined {
+  const schedule = layNext(terms, before.schedule, moves, isTarget, run);
+  if (!schedule) return undefined;
+  const at = moves.length - 1;
+  const findings = [...before.findings];
+  const right = judgeMove(terms, moves[at] as Move, at, schedule.days[at] as MoveDays, run, findings);
+  if (isTarget) judgeRest(terms, moves, schedule, findings);
+  return { schedule, rights: [...before.rights, right], findings };
+}
+
+function judgeMove(terms: Terms, move: Move, at: number, days: MoveDays, run: Run, findings: Finding[]): FoundUse {
+  const add = (code: ClauseCode, truth: Truth): void => {
+    if (truth !== 'yes') findings.push({ code, move: at, truth });
+  };
+  judgePermissions(terms, move, add);
+  judgeLevels(terms, move, days, add);
+  judgeOpenDays(terms, move, days, add);
+  if (move.cell !== undefined) add('cell', 'unknown');
+  return judgeRight(terms, move, days.hop, run, add);
 }
 
 type Add = (code: ClauseCode, truth: Truth) => void;
@@ -61,7 +75,7 @@ function judgeLevels(terms: Terms, move: Move, { hop }: MoveDays, add: Add): voi
   const source = move.hop?.hop;
   const floor = move.hop?.levels ?? move.change?.at;
   const place: Place = { ...move.from, patch: move.level };
-  if (floor) add('level', truthOf(matchesRange(terms.model.sequence, floor, positionOf(terms, place))));
+  if (floor) add('level', truthOf(floor[place.release]?.[place.patch] === true));
   if (source?.everyPatch) add('every patch', isNewestLevel(terms, place, hop));
   if (source?.containedBy) add('newer than target', isContained(terms, move, source.containedBy));
 }
@@ -121,6 +135,13 @@ function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add):
 }
 
 /** Resting on the target: in service on the last day, and for as long as the goal demands. */
+/** What resting on the last move's release finds amiss, for a route judged as a stepping stone. */
+export function findRestFaults(terms: Terms, moves: readonly Move[], schedule: Schedule): readonly Finding[] {
+  const findings: Finding[] = [];
+  judgeRest(terms, moves, schedule, findings);
+  return findings;
+}
+
 function judgeRest(terms: Terms, moves: readonly Move[], schedule: Schedule, findings: Finding[]): void {
   const move = moves.length - 1;
   const finish = schedule.days[move]?.hop;

@@ -1,6 +1,6 @@
 import { KEPT } from '../catalogue/schema';
 import type { Run } from '../condition/truth';
-import { judgeMoves, type Judgement } from './judge';
+import { judgeMoves, judgeNext, type Judgement } from './judge';
 import { carefulMinutesOf } from './lay-days';
 import type { Move, Place } from './move';
 import type { Terms } from './terms';
@@ -37,64 +37,68 @@ export interface Label {
 
 /** The label of the start: nothing done yet. */
 export function startLabel(terms: Terms, start: Place): Label {
-  return labelOf(terms, start, [], { schedule: { days: [], waitsUntil: terms.today, overstays: [] }, rights: [], findings: [] });
-}
-
-/** The moves as a label where they are admitted in this run, else the judgement that refuses them. */
-export function admitMoves(terms: Terms, start: Place, moves: readonly Move[], isTarget: boolean, run: Run): Label | Judgement {
-  const judgement = judgeMoves(terms, moves, isTarget, run);
-  return judgement.findings.some((f) => f.truth === 'no' || run === 'sure') ? judgement : labelOf(terms, start, moves, judgement);
-}
-
-export const isLabel = (value: Label | Judgement): value is Label => 'criteria' in value;
-
-function labelOf(terms: Terms, start: Place, moves: readonly Move[], judgement: Judgement): Label {
   return {
-    moves,
-    at: moves[moves.length - 1]?.to ?? start,
-    visited: [start, ...moves.map((m) => m.to)],
-    judgement,
-    criteria: criteriaOf(terms, moves, judgement)
-  };
-}
-
-function criteriaOf(terms: Terms, moves: readonly Move[], { schedule, rights }: Judgement): Criteria {
-  const tokens: string[] = [];
-  const risks = new Set<string>();
-  const unknownSums: string[] = [];
-  let keptRank = 0;
-  let costCents = 0;
-  let minutes = 0;
-  moves.forEach((move, i) => {
-    const use = rights[i]?.use;
-    if (move.level !== move.from.patch) {
-      tokens.push(`0 ${String(move.level).padStart(4, '0')}`);
-      minutes += terms.model.releases[move.from.release]?.patches[move.level]?.carefulMinutes ?? 0;
+    moves: [],
+    at: start,
+    visited: [start],
+    judgement: { schedule: { days: [], waitsUntil: terms.today, overstays: [] }, rights: [], findings: [] },
+    criteria: {
+      keptRank: 0,
+      risks: [],
+      hops: 0,
+      costCents: 0,
+      unknownSums: [],
+      carefulMinutes: 0,
+      finish: terms.from - 1,
+      finishExact: true,
+      steps: 0,
+      tokens: [],
+      waits: terms.today,
+      hasFresh: false,
+      usesCell: false
     }
-    tokens.push(`1 ${move.id} ${move.to.edition} ${move.to.architecture} ${use?.right ?? ''}`);
-    minutes += carefulMinutesOf(move);
-    keptRank = Math.max(keptRank, move.hop ? KEPT.indexOf(move.hop.hop.kept) : 0);
-    if (move.hop?.hop.unsupported) risks.add(`unsupported ${move.id}`);
-    if (terms.isPreview[move.to.release]) risks.add(`preview ${move.to.release}`);
-    if (use?.costCents === 'unknown') unknownSums.push(move.id);
-    else costCents += use?.costCents ?? 0;
-  });
-  const finish = schedule.days[moves.length - 1]?.hop;
-  return {
-    keptRank,
-    risks: [...risks].sort(),
-    hops: moves.length,
-    costCents,
-    unknownSums: unknownSums.sort(),
-    carefulMinutes: minutes * terms.nodes,
-    finish: finish?.last ?? terms.from - 1,
-    finishExact: finish?.exact ?? true,
-    steps: tokens.length,
-    tokens,
-    waits: schedule.waitsUntil === 'unknown' ? Infinity : schedule.waitsUntil,
-    hasFresh: moves.some((m) => m.kind === 'fresh install'),
-    usesCell: moves.some((m) => m.cell !== undefined)
   };
+}
+
+/** The label one move longer, where that is admitted in this run: nothing fails, and in the sure run nothing is unknown. */
+export function extendLabel(terms: Terms, label: Label, move: Move, isTarget: boolean, run: Run): Label | undefined {
+  const moves = [...label.moves, move];
+  const next = judgeNext(terms, label.judgement, moves, isTarget, run);
+  const judgement = next ?? judgeMoves(terms, moves, isTarget, run);
+  if (judgement.findings.some((f) => f.truth === 'no' || run === 'sure')) return undefined;
+  // Where days were put off, earlier steps may stand under other rights: the sums are made anew.
+  const base = next ? label.criteria : moves.slice(0, -1).reduce((sum, m, i) => addMove(terms, sum, m, judgement, i), startLabel(terms, label.visited[0] as Place).criteria);
+  return { moves, at: move.to, visited: [...label.visited, move.to], judgement, criteria: addMove(terms, base, move, judgement, moves.length - 1) };
+}
+
+/** The criteria of a route with one more move, at its place in the judgement. */
+function addMove(terms: Terms, sum: Criteria, move: Move, { schedule, rights }: Judgement, at: number): Criteria {
+  const use = rights[at]?.use;
+  const days = schedule.days[at]?.hop;
+  const patched = move.level !== move.from.patch;
+  const patchMinutes = patched ? (terms.model.releases[move.from.release]?.patches[move.level]?.carefulMinutes ?? 0) : 0;
+  const token = `1 ${move.id} ${move.to.edition} ${move.to.architecture} ${use?.right ?? ''}`;
+  return {
+    keptRank: Math.max(sum.keptRank, move.hop ? KEPT.indexOf(move.hop.hop.kept) : 0),
+    risks: addRisks(terms, sum.risks, move),
+    hops: sum.hops + 1,
+    costCents: sum.costCents + (typeof use?.costCents === 'number' ? use.costCents : 0),
+    unknownSums: use?.costCents === 'unknown' ? [...sum.unknownSums, move.id].sort() : sum.unknownSums,
+    carefulMinutes: sum.carefulMinutes + (patchMinutes + carefulMinutesOf(move)) * terms.nodes,
+    finish: days?.last ?? sum.finish,
+    finishExact: days?.exact ?? true,
+    steps: sum.steps + (patched ? 2 : 1),
+    tokens: patched ? [...sum.tokens, `0 ${String(move.level).padStart(4, '0')}`, token] : [...sum.tokens, token],
+    waits: schedule.waitsUntil === 'unknown' ? Infinity : schedule.waitsUntil,
+    hasFresh: sum.hasFresh || move.kind === 'fresh install',
+    usesCell: sum.usesCell || move.cell !== undefined
+  };
+}
+
+function addRisks(terms: Terms, risks: readonly string[], move: Move): readonly string[] {
+  const unsupported = move.hop?.hop.unsupported ? [`unsupported ${move.id}`] : [];
+  const preview = terms.isPreview[move.to.release] ? [`preview ${move.to.release}`] : [];
+  return unsupported.length + preview.length === 0 ? risks : [...new Set([...risks, ...unsupported, ...preview])].sort();
 }
 
 /**

@@ -59,19 +59,47 @@ function layForward(
   const target = settles ? moves[moves.length - 1]?.to.release : undefined;
   const days: MoveDays[] = [];
   let waitsUntil: MaybeDay = terms.today;
-  let free: Moment = { day: terms.from, exact: true };
   moves.forEach((move, i) => {
-    const waits = waitsOf(terms, move, move.to.release === target);
-    const patch = patchOf(terms, move);
-    const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
-    for (const wait of [...waits, patchWait]) if (wait !== undefined) waitsUntil = laterWait(waitsUntil, wait);
-    const earliest = [...waits, ...(notBefore[i] ?? [])].reduce<Moment>((m, wait) => notEarlier(terms, m, wait), free);
-    const patchFrom = patch ? notEarlier(terms, free, patchWait) : undefined;
-    const placed = placeMove(terms, move, earliest, patch, patchFrom);
-    days.push(placed);
-    free = { day: placed.hop.last + 1, exact: placed.hop.exact };
+    const placed = layMove(terms, move, days[i - 1]?.hop, move.to.release === target, notBefore[i] ?? []);
+    waitsUntil = laterWait(waitsUntil, placed.waitsUntil);
+    days.push(placed.days);
   });
   return { days, waitsUntil };
+}
+
+/**
+ * The schedule of a route one move longer than `before`, whose days all stay. Undefined where they would not: where
+ * the stay that the last move ends is too long, so that the step onto it has to be put off.
+ */
+export function layNext(terms: Terms, before: Schedule, moves: readonly Move[], settles: boolean, run: Run): Schedule | undefined {
+  const last = moves.length - 1;
+  const move = moves[last] as Move;
+  const placed = layMove(terms, move, before.days[last - 1]?.hop, settles, []);
+  const days = [...before.days, placed.days];
+  if (move.from.release !== move.to.release && overstayAt(terms, moves, days, run, last)) return undefined;
+  return { days, waitsUntil: laterWait(before.waitsUntil, placed.waitsUntil), overstays: before.overstays };
+}
+
+function layMove(
+  terms: Terms,
+  move: Move,
+  before: StepDays | undefined,
+  isTarget: boolean,
+  notBefore: readonly MaybeDay[]
+): { days: MoveDays; waitsUntil: MaybeDay } {
+  const free: Moment = before ? { day: before.last + 1, exact: before.exact } : { day: terms.from, exact: true };
+  const patch = patchOf(terms, move);
+  const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
+  let waitsUntil: MaybeDay = terms.today;
+  let earliest = free;
+  for (const wait of waitsOf(terms, move, isTarget)) {
+    earliest = notEarlier(terms, earliest, wait);
+    if (wait !== undefined) waitsUntil = laterWait(waitsUntil, wait);
+  }
+  if (patchWait !== undefined) waitsUntil = laterWait(waitsUntil, patchWait);
+  for (const wait of notBefore) earliest = notEarlier(terms, earliest, wait);
+  const patchFrom = patch ? notEarlier(terms, free, patchWait) : undefined;
+  return { days: placeMove(terms, move, earliest, patch, patchFrom), waitsUntil };
 }
 
 /** Publication (and that of the level arrived at), settling, first open day. */
@@ -115,6 +143,12 @@ function notEarlier(terms: Terms, moment: Moment, wait: MaybeDay | undefined): M
 const laterWait = (a: MaybeDay, b: MaybeDay): MaybeDay => (a === 'unknown' || b === 'unknown' ? 'unknown' : Math.max(a, b));
 const firstDay = (days: MoveDays | undefined): Day => days?.hop.first ?? 0;
 
+interface Overstay {
+  readonly enter: number;
+  readonly leave: number;
+  readonly until: MaybeDay;
+}
+
 /**
  * The last stay on a stepping stone that is longer out of service than the pass days, with the day the step onto
  * it must be put off to; `unknown` where the leaving day is unknown, which in the sure run counts as too long.
@@ -125,23 +159,25 @@ function findOverstay(
   days: readonly MoveDays[],
   run: Run,
   settled: readonly number[]
-): { enter: number; leave: number; until: MaybeDay } | undefined {
+): Overstay | undefined {
   for (let leave = moves.length - 1; leave > 0; leave--) {
-    const stone = moves[leave]?.from.release;
-    if (stone === undefined || stone === moves[leave]?.to.release) continue;
-    let enter = leave - 1;
-    while (enter >= 0 && moves[enter]?.from.release === stone) enter--;
-    const end = terms.serviceEnd[stone];
-    const entered = days[enter]?.hop;
-    const left = leavingDay(days[leave]);
-    if (enter < 0 || end === undefined || end === 'unknown' || !entered || !left || settled.includes(enter)) continue;
-    const stay = left.first - Math.max(entered.last, end);
-    const length = entered.last - entered.first;
-    if (stay > terms.goal.passDays) return { enter, leave, until: left.first - terms.goal.passDays - length };
-    if (entered.exact && !left.exact && run === 'sure') return { enter, leave, until: 'unknown' };
+    const found = overstayAt(terms, moves, days, run, leave);
+    if (found && !settled.includes(found.enter)) return found;
   }
   return undefined;
 }
 
-/** A stay ends on the first day of the work that leaves. */
-const leavingDay = (days: MoveDays | undefined): StepDays | undefined => days?.hop;
+/** The stay that the move at `leave` ends, where it is too long. */
+function overstayAt(terms: Terms, moves: readonly Move[], days: readonly MoveDays[], run: Run, leave: number): Overstay | undefined {
+  const stone = moves[leave]?.from.release;
+  if (stone === undefined || stone === moves[leave]?.to.release) return undefined;
+  let enter = leave - 1;
+  while (enter >= 0 && moves[enter]?.from.release === stone) enter--;
+  const end = terms.serviceEnd[stone];
+  const entered = days[enter]?.hop;
+  const left = days[leave]?.hop;
+  if (enter < 0 || end === undefined || end === 'unknown' || !entered || !left) return undefined;
+  const length = entered.last - entered.first;
+  if (left.first - Math.max(entered.last, end) > terms.goal.passDays) return { enter, leave, until: left.first - terms.goal.passDays - length };
+  return entered.exact && !left.exact && run === 'sure' ? { enter, leave, until: 'unknown' } : undefined;
+}

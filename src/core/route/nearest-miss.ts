@@ -1,4 +1,4 @@
-import { judgeMoves } from './judge';
+import { judgeMoves, judgeNext, type Judgement } from './judge';
 import { reasonOf } from './explain';
 import { listOpenings, turnsBack, type Move, type Place } from './move';
 import { targetKey } from './search';
@@ -8,6 +8,7 @@ import type { Reason } from './types';
 interface Miss {
   readonly moves: readonly Move[];
   readonly visited: readonly Place[];
+  readonly judgement: Judgement;
   readonly faults: number;
 }
 
@@ -21,7 +22,7 @@ const MAX_EXPANDED = 2000;
 export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<string, readonly Reason[]> {
   const stones = new Map<string, Miss>();
   const targets = new Map<string, Miss>();
-  let layer: Miss[] = [{ moves: [], visited: [start], faults: 0 }];
+  let layer: Miss[] = [{ moves: [], visited: [start], judgement: nothingJudged(terms), faults: 0 }];
   for (let expanded = 0; layer.length > 0 && expanded < MAX_EXPANDED; ) {
     const following: Miss[] = [];
     for (const miss of layer) {
@@ -40,8 +41,10 @@ export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<strin
     }
     layer = following;
   }
-  return new Map([...targets].map(([key, { moves }]) => [key, reasonsOf(terms, moves)]));
+  return new Map([...targets].map(([key, miss]) => [key, reasonsOf(terms, miss)]));
 }
+
+const nothingJudged = (terms: Terms): Judgement => ({ schedule: { days: [], waitsUntil: terms.today, overstays: [] }, rights: [], findings: [] });
 
 const isLess = (miss: Miss, than: Miss | undefined): boolean => !than || miss.faults < than.faults;
 
@@ -51,13 +54,13 @@ function leastFaulty(terms: Terms, miss: Miss, opening: Omit<Move, 'level'>, asT
   for (let level = opening.from.patch; level < patches && least?.faults !== 0; level++) {
     const to = opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
     const moves = [...miss.moves, { ...opening, level, to }];
-    const faults = judgeMoves(terms, moves, asTarget, 'sure').findings.length;
-    if (!least || faults < least.faults) least = { moves, visited: [...miss.visited, to], faults };
+    const judgement = judgeNext(terms, miss.judgement, moves, asTarget, 'sure') ?? judgeMoves(terms, moves, asTarget, 'sure');
+    const faults = judgement.findings.length;
+    if (!least || faults < least.faults) least = { moves, visited: [...miss.visited, to], judgement, faults };
   }
   return least ?? { ...miss, faults: Infinity };
 }
 
-function reasonsOf(terms: Terms, moves: readonly Move[]): Reason[] {
-  const judgement = judgeMoves(terms, moves, true, 'sure');
+function reasonsOf(terms: Terms, { moves, judgement }: Miss): Reason[] {
   return judgement.findings.map((finding) => reasonOf(terms, moves, judgement, finding));
 }

@@ -1,7 +1,7 @@
 import type { Run } from '../condition/truth';
 import { readDay, type DateInterval } from '../date/interval';
-import type { Judgement } from './judge';
-import { admitMoves, compareByPreference, isBeaten, isLabel, startLabel, type Label } from './label';
+import { compareByPreference, extendLabel, isBeaten, startLabel, type Label } from './label';
+import { findRestFaults } from './judge';
 import { listOpenings, turnsBack, type Move, type Opening, type Place } from './move';
 import type { Terms } from './terms';
 
@@ -77,18 +77,38 @@ class Search {
         if (inside) this.#add(label, opening, true);
         continue;
       }
-      this.#add(label, opening, false);
+      const stones = this.#add(label, opening, false);
       // Steps inside a release entered on the way go on from its target label instead.
-      if (!inside || label.moves.length === 0) this.#add(label, opening, true);
+      if (inside && label.moves.length > 0) continue;
+      if (this.#isSettled(opening.to.release)) this.#alsoTarget(stones[0]);
+      else this.#add(label, opening, true);
     }
   }
 
-  #add(label: Label, opening: Opening, asTarget: boolean): void {
+  #add(label: Label, opening: Opening, asTarget: boolean): readonly Label[] {
     const every = !asTarget && this.#isProne(opening.to.release, label.criteria.finish);
-    for (const next of this.#admitLevels(label, opening, asTarget, every)) {
-      const pool = asTarget ? this.#targets : this.#stones;
-      if (pool.insert(this.#keyOf(next, asTarget), next)) this.#queue.push({ label: next, asTarget });
-    }
+    const admitted = this.#admitLevels(label, opening, asTarget, every);
+    for (const next of admitted) this.#keep(next, asTarget);
+    return admitted;
+  }
+
+  #keep(label: Label, asTarget: boolean): void {
+    const pool = asTarget ? this.#targets : this.#stones;
+    if (pool.insert(this.#keyOf(label, asTarget), label)) this.#queue.push({ label, asTarget });
+  }
+
+  /** Settling days that are over change no day, so the stepping stone's label is the target's too, if it may rest. */
+  #alsoTarget(stone: Label | undefined): void {
+    if (!stone) return;
+    const faults = findRestFaults(this.#terms, stone.moves, stone.judgement.schedule);
+    if (faults.some((f) => f.truth === 'no' || this.#run === 'sure')) return;
+    const label = { ...stone, judgement: { ...stone.judgement, findings: [...stone.judgement.findings, ...faults] } };
+    this.#keep(label, true);
+  }
+
+  #isSettled(release: number): boolean {
+    const published = this.#terms.publication[release];
+    return typeof published === 'number' && published + this.#terms.goal.settlingDays <= Math.min(this.#terms.from, this.#terms.today);
   }
 
   /** The lowest patch level that lets the step hold; all that do where the stay may yet be put off. */
@@ -97,8 +117,8 @@ class Search {
     const admitted: Label[] = [];
     for (let level = opening.from.patch; level < last; level++) {
       const move: Move = { ...opening, level, to: arrivalOf(opening, level) };
-      const next: Label | Judgement = admitMoves(this.#terms, this.#start, [...label.moves, move], asTarget, this.#run);
-      if (!isLabel(next)) continue;
+      const next = extendLabel(this.#terms, label, move, asTarget, this.#run);
+      if (!next) continue;
       admitted.push(next);
       if (!every) break;
     }

@@ -124,6 +124,11 @@ export function matchesRelease(sequence: Sequence, range: Range, release: string
   return patches.some((patch) => matchesRange(sequence, range, { release, patch }));
 }
 
+/** The range as a table by place in the sequence, then patch level: reading it costs no comparing. */
+export function tabulateRange(sequence: Sequence, range: Range): readonly (readonly boolean[])[] {
+  return sequence.releases.map((r) => r.patches.map((patch) => matchesRange(sequence, range, { release: r.id, patch })));
+}
+
 function matchesPart(sequence: Sequence, part: RangePart, place: Position): boolean {
   if (part.branch !== undefined) {
     const index = sequence.indexById.get(place.release);

@@ -5,7 +5,7 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   'fresh not allowed': 'only by a fresh install, which the goal does not allow',
   'unsupported not allowed': 'only by an unsupported hop, which the goal does not allow',
   maturity: 'not published in a maturity the goal allows',
-  level: 'starts from {demanded}; it stands on {seen}',
+  level: 'the hop starts {demanded}; it stands on {seen}',
   'every patch': 'every current patch comes first; a newer one is out than {seen}',
   'newer than target': '{seen} is newer than the target, so the hop is forbidden',
   'patch withdrawn': 'the patch it needs was obtainable until {day}',

@@ -35,7 +35,7 @@
 
 <ol class="ladder">
   {#each route.steps as step, i (i)}
-    <li class={step.kind === 'patch' ? 'dot' : step.kind === 'edition change' ? 'square' : step.kind === 'fresh install' ? 'ring broken' : 'ring'}>
+    <li class={step.kind === 'patch' ? 'dot' : step.kind === 'edition change' ? 'square' : 'hop'}>
       <span class="when mono">{step.days.exact ? sayShortDay(step.days.first, year) : 'day unknown'}</span>
       <span class="what">
         <span>{titleOf(step)}</span>
@@ -98,7 +98,7 @@
     border: 2.5px solid var(--way);
     background: var(--sheet);
   }
-  .ring::after {
+  .hop::after {
     border-radius: 50%;
   }
   .dot::after {
@@ -108,9 +108,6 @@
     border: 0;
     border-radius: 50%;
     background: var(--way);
-  }
-  .broken::after {
-    border-style: dashed;
   }
   summary {
     cursor: pointer;

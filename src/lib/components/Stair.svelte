@@ -23,8 +23,6 @@
   const arrival = $derived(layout.risers[layout.risers.length - 1]);
   const targetTread = $derived(layout.treads.find((t) => t.state === 'target'));
   const left = $derived(arrival && typeof targetTread?.to === 'number' && targetTread.to > arrival.day ? saySpan(targetTread.to - arrival.day, monthsBetween(arrival.day, targetTread.to)) : '');
-  /** Labels of hops side by side give way to one another. */
-  const labelled = $derived(layout.risers.filter((r, i) => i === layout.risers.length - 1 || Math.abs((layout.risers[i + 1]?.x ?? 0) - r.x) > 2 || layout.risers[i + 1]?.y1 !== r.y1));
 
   function xOf(day: number): number {
     const { breaks } = layout.scale;
@@ -53,7 +51,7 @@
   }
 
   /** The flag's words stand left of the post where there is no room at its right. */
-  const flagLeft = $derived(layout.flag !== undefined && layout.flag.x > width - 150);
+  const flagLeft = $derived(layout.flag !== undefined && (layout.flag.x > width - 165 || (layout.flag.x < layout.today.x && layout.flag.x > 165 && layout.today.x - layout.flag.x < 165)));
 </script>
 
 <svg class="stair" {width} {height} viewBox="0 0 {width} {height}" role="group" aria-label="The stair: releases upward, time across" data-breaks={JSON.stringify(layout.scale.breaks)}>
@@ -74,7 +72,7 @@
     <g class="tread {tread.state.replaceAll(' ', '-')}" class:looked={tread.release === looked} role="button" tabindex="0" aria-pressed={tread.release === looked} aria-label="{names.release(tread.release)}: {wordsOf(tread) || tread.target?.verdict || ''}" data-tread={tread.release} data-state={tread.state} onclick={() => onpick(tread)} onkeydown={(e) => press(e, tread)} onfocus={() => onlook(tread)} onmouseenter={() => onlook(tread)}>
       <rect class="hit" x={Math.min(tread.x0, width - 200)} y={tread.y - 24} width={Math.max(200, tread.x1 - tread.x0)} height="46" />
       {#if isOutline(tread)}
-        <rect class="outline" class:dashed={!tread.published || tread.preview} x={tread.x0} y={tread.y} width={Math.max(2, tread.x1 - tread.x0)} height="19" data-x0={tread.x0} data-x1={tread.x1} data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)} data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)} />
+        <rect class="hollow" class:dashed={!tread.published || tread.preview} x={tread.x0} y={tread.y} width={Math.max(2, tread.x1 - tread.x0)} height="19" data-x0={tread.x0} data-x1={tread.x1} data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)} data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)} />
       {:else}
         <rect class="ground" x={tread.x0} y={tread.y} width={Math.max(2, tread.x1 - tread.x0)} height="19" data-x0={tread.x0} data-x1={tread.x1} data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)} data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)} />
         {#each tread.phases as band (band.phase)}
@@ -98,10 +96,10 @@
     <g class="flag" data-flag={formatDay(layout.flag.day)} data-x={layout.flag.x}>
       <path class="pole" d="M{layout.flag.x} {layout.flag.y + 19}V{layout.flag.y - 42}" />
       {#if flagLeft}
-        <path class="cloth" d="M{layout.flag.x} {layout.flag.y - 42}h-136l7 10-7 10h136z" />
-        <text x={layout.flag.x - 122} y={layout.flag.y - 28}>deadline {sayDay(layout.flag.day)}</text>
+        <path class="cloth" d="M{layout.flag.x} {layout.flag.y - 42}h-148l7 10-7 10h148z" />
+        <text x={layout.flag.x - 134} y={layout.flag.y - 28}>deadline {sayDay(layout.flag.day)}</text>
       {:else}
-        <path class="cloth" d="M{layout.flag.x} {layout.flag.y - 42}h136l-7 10 7 10h-136z" />
+        <path class="cloth" d="M{layout.flag.x} {layout.flag.y - 42}h148l-7 10 7 10h-148z" />
         <text x={layout.flag.x + 8} y={layout.flag.y - 28}>deadline {sayDay(layout.flag.day)}</text>
       {/if}
     </g>
@@ -120,21 +118,21 @@
           <path class="ledge" d="M{riser.x - 10} {(riser.y0 + riser.y1) / 2 - 5}h20 M{riser.x - 10} {(riser.y0 + riser.y1) / 2 + 5}h20" />
         {/if}
         {#if riser.kind === 'edition'}
-          <rect class="ring" x={riser.x - 5.5} y={riser.y0 - 5.5} width="11" height="11" />
+          <rect class="foot" x={riser.x - 5.5} y={riser.y0 - 5.5} width="11" height="11" />
         {:else}
-          <circle class="ring" cx={riser.x} cy={riser.y0} r="6" />
+          <circle class="foot" cx={riser.x} cy={riser.y0} r="6" />
         {/if}
       </g>
     {/each}
-    {#each labelled as riser, i (riser.step.id + i)}
+    {#each layout.risers as riser, i (riser.step.id + i)}
       {#if riser.kind === 'edition'}
-        <text class="when" x={riser.x + 12} y={riser.y0 - 10}>then {names.edition(riser.step.to.edition)}</text>
+        <text class="when" x={riser.x + 12} y={riser.y0 - 10}>{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') + ', then ' : 'then '}{names.edition(riser.step.to.edition)}</text>
       {:else}
         <text class="when" x={riser.x - 10} y={(riser.y0 + riser.y1) / 2 + (riser.kind === 'broken' ? -12 : 4)} text-anchor="end">{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') : 'day unknown'}</text>
       {/if}
     {/each}
     {#each layout.dots as dot (dot.step.to.patch + dot.day)}
-      <g data-patch={dot.step.to.patch} data-day={formatDay(dot.day)} data-x={dot.x}><circle class="small" cx={dot.x - (dot.x === layout.risers[0]?.x ? 12 : 0)} cy={dot.y} r="4" /></g>
+      <g data-patch={dot.step.to.patch} data-day={formatDay(dot.day)} data-x={dot.x}><circle class="small" cx={dot.x} cy={dot.y} r={layout.risers.some((r) => r.x === dot.x && r.y0 === dot.y) ? 3 : 4} /></g>
       <text class="when" x={dot.x + 10} y={dot.y + 34}>patch {names.patch(dot.step.to.release, dot.step.to.patch)}</text>
     {/each}
     {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200}<text class="when" x={targetTread.x1 - 4} y={targetTread.y - 10} text-anchor="end">{left} of service left on arrival</text>{/if}
@@ -203,7 +201,7 @@
     stroke-width: 1.6;
     fill: none;
   }
-  .outline {
+  .hollow {
     fill: none;
     stroke: var(--soft);
     stroke-width: 1.4;
@@ -246,7 +244,7 @@
     fill: var(--ink);
   }
   .climb,
-  .ring,
+  .foot,
   .ledge {
     stroke: var(--way);
     fill: none;
@@ -265,7 +263,7 @@
   .ledge {
     stroke-width: 3;
   }
-  .ring {
+  .foot {
     fill: var(--sheet);
     stroke-width: 3;
     pointer-events: none;
@@ -277,9 +275,13 @@
     fill: var(--way);
     font-weight: 650;
     pointer-events: none;
+  }
+  .when,
+  .name {
     paint-order: stroke;
-    stroke: var(--paper);
-    stroke-width: 3px;
+    stroke: var(--sheet);
+    stroke-width: 4px;
+    stroke-linejoin: round;
   }
   .pole {
     stroke: var(--ink);

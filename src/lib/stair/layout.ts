@@ -110,7 +110,7 @@ export function layOutStair(input: StairInput): StairLayout {
   };
 }
 
-const rowHeight = (height: number, rows: number): number => Math.max(46, Math.min(104, (height - TOP - BOTTOM - 34) / Math.max(1, rows - 1)));
+const rowHeight = (height: number, rows: number): number => Math.max(46, Math.min(128, (height - TOP - BOTTOM - 34) / Math.max(1, rows - 1)));
 
 /** The least height at which no treads overlap. */
 export const leastHeight = (rows: number): number => TOP + BOTTOM + 34 + 46 * Math.max(1, rows - 1);
@@ -134,13 +134,14 @@ const olderCount = (model: ProductModel, plan: CasePlan): number => model.releas
 function scaleOf(input: StairInput, shown: readonly ReleaseModel[], steps: readonly Step[]): TimeScale {
   const { today, plan } = input;
   const known = shown.flatMap((r) => [firstDayOf(input, r), lastDayOf(input, r)]).filter((d) => typeof d === 'number');
-  const work = [today, ...steps.filter((s) => s.days.exact).map((s) => s.days.last)];
+  const hops = steps.filter((s) => s.days.exact).flatMap((s) => [s.days.first, s.days.last]);
+  const work = [today, ...hops];
   const deadline = plan.deadline.day;
   if (deadline !== undefined) known.push(deadline);
   if (deadline !== undefined && deadline > today - NEAR_DEADLINE && deadline < today + NEAR_DEADLINE) work.push(deadline);
   const first = Math.min(...known, today - 180, ...work);
   const last = Math.max(...known, today + YEARS_SHOWN, ...work.map((d) => d + 60));
-  return bendTime(Math.max(first, today - 365 * 12), last, work, input.width - LEFT - RIGHT, LEFT);
+  return bendTime({ first, last, work, climb: [today, ...hops], width: input.width - LEFT - RIGHT, left: LEFT });
 }
 
 function firstDayOf(input: StairInput, { publication }: ReleaseModel): Day | 'unknown' {

@@ -6,25 +6,48 @@ export interface TimeScale {
   readonly bend: { readonly from: Day; readonly to: Day };
 }
 
+export interface BendInput {
+  readonly first: Day;
+  readonly last: Day;
+  /** Days that must lie in the middle: today, the planned hops, the deadline where it is near. */
+  readonly work: readonly Day[];
+  /** Days of the climb, given room of their own so that hops a day apart are still steps. */
+  readonly climb: readonly Day[];
+  readonly width: number;
+  readonly left: number;
+}
+
 const DAYS_BEFORE = 40;
 const DAYS_AFTER = 45;
-const MIDDLE_SHARE = 0.46;
+const MIDDLE_SHARE = 0.5;
+const STEP_WIDTH = 46;
+const CLIMB_SHARE = 0.6;
 
 /**
  * Time bent so that the months in which the work happens take the middle of the width, the years before and after
- * being pressed to the sides. `work` holds the days that must lie in the middle: today, the planned hops, the deadline
- * where it is near.
+ * being pressed to the sides; inside the middle, the days of the climb get at least room for their steps.
  */
-export function bendTime(first: Day, last: Day, work: readonly Day[], width: number, left: number): TimeScale {
+export function bendTime({ first, last, work, climb, width, left }: BendInput): TimeScale {
   const from = Math.max(first, Math.min(...work) - DAYS_BEFORE);
   const to = Math.min(last, Math.max(...work) + DAYS_AFTER);
   const outside = from - first + (last - to);
   const middle = outside <= 0 ? 1 : Math.max(MIDDLE_SHARE, (to - from) / (last - first));
-  const rest = width * (1 - middle);
   const share = from <= first ? 0 : to >= last ? 1 : 0.15 + (0.7 * (from - first)) / outside;
-  const start = left + rest * share;
-  const breaks: [Day, number][] = [[first, left], [from, start], [to, start + width * middle], [last, left + width]];
+  const start = left + width * (1 - middle) * share;
+  const inside = bendClimb({ from, to, climb, start, width: width * middle });
+  const breaks: (readonly [Day, number])[] = [[first, left], ...inside, [last, left + width]];
   return { breaks: breaks.filter(([day], i) => i === 0 || day > (breaks[i - 1]?.[0] ?? -Infinity)), bend: { from, to } };
+}
+
+function bendClimb(middle: { from: Day; to: Day; climb: readonly Day[]; start: number; width: number }): (readonly [Day, number])[] {
+  const { from, to, climb, start, width } = middle;
+  const ends: (readonly [Day, number])[] = [[from, start], [to, start + width]];
+  const [low, high] = [Math.max(from, Math.min(...climb)), Math.min(to, Math.max(...climb) + 1)];
+  const wanted = Math.min(width * CLIMB_SHARE, STEP_WIDTH * new Set(climb).size);
+  const even = ((high - low) / (to - from)) * width;
+  if (climb.length < 2 || high <= low || even >= wanted || to - from <= high - low) return ends;
+  const before = ((width - wanted) * (low - from)) / (to - from - (high - low));
+  return [[from, start], [low, start + before], [high, start + before + wanted], [to, start + width]];
 }
 
 /** The place of a day; days outside the scale stand at its ends. */

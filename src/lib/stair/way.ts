@@ -25,7 +25,8 @@ export interface WayDrawing {
 const CHAR = 7.4;
 const LEAST = 44;
 const STEP = 9;
-const FLOOR = 29;
+const FLOOR = 33;
+const HEADROOM = 14;
 const FLOOR_ONE_LINE = 18;
 
 /** The way to the goal in the drawing language, for a row of the estate. */
@@ -34,7 +35,8 @@ export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDraw
   const steps = plan.goalPlan?.route?.steps.filter((s) => s.kind !== 'patch') ?? [];
   const patched = new Set(plan.goalPlan?.route?.steps.flatMap((s) => (s.kind === 'patch' ? [s.to.release] : [])));
   const floor = oneLine ? FLOOR_ONE_LINE : FLOOR;
-  const rise = oneLine ? 3.5 : STEP;
+  const climbs = steps.filter((s) => s.kind !== 'edition change').length;
+  const rise = Math.min(oneLine ? 3 : STEP, (floor - HEADROOM) / Math.max(1, climbs));
   const first = { x0: 0, x1: widthOf(standing), y: floor, label: standing, ink: true, last: false, patched: plan.start !== undefined && patched.has(plan.start.release) };
   const treads: WayTread[] = [first];
   steps.forEach((step, i) => {

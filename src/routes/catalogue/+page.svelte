@@ -56,12 +56,12 @@
         <h2>Which release leads to which</h2>
         <p class="soft">{model.tableComplete ? 'The publisher’s table is complete: an empty cell is forbidden.' : 'The table may have gaps: “?” is not recorded, not forbidden.'}</p>
         <div class="wide">
-          <table class="grid">
+          <table class="hop-table">
             <thead><tr><th scope="col" class="corner">from \ to</th>{#each model.releases as to (to.release.id)}<th scope="col" class="mono">{to.release.name ?? to.release.id}</th>{/each}</tr></thead>
             <tbody>
               {#each model.releases as from (from.release.id)}
                 <tr>
-                  <th scope="row"><span class="mono">{from.release.name ?? from.release.id}</span>{#if installed.get(from.release.id)}<span class="soft"> {installed.get(from.release.id)} here</span>{/if}</th>
+                  <th scope="row"><span class="mono">{from.release.name ?? from.release.id}</span>{#if installed.get(from.release.id)}<div class="soft">{installed.get(from.release.id)} installed</div>{/if}</th>
                   {#each model.releases as to (to.release.id)}
                     {@const hops = hopsBetween(from.index, to.index)}
                     <td class:later={from.strand === to.strand && to.index > from.index}>
@@ -169,11 +169,11 @@
     overflow-x: auto;
     margin-top: 6px;
   }
-  .grid {
+  .hop-table {
     border-collapse: collapse;
   }
-  .grid th,
-  .grid td {
+  .hop-table th,
+  .hop-table td {
     border-bottom: 1px solid var(--hair);
     padding: 5px 12px 5px 6px;
     text-align: left;
@@ -181,18 +181,18 @@
     font-weight: 400;
     min-width: 92px;
   }
-  .grid thead th {
+  .hop-table thead th {
     border-bottom: 1.2px solid var(--ink);
     font-weight: 650;
   }
-  .grid thead th.corner {
+  .hop-table thead th.corner {
     font-weight: 400;
     color: var(--soft);
   }
-  .grid tbody th span:first-child {
+  .hop-table tbody th span:first-child {
     font-weight: 650;
   }
-  .grid td.later {
+  .hop-table td.later {
     background: color-mix(in srgb, var(--sheet) 70%, transparent);
   }
   .hop {

@@ -152,14 +152,14 @@
     <div class="wide">
       <table class="plain">
         <thead>
-          <tr><th>Row</th>{#each headings as heading, c (c)}<th><select class="field" aria-label="What column {heading || c + 1} holds" value={fieldOf(c)} onchange={(e) => setField(c, e.currentTarget.value)}><option value="">leave out</option>{#each IMPORT_FIELDS as field (field)}<option value={field}>{FIELD_WORDS[field]}</option>{/each}</select><div class="soft">{heading || `column ${c + 1}`}</div></th>{/each}<th class="read">Understood as</th></tr>
+          <tr><th>Row</th><th class="read">Understood as</th>{#each headings as heading, c (c)}<th><select class="field" aria-label="What column {heading || c + 1} holds" value={fieldOf(c)} onchange={(e) => setField(c, e.currentTarget.value)}><option value="">leave out</option>{#each IMPORT_FIELDS as field (field)}<option value={field}>{FIELD_WORDS[field]}</option>{/each}</select><div class="soft">{heading || `column ${c + 1}`}</div></th>{/each}</tr>
         </thead>
         <tbody>
           {#each listed.slice(0, PREVIEW_ROWS) as row (row.row)}
             <tr class={row.fate.replace(' ', '-')} class:open={isOpen(row)}>
               <td class="mono soft">{row.row}</td>
-              {#each headings as _heading, c (c)}<td class:left-out={fieldOf(c) === ''}>{rows[row.row - 1]?.[c] ?? ''}</td>{/each}
               <td class="read">{#if row.fate === 'not taken'}<b>not taken:</b> {row.reason ? describeIssue(row.reason) : ''}{:else}{understood(row)}{#if row.fate === 'update'} <b>(changed)</b>{:else if row.fate === 'same'} <span class="soft">(as it is)</span>{/if}{#if row.leftOver.length > 0}<div class="soft">not understood: {row.leftOver.join(' ')}</div>{/if}{#each row.remarks as remark (remark)}<div class="soft">{remark}</div>{/each}{/if}</td>
+              {#each headings as _heading, c (c)}<td class:left-out={fieldOf(c) === ''}>{rows[row.row - 1]?.[c] ?? ''}</td>{/each}
             </tr>
           {/each}
         </tbody>

@@ -43,7 +43,7 @@
     const byRelease = new Map<string, TargetPlan>();
     for (const target of of?.targets ?? []) {
       const { release, edition } = target.target;
-      if (target.older || release === than?.target.release) continue;
+      if (target.older || release === than?.target.release || release === of?.start?.release) continue;
       if (!byRelease.has(release) || edition === than?.target.edition) byRelease.set(release, target);
     }
     return [...byRelease.values()].reverse();
@@ -96,7 +96,7 @@
       <h1>{desk.describe(plan)}</h1>
       <p class="soft">
         {sayCount(plan.systems.length, 'system')}{plan.systems.length === 1 ? `, ${system?.name ?? ''}` : ''}: {teams}.
-        {#if plan.deadline.setBy}Deadline <b class="ink">{sayDay(plan.deadline.setBy.day)}</b>, set by this: {sayContributor(plan.deadline.setBy, names)}.{:else}No deadline is known.{/if}
+        {#if plan.deadline.setBy}Deadline <b class="ink">{sayDay(plan.deadline.setBy.day)}</b>: {sayContributor(plan.deadline.setBy, names)}{#if plan.deadline.next}; the next is {sayDay(plan.deadline.next.day)}{/if}.{:else}No deadline is known.{/if}
       </p>
       <div class="canvas" bind:clientWidth={width} bind:clientHeight={room}>
         {#if layout}
