@@ -29,7 +29,7 @@ const EDITIONS = [
 export function worldOf(seed: number): World {
   const r = new Random(seed * 7919 + 17);
   const releases = makeReleases(r);
-  const editions = EDITIONS.slice(0, r.pick([1, 1, 2, 2, 3]));
+  const editions = EDITIONS.slice(0, r.pick([1, 1, 1, 2, 2, 3]));
   const architectures = r.chance(0.25) ? [{ id: 'narrow' }, { id: 'wide' }] : [{ id: 'wide' }];
   const apart = r.chance(0.12);
   const product: Product = {
@@ -80,7 +80,7 @@ function makeReleases(r: Random): Release[] {
     return {
       id: `v${i + 1}`,
       published: r.chance(0.12) ? { preview: published, ...(r.chance(0.5) ? { general: near(r, 20, 120) } : {}) } : published,
-      ...(r.chance(0.75) ? { service: [{ phase: 'full' as const, until: near(r, -60, 900) }, { phase: 'security' as const, until: near(r, -40 + i * 40, 100 + i * 300) }] } : {}),
+      ...(r.chance(0.75) ? { service: [{ phase: 'full' as const, until: near(r, -60, 900) }, { phase: 'security' as const, until: r.chance(0.35) ? near(r, -90, 20) : near(r, -40 + i * 40, 100 + i * 300) }] } : {}),
       ...(patches.length > 0 ? { patches } : {})
     };
   });
@@ -93,6 +93,7 @@ function makeHops(r: Random, releases: readonly Release[], editions: readonly st
       const fresh = r.chance(0.4);
       const from = j === 0 ? to : (releases[r.int(fresh ? 0 : Math.max(0, j - 2), fresh && r.chance(0.15) ? j : j - 1)] as Release);
       if (!fresh && from === to) continue;
+      if (j > 0 && r.chance(0.08)) hops.push(makeHop(r, { id: `b${hops.length}`, from: to, to: from, fresh }, editions, architectures));
       hops.push(makeHop(r, { id: `h${hops.length}`, from, to, fresh }, editions, architectures));
     }
   });
@@ -105,7 +106,7 @@ function makeHop(r: Random, at: { id: string; from: Release; to: Release; fresh:
   const table = Object.fromEntries(editions.filter(() => r.chance(0.9)).map((e) => [e, r.chance(0.7) ? e : r.some(editions, 0.75)]));
   const patches = (from.patches ?? []).map((p) => p.id);
   const lastPatch = (to.patches ?? []).at(-1)?.id;
-  const closes = r.chance(0.2 * picky) ? { closes: near(r, -3, 50) } : {};
+  const closes = r.chance(0.2 * picky) ? { closes: near(r, 0, 60) } : {};
   return {
     id: at.id,
     kind: fresh ? 'fresh install' : 'in place',
@@ -117,7 +118,7 @@ function makeHop(r: Random, at: { id: string; from: Release; to: Release; fresh:
     ...(patches.length > 0 && r.chance(0.4 * picky) ? { levels: `from ${from.id}/${r.pick(patches)}` } : {}),
     ...(r.chance(0.2 * picky) ? { everyPatch: true } : {}),
     ...(patches.length > 0 && r.chance(0.2 * picky) ? { containedBy: r.chance(0.5) ? ('day' as const) : { [`${from.id}/${r.pick(patches)}`]: to.id } } : {}),
-    ...(r.chance(0.18 * picky) ? { opens: near(r, -10, 70) } : {}),
+    ...(r.chance(0.25 * picky) ? { opens: near(r, -10, 70) } : {}),
     ...closes,
     ...(r.chance(0.1) ? { unsupported: true } : {}),
     kept: fresh ? r.pick(['data', 'nothing', 'settings and data'] as const) : r.pick(['everything', 'everything', 'settings and data', 'data'] as const),
@@ -153,6 +154,7 @@ function makeRights(r: Random, releases: readonly Release[], editions: readonly 
   const dated = (): Partial<Right> => (r.chance(0.5) ? { until: near(r, -20, 60), ...(r.chance(0.3) ? { counts: 'release day' as const } : {}) } : {});
   if (r.chance(0.5)) rights.push({ id: 'free', kind: 'free', ...some(), ...dated() });
   if (r.chance(0.6)) rights.push({ id: 'buy', kind: 'purchase', priceCents: 10_000, ...some() });
+  for (const release of r.some(releases, 0.4)) rights.push({ id: `buy-${release.id}`, kind: 'purchase', priceCents: r.int(1, 9) * 3_000, to: release.id, ...(r.chance(0.4) ? { ways: ['in place'] as const } : {}) } as Right);
   if (r.chance(0.3)) rights.push({ id: 'offer', kind: 'purchase', priceCents: 4_000, ...some(), ...dated() });
   if (r.chance(0.3)) rights.push({ id: 'carry', kind: 'carried', ...some(), ...dated() });
   if (r.chance(0.15)) rights.push({ id: 'agreed', kind: r.pick(['agreement', 'not for sale'] as const), ...some() });
@@ -164,8 +166,8 @@ const makeGoal = (r: Random): Goal => ({
   ...DEFAULT_GOAL,
   maturities: r.chance(0.25) ? ['general', 'preview'] : ['general'],
   settlingDays: r.pick([0, 14, 28]),
-  passDays: r.pick([0, 5, 30]),
+  passDays: r.pick([0, 5, 20, 30]),
   phase: r.pick(['full', 'security'] as const),
   ...(r.chance(0.15) ? { monthsLeft: r.pick([3, 12]) } : {}),
-  allow: { fresh: r.chance(0.9), unsupported: r.chance(0.6), spending: r.chance(0.8), restingOutOfService: r.chance(0.2) }
+  allow: { fresh: r.chance(0.9), unsupported: r.chance(0.6), spending: r.chance(0.8), restingOutOfService: r.chance(0.35) }
 });

@@ -32,6 +32,8 @@ function readDocument(text: string, lineCounter: LineCounter): Result<Document.P
     const first = document.errors[0];
     if (!first) return succeed(document);
     const at = lineCounter.linePos(first.pos[0]);
+    // The reader reports its own overflow as an error in the text.
+    if (first.message.startsWith('Maximum call stack')) return fail({ code: 'too-deep', detail: String(MAX_NESTING), line: at.line, column: at.col });
     return fail({ code: 'syntax', detail: first.message.split('\n')[0] ?? '', line: at.line, column: at.col });
   } catch (error) {
     return fail(thrownIssue(error));
