@@ -2,7 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { DEFAULT_GOAL, type Estate, type Reading, type System } from '../src/core/estate/schema';
-import { formatWorkspace } from '../src/core/exchange/workspace-file';
+import { formatWorkspace, parseWorkspace } from '../src/core/exchange/workspace-file';
 
 type Row = [count: number, stem: string, team: string, product: string, release: string, patch: string, edition: string, extra?: Partial<System>];
 
@@ -65,13 +65,18 @@ export function makeDemoEstate(): Estate {
     ],
     rightsHeld: [
       { right: 'shelf-care', held: 1 },
-      { right: 'desk-up-5', held: 6 },
-      { right: 'desk-offer-5', held: 0 }
+      { right: 'desk-offer-5', held: 6 }
     ]
   };
 }
 
-export const makeDemoText = (): string =>
-  formatWorkspace(makeDemoEstate(), { fileName: 'catalogue.yaml', text: readFileSync(CATALOGUE, 'utf8') });
+/** The demo's workspace file; read once, so that its keys stand in the schema's order. */
+export function makeDemoText(): string {
+  const catalogue = { fileName: 'catalogue.yaml', text: readFileSync(CATALOGUE, 'utf8') };
+  const read = parseWorkspace(formatWorkspace(makeDemoEstate(), catalogue));
+  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  const { site, systems, goals, decisions, rightsHeld } = read.value;
+  return formatWorkspace({ site, systems, goals, decisions, rightsHeld }, catalogue);
+}
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) writeFileSync('demo/saltmarsh.json', makeDemoText());

@@ -28,7 +28,7 @@ export const MUTATIONS: readonly Mutation[] = [
   { name: 'the sure run takes unknowns', file: `${ROUTE}/label.ts`, find: "f.truth === 'no' || run === 'sure')) return undefined;", replace: "f.truth === 'no')) return undefined;" },
   { name: 'money counts before hops', file: `${ROUTE}/label.ts`, find: '    a.hops - b.hops ||\n', replace: '    a.costCents - b.costCents || a.hops - b.hops ||\n' },
   { name: 'a label is beaten by a costlier one', file: `${ROUTE}/label.ts`, find: '    by.costCents <= label.costCents &&\n', replace: '' },
-  { name: 'a label is beaten by one that waits longer', file: `${ROUTE}/label.ts`, find: '    by.waits <= label.waits &&\n', replace: '' },
+  { name: 'a way in place is beaten by a fresh install', file: `${ROUTE}/label.ts`, find: '    by.hasFresh <= label.hasFresh &&\n', replace: '' },
   { name: 'the highest patch is taken', file: `${ROUTE}/search.ts`, find: 'let level = opening.from.patch; level < last; level++', replace: 'let level = last - 1; level >= opening.from.patch; level--' },
   { name: 'waiting routes count as open today', file: `${ROUTE}/verdict.ts`, find: 'if (criteria.waits > terms.today)', replace: 'if (criteria.waits > terms.today + 30)' },
   { name: 'the dearest right is used', file: 'src/core/right/find-use.ts', find: 'rankOf(a, maySpend) - rankOf(b, maySpend) ||', replace: 'rankOf(b, maySpend) - rankOf(a, maySpend) ||' },

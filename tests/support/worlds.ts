@@ -45,7 +45,7 @@ export function worldOf(seed: number): World {
     editionChanges: makeChanges(r, releases, editions.map((e) => e.id)),
     rights: makeRights(r, releases, editions.map((e) => e.id))
   };
-  const at = r.pick(releases.slice(0, 2));
+  const at = releases[r.pick([0, 0, 1])] as Release;
   const start = {
     release: at.id,
     patch: r.pick(['base', ...(at.patches ?? []).map((p) => p.id)]),
@@ -90,7 +90,7 @@ function makeHops(r: Random, releases: readonly Release[], editions: readonly st
   const hops: Hop[] = [];
   releases.forEach((to, j) => {
     for (let n = r.int(j === 0 ? 0 : 1, 3); n > 0; n--) {
-      const fresh = r.chance(0.4);
+      const fresh = r.chance(0.33);
       const from = j === 0 ? to : (releases[r.int(fresh ? 0 : Math.max(0, j - 2), fresh && r.chance(0.15) ? j : j - 1)] as Release);
       if (!fresh && from === to) continue;
       if (j > 0 && r.chance(0.08)) hops.push(makeHop(r, { id: `b${hops.length}`, from: to, to: from, fresh }, editions, architectures));
@@ -118,7 +118,7 @@ function makeHop(r: Random, at: { id: string; from: Release; to: Release; fresh:
     ...(patches.length > 0 && r.chance(0.4 * picky) ? { levels: `from ${from.id}/${r.pick(patches)}` } : {}),
     ...(r.chance(0.2 * picky) ? { everyPatch: true } : {}),
     ...(patches.length > 0 && r.chance(0.2 * picky) ? { containedBy: r.chance(0.5) ? ('day' as const) : { [`${from.id}/${r.pick(patches)}`]: to.id } } : {}),
-    ...(r.chance(0.25 * picky) ? { opens: near(r, -10, 70) } : {}),
+    ...(r.chance(0.2 * picky) ? { opens: near(r, -10, 70) } : {}),
     ...closes,
     ...(r.chance(0.1) ? { unsupported: true } : {}),
     kept: fresh ? r.pick(['data', 'nothing', 'settings and data'] as const) : r.pick(['everything', 'everything', 'settings and data', 'data'] as const),

@@ -1,0 +1,91 @@
+import { describe, expect, test } from 'vitest';
+import { parseDay } from '../../src/core/date/day';
+import { plan } from '../../src/core/plan';
+import type { CasePlan } from '../../src/core/plan-types';
+import { verifyRoute } from '../../src/core/route/verify-route';
+import { verifyTermsOf } from '../../src/core/route/verify-terms';
+import { describeReason } from '../../src/core/wording/reason';
+import { activatedOf } from '../../src/core/estate/gather';
+import { layLines, linesBetween, bandsOf } from '../../src/lib/state/rows';
+import { bendTime, placeOf } from '../../src/lib/stair/scale';
+import { demoInput } from '../support/demo';
+
+const input = demoInput();
+const result = plan(input);
+const of = (system: string): CasePlan => result.cases.find((c) => c.systems.includes(system)) as CasePlan;
+
+describe('what the demo must say', () => {
+  test.each([
+    ['east-01', 'by hops', '2031-02-14', 'desk-3-4 patch r2 desk-4-5 desk-5-6'],
+    ['west-01', 'fresh only', '2031-02-14', 'desk-fresh-6'],
+    ['draw-01', 'by hops', '2031-06-30', 'patch r2 desk-4-5 desk-5-6 desk-studio-bureau'],
+    ['tick-06', 'by hops', '2031-06-30', 'desk-4-5 desk-5-6'],
+    ['rack-01', 'straight', '2031-04-04', 'patch u6 brindle-7-9'],
+    ['shelf-north', 'straight', '2031-05-20', 'shelf-4-5'],
+    ['shelf-south', 'closed', '2032-12-05', ''],
+    ['trial-01', 'not yet', '2032-09-20', 'brindle-9-10'],
+    ['board-01', 'here', '2036-03-31', ''],
+    ['recorder-01', 'cannot tell', '', '']
+  ])('%s: %s by %s', (system, verdict, deadline, steps) => {
+    const one = of(system);
+    expect(one.verdict).toBe(verdict);
+    expect(one.deadline.day).toBe(deadline === '' ? undefined : parseDay(deadline));
+    expect(one.goalPlan?.route?.steps.map((s) => (s.kind === 'patch' ? `patch ${s.to.patch}` : s.id)).join(' ') ?? '').toBe(steps);
+  });
+
+  test('why a target is closed, and what closes when', () => {
+    const south = of('shelf-south');
+    expect(south.goalPlan?.reasons.map(describeReason)).toEqual(['31.4/p9 is newer than the target, so the hop is forbidden']);
+    expect(south.bestOpen).toMatchObject({ release: '31.6' });
+    expect(of('shelf-north').deadline.setBy).toMatchObject({ kind: 'closing', subject: 'shelf-4-5', cost: { code: 'out of reach' } });
+    expect(of('draw-01').deadline.contributors).toContainEqual(expect.objectContaining({ kind: 'right', subject: 'desk-offer-5', sets: false, cost: { code: 'money', cents: 1000 } }));
+    expect(of('west-01').targets.find((t) => t.target.release === '4' && t.target.edition === 'plain')?.reasons[0]).toMatchObject({ code: 'level', seen: '3/r2', demanded: 'from 3/r5', source: 'gw-table' });
+  });
+
+  test('slack counts back from the deadline through every day of the route', () => {
+    expect(of('draw-01').slack).toBe(110);
+    expect(of('east-01').slack).toBe(-26);
+    expect(of('time-01').latestStart).toBe('none');
+    expect(of('board-01').slack).toBeUndefined();
+  });
+
+  test('every verdict is in it', () => {
+    expect(new Set(result.cases.map((c) => c.verdict))).toEqual(new Set(['here', 'straight', 'by hops', 'fresh only', 'not yet', 'closed', 'cannot tell']));
+  });
+});
+
+test('the verifier accepts every route of the demo', () => {
+  let routes = 0;
+  for (const one of result.cases) {
+    const product = input.catalogue.products.find((p) => p.id === one.product);
+    const system = input.estate.systems.find((s) => s.id === one.systems[0]);
+    if (!product || !system || !one.start || !one.startIsSure) continue;
+    const goal = input.estate.goals.find((g) => g.team === system.team) ?? input.estate.goals.find((g) => g.team === undefined);
+    const terms = verifyTermsOf({ product, goal: goal!, countsExpected: true, today: input.today, nodes: system.nodes ?? 1, activated: activatedOf(system), held: new Set(['shelf-care', 'desk-offer-5']) });
+    for (const target of one.targets) {
+      if (!target.route) continue;
+      routes++;
+      expect(verifyRoute(terms, one.start, target.target, target.route), `${one.systems[0]} to ${target.target.release}`).toEqual([]);
+    }
+  }
+  expect(routes).toBeGreaterThan(40);
+});
+
+test('the lines in sight are those that overlap the window', () => {
+  const lines = layLines(bandsOf(result.cases), false);
+  for (let from = -50; from < 1000; from += 37) {
+    const seen = new Set(linesBetween(lines, from, from + 300));
+    for (const line of lines) if (line.top + line.height > from && line.top < from + 300) expect(seen.has(line)).toBe(true);
+  }
+  expect(lines.filter((l) => l.kind === 'row').length).toBe(result.cases.length);
+});
+
+test('bent time keeps the order of days, fills the width and leaves room for the climb', () => {
+  for (let span = 0; span < 300; span += 7) {
+    const climb = [1000, 1001, 1000 + span];
+    const scale = bendTime({ first: 0, last: 4000, work: climb, climb, width: 800, left: 10 });
+    expect([placeOf(scale, 0), placeOf(scale, 4000)]).toEqual([10, 810]);
+    for (let day = 0; day < 4000; day += 13) expect(placeOf(scale, day + 13)).toBeGreaterThan(placeOf(scale, day));
+    expect(placeOf(scale, 1000 + span) - placeOf(scale, 1000)).toBeGreaterThanOrEqual(span === 0 ? 0 : 20);
+  }
+});

@@ -1,0 +1,152 @@
+import { readFileSync } from 'node:fs';
+import { parse as parseYaml, stringify } from 'yaml';
+import { expect, test } from 'vitest';
+import { POST } from '../../src/routes/api/plan/+server';
+import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
+import { parseCsv } from '../../src/core/exchange/csv-in';
+import { decodeText } from '../../src/core/exchange/decode-text';
+import { parseEstate } from '../../src/core/exchange/estate-file';
+import { previewImport } from '../../src/core/exchange/import-rows';
+import { suggestMapping, type Mapping } from '../../src/core/exchange/mapping';
+import { formatPlanCsv, PLAN_COLUMNS } from '../../src/core/exchange/plan-csv';
+import { planFileOf, planFileSchema } from '../../src/core/exchange/plan-file';
+import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
+import { plan } from '../../src/core/plan';
+import { readingKey } from '../../src/core/estate/standing';
+import { makeDemoText } from '../../scripts/make-demo';
+import { SCHEMA_FOLDER, schemaFiles } from '../../scripts/write-schemas';
+import { demoCatalogue, demoCatalogueText, demoInput } from '../support/demo';
+
+test('every format version ever published is still read', () => {
+  const catalogue = parseCatalogue(readFileSync('tests/fixtures/formats/catalogue-1.yaml', 'utf8'));
+  expect(catalogue).toMatchObject({ ok: true });
+  if (catalogue.ok) expect(catalogue.value.products[0]?.releases[1]?.id).toBe('1.50');
+  expect(parseWorkspace(readFileSync('tests/fixtures/formats/workspace-1.json', 'utf8'))).toMatchObject({ ok: true });
+});
+
+test('a catalogue means the same as YAML and as JSON', () => {
+  const yaml = parseCatalogue(demoCatalogueText());
+  const json = parseCatalogue(JSON.stringify(demoCatalogue()));
+  expect(json).toEqual(yaml);
+  expect(parseCatalogue(stringify(demoCatalogue()))).toEqual(yaml);
+  expect(parseYaml(demoCatalogueText())).toBeDefined();
+});
+
+test('a workspace goes out and comes in as it was', () => {
+  const text = readFileSync('demo/saltmarsh.json', 'utf8');
+  const read = parseWorkspace(text);
+  if (!read.ok) throw new Error('demo');
+  const { format: _format, version: _version, catalogue, ...estate } = read.value;
+  void [_format, _version];
+  expect(formatWorkspace(estate, catalogue)).toBe(text);
+});
+
+test('what is generated and kept is what would be generated now', () => {
+  expect(readFileSync('demo/saltmarsh.json', 'utf8')).toBe(makeDemoText());
+  for (const [name, text] of schemaFiles()) expect(readFileSync(`${SCHEMA_FOLDER}/${name}`, 'utf8'), name).toBe(text);
+});
+
+function messy() {
+  const decoded = decodeText(readFileSync('demo/messy-machines.csv'));
+  const table = parseCsv(decoded.text);
+  if (!table.ok) throw new Error('messy');
+  const mapping = suggestMapping(table.value.rows) as Mapping;
+  const context = { catalogue: demoCatalogue(), existing: demoInput().estate.systems, source: 'messy' };
+  return { decoded, rows: table.value.rows, mapping, context, preview: previewImport(table.value.rows, mapping, context) };
+}
+
+test('the messy list is understood row by row, and nothing is guessed', () => {
+  const { decoded, mapping, preview } = messy();
+  expect(decoded).toMatchObject({ encoding: 'UTF-8', hadMark: true });
+  expect(mapping.headerRow).toBe(3);
+  const say = preview.rows.map((r) => {
+    const s = r.system;
+    return `${r.row} ${r.fate}${r.reason ? ` ${r.reason.code}` : ''}${s && r.fate !== 'not taken' ? ` ${[s.product, s.release, s.patch, s.edition].map(readingKey).join(' ')}` : ''}`;
+  });
+  expect(say).toEqual([
+    '5 new garnock-desk 4 r1 studio',
+    '6 new garnock-desk 4 r1 studio',
+    '7 new garnock-desk 4 r2 studio',
+    '8 new garnock-desk 4 r1 studio',
+    '9 new garnock-desk ? ? studio',
+    '10 not taken repeats',
+    '11 new garnock-desk 5 ? plain',
+    '12 new garnock-desk ? ? ?plain',
+    '13 new garnock-desk ?4|5 ? ?plain',
+    '14 not taken missing-name',
+    '15 new garnock-desk 6 r1 bureau',
+    '16 new brindle-server 7 ? only',
+    '17 new brindle-server 8 u2 only',
+    '18 not taken same-name',
+    '19 new brindle-server 9 base only',
+    '20 new ossian-shelf 31.4 p7 only',
+    '21 new ? ? ? ?',
+    '22 new garnock-desk 3 r5 office'
+  ]);
+});
+
+test('taking the same list in again changes nothing', () => {
+  const { rows, mapping, context, preview } = messy();
+  const again = previewImport(rows, mapping, { ...context, existing: [...context.existing, ...preview.taken] });
+  expect(again.taken).toEqual([]);
+  expect(new Set(again.rows.map((r) => r.fate))).toEqual(new Set(['same', 'not taken']));
+});
+
+test('the plan leaves as its published schema says, in JSON and in rows', () => {
+  const input = demoInput();
+  const result = plan(input);
+  const file = planFileOf(result);
+  expect(planFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
+  const rows = (everyTarget: boolean): string[][] => {
+    const table = parseCsv(formatPlanCsv({ plan: result, catalogue: input.catalogue, estate: input.estate, everyTarget }));
+    return table.ok ? table.value.rows.map((r) => [...r]) : [];
+  };
+  const [header, ...goalRows] = rows(false);
+  expect(header).toEqual([...PLAN_COLUMNS]);
+  expect(goalRows.length).toBe(input.estate.systems.length);
+  expect(rows(true).length - 1).toBe(result.cases.reduce((n, c) => n + c.systems.length * Math.max(1, c.targets.length), 0));
+  const at = (column: (typeof PLAN_COLUMNS)[number]): number => PLAN_COLUMNS.indexOf(column);
+  const sum = (column: (typeof PLAN_COLUMNS)[number]): number => goalRows.reduce((n, r) => n + Number(r[at(column)]), 0);
+  expect(sum('rights_needed')).toBe(result.rights.reduce((n, t) => n + t.needed, 0));
+  expect(sum('rights_to_buy')).toBe(result.rights.reduce((n, t) => n + t.toBuy, 0));
+});
+
+test('rights to buy are what is needed beyond what is held', () => {
+  const { rights } = plan(demoInput());
+  expect(rights.length).toBeGreaterThan(3);
+  for (const t of rights) expect(t.toBuy).toBe(Math.max(0, t.needed - t.held));
+  expect(rights.find((t) => t.right === 'desk-offer-5')).toMatchObject({ held: 6 });
+});
+
+const post = async (body: string): Promise<{ status: number; text: string }> => {
+  const response = await POST({ request: new Request('http://127.0.0.1/api/plan', { method: 'POST', body }) } as never);
+  return { status: response.status, text: await response.text() };
+};
+
+test('the server plans what it is sent, the same as here', async () => {
+  const { estate } = demoInput();
+  const answer = await post(JSON.stringify({ catalogue: demoCatalogueText(), estate, today: '2031-03-10' }));
+  expect(answer.status).toBe(200);
+  expect(JSON.parse(answer.text)).toEqual(JSON.parse(JSON.stringify(planFileOf(plan(demoInput())))));
+  const csv = await post(JSON.stringify({ catalogue: demoCatalogue(), estate, format: 'csv', everyTarget: true }));
+  expect(csv.text.split('\r\n').length).toBeGreaterThan(400);
+});
+
+test.each([
+  ['not JSON', '{', 400, 'syntax'],
+  ['no catalogue', '{"estate": {}}', 400, 'catalogue'],
+  ['a broken catalogue', JSON.stringify({ catalogue: 'format: orange-stair-catalogue\nversion: 1\nname: n\nproducts: 3', estate: {} }), 400, '"line":4'],
+  ['a day that is none', JSON.stringify({ catalogue: demoCatalogueText(), estate: {}, today: 'soon' }), 400, 'bad-today'],
+  ['prototype keys', '{"__proto__": {}, "catalogue": "x", "estate": {}}', 400, 'key-forbidden'],
+  ['more than 32 MB', `"${'x'.repeat(33 * 1024 * 1024)}"`, 413, 'too-big']
+])('the server answers %s with the place of the fault', async (_, body, status, code) => {
+  const answer = await post(body);
+  expect(answer.status).toBe(status);
+  expect(answer.text).toContain(code);
+});
+
+test('a list of machines is an estate for the command line', () => {
+  const file = parseEstate(readFileSync('demo/messy-machines.csv'), 'messy-machines.csv', demoCatalogue());
+  expect(file.ok && file.value.estate.systems.length).toBe(15);
+  expect(parseEstate(new TextEncoder().encode('a;b\n1;2'), 'x.csv', demoCatalogue())).toMatchObject({ ok: false, issues: [{ code: 'no-header' }] });
+});
