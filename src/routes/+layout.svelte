@@ -33,6 +33,7 @@
       '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void desk.undo()),
       '$mod+Shift+Z': (event) => isTyping(event) || (event.preventDefault(), void desk.redo()),
       'Shift+?': single(() => (keysOpen = true)),
+      '?': single(() => (keysOpen = true)),
       '[': single(() => step(-1)),
       ']': single(() => step(1)),
       i: single(() => void goto('/import')),
@@ -73,6 +74,9 @@
 
 <div class="app">
   <Rail onkeys={() => (keysOpen = true)} onasof={openAsOf} />
+  <main>
+    {#if desk.loaded}{@render children()}{:else}<p class="wait soft">Reading what is stored in this browser…</p>{/if}
+  </main>
   {#if desk.progress}
     <div class="planning no-print" role="status">
       <span>Planning: {desk.progress.done} of {desk.progress.of} cases</span>
@@ -82,9 +86,6 @@
   {:else if desk.stopped}
     <div class="planning no-print" role="status"><span>Planning was stopped; what is shown may be old.</span><button class="act" onclick={() => desk.replan()}>Plan again</button></div>
   {/if}
-  <main>
-    {#if desk.loaded}{@render children()}{:else}<p class="wait soft">Reading what is stored in this browser…</p>{/if}
-  </main>
   <Notice redo={desk.notice.startsWith('Undone')} />
 </div>
 
@@ -128,16 +129,13 @@
     padding: 24px;
   }
   .planning {
-    position: fixed;
-    right: 24px;
-    bottom: 18px;
-    z-index: 20;
     display: flex;
     gap: 12px;
     align-items: center;
-    padding: 6px 12px;
+    padding: 6px 24px;
     background: var(--sheet);
-    border: 1.5px solid var(--ink);
+    border-top: 1.5px solid var(--ink);
+    flex: none;
   }
   progress {
     accent-color: var(--ink);

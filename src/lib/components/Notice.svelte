@@ -20,17 +20,13 @@
 
 <style>
   .notice {
-    position: fixed;
-    left: 24px;
-    bottom: 18px;
     display: flex;
     align-items: center;
     gap: 12px;
-    max-width: min(820px, calc(100vw - 48px));
-    padding: 8px 12px;
+    padding: 6px 24px;
     background: var(--ink);
     color: var(--paper);
-    z-index: 30;
+    flex: none;
   }
   .notice span {
     overflow-wrap: anywhere;

@@ -69,7 +69,7 @@
 
   {#each layout.treads as tread (tread.release)}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <g class="tread {tread.state.replaceAll(' ', '-')}" class:looked={tread.release === looked} role="button" tabindex="0" aria-pressed={tread.release === looked} aria-label="{names.release(tread.release)}: {wordsOf(tread) || tread.target?.verdict || ''}" data-tread={tread.release} data-state={tread.state} onclick={() => onpick(tread)} onkeydown={(e) => press(e, tread)} onfocus={() => onlook(tread)} onmouseenter={() => onlook(tread)}>
+    <g class="tread {tread.state.replaceAll(' ', '-')}" class:looked={tread.release === looked} role="button" tabindex="0" aria-pressed={tread.release === looked} aria-label="{names.release(tread.release)}: {wordsOf(tread) || tread.target?.verdict || ''}" data-tread={tread.release} data-state={tread.state} onclick={() => onpick(tread)} onkeydown={(e) => press(e, tread)} onfocus={() => onlook(tread)} onmousemove={() => onlook(tread)}>
       <rect class="hit" x={Math.min(tread.x0, width - 200)} y={tread.y - 24} width={Math.max(200, tread.x1 - tread.x0)} height="46" />
       {#if isOutline(tread)}
         <rect class="hollow" class:dashed={!tread.published || tread.preview} x={tread.x0} y={tread.y} width={Math.max(2, tread.x1 - tread.x0)} height="19" data-x0={tread.x0} data-x1={tread.x1} data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)} data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)} />

@@ -33,6 +33,8 @@ class Desk {
   readonly files = new WorkerClient();
   readonly #planner = new WorkerClient();
   #records: ReadonlyMap<string, unknown> = new Map();
+  /** Counts planning runs, so that words from a dropped one are not heard. */
+  #run = 0;
 
   get #realToday(): Day {
     const now = new Date();
@@ -60,7 +62,7 @@ class Desk {
     this.estate = estate;
     this.log = await readLog();
     this.loaded = true;
-    await this.replan();
+    void this.replan();
   }
 
   async #readCatalogue({ text }: CatalogueText): Promise<void> {
@@ -72,6 +74,7 @@ class Desk {
   /** Plans anew; a plan under way is dropped. */
   async replan(): Promise<void> {
     this.#planner.cancel();
+    const run = ++this.#run;
     this.stopped = false;
     if (this.isEmpty) {
       this.plan = undefined;
@@ -82,7 +85,8 @@ class Desk {
     const { estate, today } = this;
     this.progress = { done: 0, of: 0 };
     try {
-      const planned = await this.#planner.call((w) => w.plan(catalogue, estate, today, callBack((p: PlanProgress) => void (this.progress = p))));
+      const planned = await this.#planner.call((w) => w.plan(catalogue, estate, today, callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)))));
+      if (run !== this.#run) return;
       if (planned.ok) this.plan = planned.value;
       else this.fault = planned.issues.map(describeIssue).join(' ');
       this.progress = undefined;
@@ -93,6 +97,7 @@ class Desk {
 
   /** Stops planning at once; the last plan stays on show. */
   stop(): void {
+    this.#run++;
     this.#planner.cancel();
     this.progress = undefined;
     this.stopped = true;

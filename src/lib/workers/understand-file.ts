@@ -37,7 +37,8 @@ export async function understandFile(bytes: Uint8Array, name: string): Promise<R
   return listOf(table.value.rows, how);
 }
 
-const isCatalogue = (text: string, name: string): boolean => /^\s*["']?format["']?\s*:\s*["']?orange-stair-catalogue/m.test(text.slice(0, 20_000)) || /\.ya?ml$/i.test(name) || (text.trimStart().startsWith('{') && /\.json$/i.test(name));
+const isCatalogue = (text: string, name: string): boolean =>
+  /^\s*[{"']*format["']?\s*:\s*["']?orange-stair-catalogue/m.test(text.slice(0, 20_000)) || /\.(ya?ml|json)$/i.test(name);
 
 function listOf(rows: readonly (readonly string[])[], how: string): Result<UnderstoodFile> {
   const mapping = suggestMapping(rows);

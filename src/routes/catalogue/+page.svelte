@@ -49,7 +49,8 @@
       <p class="foot"><a class="act" href="/import">Bring in another</a> <button class="act" onclick={() => downloadText(desk.catalogueText.fileName || 'catalogue.yaml', desk.catalogueText.text, 'text/yaml')}>Take out</button></p>
     </nav>
     {#if product && model}
-      <article>
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <article tabindex="0" aria-label={product.name}>
         <h1>{product.name}</h1>
         <p class="soft">{product.publisher}. {product.about ?? ''}. {product.editions ? `Editions: ${product.editions.map((e) => e.name ?? e.id).join(', ')}.` : ''} {product.source ? describeSource(desk.catalogue, product, '') : ''}</p>
 

@@ -62,10 +62,11 @@
 
   async function pick(target: TargetPlan | undefined): Promise<void> {
     if (!plan || !target || sameTarget(target.target, goal?.target) || target.older || target.verdict === 'here') return;
-    const first = plan.systems[0] ?? '';
-    await desk.chooseTarget(plan, target.target);
+    const chosen = plan;
+    // The decision may move the situation in the estate's order: the address keeps it in sight.
+    if (at === null) await goto(`/stair?at=${encodeURIComponent(chosen.systems[0] ?? '')}`, { keepFocus: true, noScroll: true, replaceState: true });
     lookedAt = undefined;
-    await goto(`/stair?at=${encodeURIComponent(first)}`, { keepFocus: true, noScroll: true });
+    await desk.chooseTarget(chosen, target.target);
   }
 
   /** Arrows go from tread to tread. */

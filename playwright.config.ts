@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+const port = 4187;
+
+/** Browser tests run on Debian's Chromium against the built application; `npm test` builds it first. */
+export default defineConfig({
+  testDir: 'tests/browser',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'UTC',
+    locale: 'en-GB',
+    launchOptions: {
+      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking']
+    }
+  },
+  webServer: {
+    command: 'node build/index.js',
+    url: `http://127.0.0.1:${port}/estate`,
+    env: { HOST: '127.0.0.1', PORT: String(port), BODY_SIZE_LIMIT: '33M' },
+    reuseExistingServer: false
+  }
+});

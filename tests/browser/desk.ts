@@ -1,0 +1,33 @@
+import { expect, test as base, type Page } from '@playwright/test';
+
+/** A page on which any console error - a broken Content-Security-Policy among them - fails the test. */
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page }, use) => {
+    const errors: string[] = [];
+    page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
+    page.on('pageerror', (e) => errors.push(e.message));
+    await use(page);
+    expect(errors).toEqual([]);
+  }
+});
+export { expect };
+
+/** Opens the demo on an empty desk and waits for its plan. */
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/estate');
+  await page.getByRole('button', { name: 'Open the demo' }).click();
+  await planned(page);
+}
+
+/** Waits until rows are there and nothing is being planned. */
+export async function planned(page: Page): Promise<void> {
+  await expect(page.locator('[data-case]').first()).toBeVisible();
+  await expect(page.getByText(/^Planning:/)).toHaveCount(0);
+}
+
+/** Gives the import page a file by content. */
+export async function giveFile(page: Page, name: string, content: string | Buffer): Promise<void> {
+  await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+}
+
+export const row = (page: Page, system: string) => page.locator(`[data-case="${system}"]`);
