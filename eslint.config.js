@@ -28,8 +28,18 @@ export default ts.config(
     rules: {
       'no-restricted-globals': [
         'error',
-        'window', 'document', 'fetch', 'localStorage', 'indexedDB', 'setTimeout', 'setInterval',
-        'performance', 'process', 'navigator', 'self', 'crypto'
+        'window',
+        'document',
+        'fetch',
+        'localStorage',
+        'indexedDB',
+        'setTimeout',
+        'setInterval',
+        'performance',
+        'process',
+        'navigator',
+        'self',
+        'crypto'
       ],
       'no-restricted-properties': [
         'error',
@@ -38,8 +48,14 @@ export default ts.config(
       ],
       'no-restricted-syntax': [
         'error',
-        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'the core has no clock' },
-        { selector: "CallExpression[callee.property.name='localeCompare']", message: 'no host locale in the core' }
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: 'the core has no clock'
+        },
+        {
+          selector: "CallExpression[callee.property.name='localeCompare']",
+          message: 'no host locale in the core'
+        }
       ]
     }
   }

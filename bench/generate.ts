@@ -21,10 +21,18 @@ export function generateWorld(seed: number, systems: number, cases: number, prod
     currency: 'EUR',
     products: Array.from({ length: products }, (_, i) => makeProduct(r, i))
   };
-  const kinds = Array.from({ length: cases }, (_, i) => makeKind(r, catalogue.products[i % products] as Product, i));
+  const kinds = Array.from({ length: cases }, (_, i) =>
+    makeKind(r, catalogue.products[i % products] as Product, i)
+  );
   return {
     catalogue,
-    estate: { site: { name: 'Generated', asOf: formatDay(TODAY), countsExpected: true }, systems: Array.from({ length: systems }, (_, i) => makeSystem(r, kinds, i)), goals: [DEFAULT_GOAL], decisions: [], rightsHeld: [] },
+    estate: {
+      site: { name: 'Generated', asOf: formatDay(TODAY), countsExpected: true },
+      systems: Array.from({ length: systems }, (_, i) => makeSystem(r, kinds, i)),
+      goals: [DEFAULT_GOAL],
+      decisions: [],
+      rightsHeld: []
+    },
     today: TODAY
   };
 }
@@ -35,7 +43,10 @@ function makeProduct(r: Random, index: number): Product {
     return {
       id: `q${j + 1}`,
       published: formatDay(day),
-      service: [{ phase: 'full', until: formatDay(day + 700) }, { phase: 'security', until: formatDay(day + 1300) }],
+      service: [
+        { phase: 'full', until: formatDay(day + 700) },
+        { phase: 'security', until: formatDay(day + 1300) }
+      ],
       patches: [{ id: 's1', published: formatDay(day + 100), typicalMinutes: 15, carefulMinutes: 30 }]
     };
   });
@@ -51,17 +62,33 @@ function makeProduct(r: Random, index: number): Product {
       carefulMinutes: r.pick([60, 90, 120])
     }))
   );
-  hops.push({ id: 'new', kind: 'fresh install', from: 'any', to: 'q24', kept: 'data', typicalMinutes: 120, carefulMinutes: 240 });
+  hops.push({
+    id: 'new',
+    kind: 'fresh install',
+    from: 'any',
+    to: 'q24',
+    kept: 'data',
+    typicalMinutes: 120,
+    carefulMinutes: 240
+  });
   return {
     id: `thing-${index + 1}`,
     name: `Thing ${index + 1}`,
     publisher: 'Nobody',
-    editions: [{ id: 'low', features: ['a'] }, { id: 'high', features: ['a', 'b'] }],
+    editions: [
+      { id: 'low', features: ['a'] },
+      { id: 'high', features: ['a', 'b'] }
+    ],
     releases,
     hopTable: 'complete',
     hops,
-    editionChanges: [{ id: 'rise', at: 'from q10', from: 'low', to: 'high', typicalMinutes: 5, carefulMinutes: 10 }],
-    rights: [{ id: 'free', kind: 'free', ways: ['in place'] }, { id: 'buy', kind: 'purchase', priceCents: 5000 }]
+    editionChanges: [
+      { id: 'rise', at: 'from q10', from: 'low', to: 'high', typicalMinutes: 5, carefulMinutes: 10 }
+    ],
+    rights: [
+      { id: 'free', kind: 'free', ways: ['in place'] },
+      { id: 'buy', kind: 'purchase', priceCents: 5000 }
+    ]
   };
 }
 

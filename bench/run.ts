@@ -29,7 +29,8 @@ function measure(systems: number, cases: number): Row {
 
 const rows = [measure(10_000, 400), measure(25_000, 400), measure(100_000, 400), measure(100_000, 1600)];
 const [a, , c, d] = rows as [Row, Row, Row, Row];
-const exponent = (x: Row, y: Row, by: 'systems' | 'cases'): string => (Math.log(y.planMs / x.planMs) / Math.log(y[by] / x[by])).toFixed(2);
+const exponent = (x: Row, y: Row, by: 'systems' | 'cases'): string =>
+  (Math.log(y.planMs / x.planMs) / Math.log(y[by] / x[by])).toFixed(2);
 const lines = [
   '# Benchmarks',
   '',
@@ -39,7 +40,10 @@ const lines = [
   '',
   '| systems | cases | plan / JSON.parse of the same workspace | plan, ms | parse, ms |',
   '|---:|---:|---:|---:|---:|',
-  ...rows.map((r) => `| ${r.systems} | ${r.cases} | ${(r.planMs / r.parseMs).toFixed(2)} | ${r.planMs.toFixed(0)} | ${r.parseMs.toFixed(0)} |`),
+  ...rows.map(
+    (r) =>
+      `| ${r.systems} | ${r.cases} | ${(r.planMs / r.parseMs).toFixed(2)} | ${r.planMs.toFixed(0)} | ${r.parseMs.toFixed(0)} |`
+  ),
   '',
   `Growth: exponent in systems at 400 cases ${exponent(a, c, 'systems')}; in cases at 100,000 systems ${exponent(c, d, 'cases')}.`,
   ''

@@ -11,7 +11,9 @@ const run = (command, args) => execFileSync(command, args, { cwd: root, stdio: '
 
 /** Installs the packages of package-lock.json unless they already are. */
 export function installPackages() {
-  const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   console.log('Installing packages (once)...');
   // Not `npm ci`: it insists on entries for other platforms' optional binaries, which the lock file may lack.
@@ -21,7 +23,12 @@ export function installPackages() {
 
 /** Where Chromium is, installing Debian's when there is none. */
 export function installChromium() {
-  const places = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
+  const places = [
+    process.env.CHROMIUM,
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+    '/usr/bin/google-chrome'
+  ];
   const found = places.find((p) => p && existsSync(p));
   if (found) return found;
   console.log('Installing Chromium (once)...');
@@ -34,7 +41,21 @@ export function installChromium() {
 
 /** Builds the application when its sources are newer than the last build. */
 export function build() {
-  const list = execFileSync('git', ['ls-files', '-cos', '--exclude-standard', 'src', 'static', 'demo', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'], { cwd: root, encoding: 'utf8' });
+  const list = execFileSync(
+    'git',
+    [
+      'ls-files',
+      '-cos',
+      '--exclude-standard',
+      'src',
+      'static',
+      'demo',
+      'package-lock.json',
+      'svelte.config.js',
+      'vite.config.ts'
+    ],
+    { cwd: root, encoding: 'utf8' }
+  );
   const hash = createHash('sha256');
   for (const line of list.split('\n').filter(Boolean)) {
     const file = join(root, line.split('\t').pop() ?? '');

@@ -11,7 +11,8 @@ import { planFileOf } from '../src/core/exchange/plan-file';
 import { describeIssue, type Issue } from '../src/core/issue';
 import { plan } from '../src/core/plan';
 
-const USAGE = 'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target]';
+const USAGE =
+  'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target]';
 
 function stop(file: string, issues: readonly Issue[]): never {
   for (const issue of issues) console.error(`${file}: ${describeIssue(issue)}`);
@@ -48,18 +49,26 @@ if (!values.estate || (values.format !== 'json' && values.format !== 'csv')) {
   console.error(USAGE);
   process.exit(2);
 }
-const given = values.catalogue === undefined ? undefined : parseCatalogue(decodeText(readFile(values.catalogue)).text);
+const given =
+  values.catalogue === undefined ? undefined : parseCatalogue(decodeText(readFile(values.catalogue)).text);
 if (given && !given.ok) stop(values.catalogue ?? '', given.issues);
-const file = parseEstate(readFile(values.estate), basename(values.estate), given?.ok ? given.value : undefined);
+const file = parseEstate(
+  readFile(values.estate),
+  basename(values.estate),
+  given?.ok ? given.value : undefined
+);
 if (!file.ok) stop(values.estate, file.issues);
 const catalogue = given?.ok ? given.value : file.value.catalogue;
 if (!catalogue) stop(values.estate, [{ code: 'missing-part', detail: '--catalogue' }]);
-for (const row of file.value.notTaken) console.error(`${values.estate}: row ${row.row} not taken: ${row.reason ? describeIssue(row.reason) : ''}`);
+for (const row of file.value.notTaken)
+  console.error(`${values.estate}: row ${row.row} not taken: ${row.reason ? describeIssue(row.reason) : ''}`);
 const { estate } = file.value;
 const todayText = values.today ?? estate.site.asOf ?? formatDay(Math.floor(Date.now() / 86_400_000));
 const today = parseDay(todayText);
 if (today === undefined) stop('--today', [{ code: 'bad-today', detail: todayText }]);
 const result = plan({ catalogue, estate, today });
 process.stdout.write(
-  values.format === 'csv' ? formatPlanCsv({ plan: result, catalogue, estate, everyTarget: values['every-target'] }) : JSON.stringify(planFileOf(result), null, 1) + '\n'
+  values.format === 'csv'
+    ? formatPlanCsv({ plan: result, catalogue, estate, everyTarget: values['every-target'] })
+    : JSON.stringify(planFileOf(result), null, 1) + '\n'
 );

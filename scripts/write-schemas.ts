@@ -10,8 +10,18 @@ export const SCHEMA_FOLDER = 'static/schemas';
 
 /** File name to JSON Schema text. */
 export function schemaFiles(): ReadonlyMap<string, string> {
-  const schemas = { 'catalogue-1': catalogueSchema, 'workspace-1': workspaceSchema, 'plan-1': planFileSchema };
-  return new Map(Object.entries(schemas).map(([name, schema]) => [`${name}.schema.json`, JSON.stringify({ title: `Orange Stair ${name}`, ...z.toJSONSchema(schema, { io: 'input' }) }, null, 1) + '\n']));
+  const schemas = {
+    'catalogue-1': catalogueSchema,
+    'workspace-1': workspaceSchema,
+    'plan-1': planFileSchema
+  };
+  return new Map(
+    Object.entries(schemas).map(([name, schema]) => [
+      `${name}.schema.json`,
+      JSON.stringify({ title: `Orange Stair ${name}`, ...z.toJSONSchema(schema, { io: 'input' }) }, null, 1) +
+        '\n'
+    ])
+  );
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {

@@ -11,7 +11,8 @@ export interface Issue {
   readonly detail?: string;
 }
 
-export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
+export type Result<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
 
 export const succeed = <T>(value: T): Result<T> => ({ ok: true, value });
 export const fail = (...issues: Issue[]): Result<never> => ({ ok: false, issues });
@@ -19,21 +20,23 @@ export const fail = (...issues: Issue[]): Result<never> => ({ ok: false, issues 
 const WORDS: Readonly<Record<string, string>> = {
   'too-big': 'The file is larger than the limit of {detail}.',
   'not-text': 'This is not a text file: it holds zero bytes.',
-  'empty': 'There is nothing in it.',
-  'syntax': 'It cannot be read: {detail}',
+  empty: 'There is nothing in it.',
+  syntax: 'It cannot be read: {detail}',
   'too-deep': 'It is nested deeper than {detail} levels.',
   'too-many-aliases': 'It repeats itself through more than {detail} aliases.',
   'key-forbidden': 'The name "{detail}" is not allowed here.',
   'not-an-object': 'It should be one object, and is not.',
   'wrong-format': 'This is not a file of the kind "{detail}".',
   'newer-version': 'It was written by a newer version (format version {detail}).',
-  'invalid': '{detail}',
-  'id-characters': 'An id is letters, digits, dots, dashes and underscores, and starts with a letter or digit.',
+  invalid: '{detail}',
+  'id-characters':
+    'An id is letters, digits, dots, dashes and underscores, and starts with a letter or digit.',
   'id-reserved': 'This word cannot be an id.',
-  'date-text': 'This is not a date. Write 2031-06-30, 2031-06, 2031-Q2, 2031 or unknown, with announced or expected before it if so.',
+  'date-text':
+    'This is not a date. Write 2031-06-30, 2031-06, 2031-Q2, 2031 or unknown, with announced or expected before it if so.',
   'range-text': 'This is not a range. Write for example: from 4/r2 to before 6.',
-  'currency': 'A currency is three capital letters.',
-  'day': 'This is not a day. Write it as 2031-06-30.',
+  currency: 'A currency is three capital letters.',
+  day: 'This is not a day. Write it as 2031-06-30.',
   'duplicate-id': 'The id "{detail}" is used twice.',
   'no-such-release': 'There is no release or patch level "{detail}" in this product.',
   'no-such-edition': 'There is no edition "{detail}" in this product.',
@@ -45,7 +48,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'crosses-architecture': 'A hop in place never changes architecture.',
   'ambiguous-name': 'The name "{detail}" stands for more than one thing in this product.',
   'successor-loop': 'The successors of "{detail}" run in a circle.',
-  'catalogue': 'In the catalogue it carries: {detail}',
+  catalogue: 'In the catalogue it carries: {detail}',
   'no-header': 'No row of column names was found.',
   'no-rows': 'There are no rows below the column names.',
   'too-many-rows': 'There are more than {detail} rows.',
@@ -53,7 +56,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'unreadable-sheet': 'The spreadsheet cannot be read: {detail}',
   'missing-name': 'no name',
   'same-name': 'same name as row {detail}, which says otherwise',
-  'repeats': 'repeats row {detail}',
+  repeats: 'repeats row {detail}',
   'missing-part': 'The request needs "{detail}".',
   'bad-today': 'The day "{detail}" is not a day. Write it as 2031-06-30.',
   'cannot-plan': 'Planning stopped: {detail}'
@@ -62,7 +65,10 @@ const WORDS: Readonly<Record<string, string>> = {
 /** The sentence for an issue, with its place. */
 export function describeIssue(issue: Issue): string {
   const sentence = (WORDS[issue.code] ?? issue.code).replace('{detail}', issue.detail ?? '');
-  const place = issue.line === undefined ? formatPath(issue.path ?? []) : `line ${issue.line}, column ${issue.column ?? 1}`;
+  const place =
+    issue.line === undefined
+      ? formatPath(issue.path ?? [])
+      : `line ${issue.line}, column ${issue.column ?? 1}`;
   return place ? `${place}: ${sentence}` : sentence;
 }
 

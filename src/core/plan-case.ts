@@ -29,9 +29,23 @@ export function planCase(model: ProductModel | undefined, one: Case, context: Pl
   const starts = model ? startsOf(model, one.system) : [];
   if (!model || starts.length === 0) {
     const product = model ? { product: model.product.id } : {};
-    return { ...base, ...product, startIsSure: false, starts: 0, goalFrom: 'none', targets: [], verdict: 'cannot tell', deadline: { contributors: [] }, cut: false };
+    return {
+      ...base,
+      ...product,
+      startIsSure: false,
+      starts: 0,
+      goalFrom: 'none',
+      targets: [],
+      verdict: 'cannot tell',
+      deadline: { contributors: [] },
+      cut: false
+    };
   }
-  const terms = termsOf(model, one.goal, context.countsExpected, context.today, { nodes: one.nodes, activated: one.activated, held: context.held });
+  const terms = termsOf(model, one.goal, context.countsExpected, context.today, {
+    nodes: one.nodes,
+    activated: one.activated,
+    held: context.held
+  });
   const plans = starts.map((start) => planStart(terms, start, one));
   const worst = plans.reduce((a, b) => (isWorse(b, a) ? b : a));
   const targets = worst.targets.map((t) => mergeTarget(t, plans));
@@ -54,7 +68,8 @@ export function planCase(model: ProductModel | undefined, one: Case, context: Pl
   };
 }
 
-const slackOf = ({ latestStart }: Timing, today: Day): { slack?: number } => (typeof latestStart === 'number' ? { slack: latestStart - today } : {});
+const slackOf = ({ latestStart }: Timing, today: Day): { slack?: number } =>
+  typeof latestStart === 'number' ? { slack: latestStart - today } : {};
 
 interface StartPlan {
   readonly start: Place;
@@ -71,7 +86,9 @@ function planStart(terms: Terms, start: Place, one: Case): StartPlan {
   const best = hasUnknowns(terms) ? findRoutes(terms, start, 'best') : sure;
   const { place, from } = goalOf(terms, start, one);
   const places = targetsOf(terms.model);
-  const misses = places.some((p) => !sure.routes.has(targetKey(p))) ? findNearestMisses(terms, start) : new Map<string, Reason[]>();
+  const misses = places.some((p) => !sure.routes.has(targetKey(p)))
+    ? findNearestMisses(terms, start)
+    : new Map<string, Reason[]>();
   const bestWithoutCells: Verdict[] = [];
   const targets = places.map((target) => {
     const judged = planTarget(terms, start, target, sure, best, misses);
@@ -81,13 +98,24 @@ function planStart(terms: Terms, start: Place, one: Case): StartPlan {
   const labels = place ? (sure.routes.get(targetKey(place)) ?? []) : [];
   const timing = findTiming(terms, start, place, labels, place && chosenOf(terms, labels));
   const goal = place && targetOf(terms, place);
-  return { start, ...(goal ? { goal } : {}), goalFrom: from, targets, bestWithoutCells, timing, cut: sure.cut || best.cut };
+  return {
+    start,
+    ...(goal ? { goal } : {}),
+    goalFrom: from,
+    targets,
+    bestWithoutCells,
+    timing,
+    cut: sure.cut || best.cut
+  };
 }
 
 function goalOf(terms: Terms, start: Place, one: Case): { place?: Place; from: GoalSource } {
   for (const decision of [...one.decisions].reverse()) {
     if (decision.kind === 'stay') return { from: 'stay' };
-    const place = decision.kind === 'choose a target' && decision.target ? findChosenTarget(terms, decision.target) : undefined;
+    const place =
+      decision.kind === 'choose a target' && decision.target
+        ? findChosenTarget(terms, decision.target)
+        : undefined;
     if (place) return { place, from: 'decision' };
   }
   const place = findGoalTarget(terms, start);
@@ -97,7 +125,9 @@ function goalOf(terms: Terms, start: Place, one: Case): { place?: Place; from: G
 /** Every (release, edition, architecture) the product comes in, in sequence. */
 function targetsOf(model: ProductModel): Place[] {
   return model.releases.flatMap((r) =>
-    r.editions.flatMap((edition) => r.architectures.map((architecture) => ({ release: r.index, patch: 0, edition, architecture })))
+    r.editions.flatMap((edition) =>
+      r.architectures.map((architecture) => ({ release: r.index, patch: 0, edition, architecture }))
+    )
   );
 }
 
@@ -138,8 +168,15 @@ function planTarget(
   return { plan, bestWithoutCells };
 }
 
-function settled(base: { target: Target }, verdict: Verdict, older: boolean): { plan: TargetPlan; bestWithoutCells: Verdict } {
-  return { plan: { ...base, verdict, sure: verdict, best: verdict, older, reasons: [] }, bestWithoutCells: verdict };
+function settled(
+  base: { target: Target },
+  verdict: Verdict,
+  older: boolean
+): { plan: TargetPlan; bestWithoutCells: Verdict } {
+  return {
+    plan: { ...base, verdict, sure: verdict, best: verdict, older, reasons: [] },
+    bestWithoutCells: verdict
+  };
 }
 
 const isOlder = (terms: Terms, target: Place, start: Place): boolean => {
@@ -170,7 +207,8 @@ const gives = (route: Verdict, verdict: Verdict): boolean => verdict === 'not ye
 /** Whether anything this product's routes may ask is unknown; if nothing is, both runs are one. */
 function hasUnknowns(terms: Terms): boolean {
   const { model, goal, countsExpected } = terms;
-  const isOpen = (date: DateInterval | undefined): boolean => date !== undefined && readDay(date, countsExpected) === 'unknown';
+  const isOpen = (date: DateInterval | undefined): boolean =>
+    date !== undefined && readDay(date, countsExpected) === 'unknown';
   return (
     !model.tableComplete ||
     !goal.allow.spending ||
@@ -178,7 +216,9 @@ function hasUnknowns(terms: Terms): boolean {
     (terms.activated === 'unknown' && model.rights.some((r) => r.right.kind === 'carried')) ||
     model.rights.some((r) => isOpen(r.until)) ||
     model.releases.some((r) => r.patches.some((p) => isOpen(p.published) || isOpen(p.until))) ||
-    model.hopsFrom.some((hops) => hops.some((h) => h.hop.editionsPartial || isOpen(h.opens) || isOpen(h.closes))) ||
+    model.hopsFrom.some((hops) =>
+      hops.some((h) => h.hop.editionsPartial || isOpen(h.opens) || isOpen(h.closes))
+    ) ||
     model.changesAt.some((changes) => changes.some((c) => isOpen(c.opens) || isOpen(c.closes)))
   );
 }
@@ -192,9 +232,12 @@ function isWorse(a: StartPlan, b: StartPlan): boolean {
   return slackRank(a.timing) < slackRank(b.timing);
 }
 
-const goalTargetOf = (plan: StartPlan): TargetPlan | undefined => plan.targets.find((t) => sameTarget(t.target, plan.goal));
-const worstRank = (target: TargetPlan | undefined): number => (target ? rankVerdict(target.sure) : rankVerdict('closed'));
-const slackRank = ({ latestStart }: Timing): number => (latestStart === 'none' ? -Infinity : (latestStart ?? Infinity));
+const goalTargetOf = (plan: StartPlan): TargetPlan | undefined =>
+  plan.targets.find((t) => sameTarget(t.target, plan.goal));
+const worstRank = (target: TargetPlan | undefined): number =>
+  target ? rankVerdict(target.sure) : rankVerdict('closed');
+const slackRank = ({ latestStart }: Timing): number =>
+  latestStart === 'none' ? -Infinity : (latestStart ?? Infinity);
 
 /** The worst start's goal, with verdicts over all starts, each start going for its own goal. */
 function goalPlanOf(worst: StartPlan, plans: readonly StartPlan[]): TargetPlan | undefined {
@@ -239,4 +282,5 @@ function bestOpenOf(targets: readonly TargetPlan[], goal: Target | undefined): {
   return found ? { bestOpen: found.target } : {};
 }
 
-const isOpen = (verdict: ShownVerdict): boolean => verdict !== 'closed' && verdict !== 'cannot tell' && verdict !== 'here';
+const isOpen = (verdict: ShownVerdict): boolean =>
+  verdict !== 'closed' && verdict !== 'cannot tell' && verdict !== 'here';

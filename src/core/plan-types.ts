@@ -71,4 +71,8 @@ export interface Plan {
 }
 
 export const sameTarget = (a: Target | undefined, b: Target | undefined): boolean =>
-  a !== undefined && b !== undefined && a.release === b.release && a.edition === b.edition && a.architecture === b.architecture;
+  a !== undefined &&
+  b !== undefined &&
+  a.release === b.release &&
+  a.edition === b.edition &&
+  a.architecture === b.architecture;

@@ -36,11 +36,18 @@ export function* planStepwise(input: PlanInput): Generator<PlanProgress, Plan> {
     yield { done: plans.length, of: cases.length };
   }
   const ordered = plans.sort(bySlack);
-  return { today, cases: ordered, systems: estate.systems.length, situations, rights: totalRights(ordered, estate, catalogue) };
+  return {
+    today,
+    cases: ordered,
+    systems: estate.systems.length,
+    situations,
+    rights: totalRights(ordered, estate, catalogue)
+  };
 }
 
 /** Agreements count as held from one unit on. */
-const heldRights = (estate: Estate): ReadonlySet<string> => new Set(estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right));
+const heldRights = (estate: Estate): ReadonlySet<string> =>
+  new Set(estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right));
 
 class Models {
   readonly #catalogue: Catalogue;
@@ -65,7 +72,7 @@ class Models {
  * The order of the estate: no start that ends in time first, then least slack, then those without slack by days to
  * the deadline, then by id. Total.
  */
-export function bySlack(a: CasePlan, b: CasePlan): number {
+function bySlack(a: CasePlan, b: CasePlan): number {
   return (
     urgency(a) - urgency(b) ||
     (a.slack ?? 0) - (b.slack ?? 0) ||

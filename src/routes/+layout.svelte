@@ -42,7 +42,8 @@
     return () => (unbind(), close());
   });
 
-  const isTyping = (event: Event): boolean => event.target instanceof HTMLElement && event.target.matches('input, textarea, select, [contenteditable]');
+  const isTyping = (event: Event): boolean =>
+    event.target instanceof HTMLElement && event.target.matches('input, textarea, select, [contenteditable]');
 
   /** A key without a modifier: off while typing, and where switched off. */
   function single(act: () => void) {
@@ -70,12 +71,17 @@
   }
 </script>
 
-<svelte:head><title>{PLACES.find((p) => p.path === page.url.pathname)?.name ?? 'Bring in'} - Orange Stair</title></svelte:head>
+<svelte:head
+  ><title>{PLACES.find((p) => p.path === page.url.pathname)?.name ?? 'Bring in'} - Orange Stair</title
+  ></svelte:head
+>
 
 <div class="app">
   <Rail onkeys={() => (keysOpen = true)} onasof={openAsOf} />
   <main>
-    {#if desk.loaded}{@render children()}{:else}<p class="wait soft">Reading what is stored in this browser…</p>{/if}
+    {#if desk.loaded}{@render children()}{:else}<p class="wait soft">
+        Reading what is stored in this browser…
+      </p>{/if}
   </main>
   {#if desk.progress}
     <div class="planning no-print" role="status">
@@ -84,7 +90,12 @@
       <button class="act" onclick={() => desk.stop()}>Stop</button>
     </div>
   {:else if desk.stopped}
-    <div class="planning no-print" role="status"><span>Planning was stopped; what is shown may be old.</span><button class="act" onclick={() => desk.replan()}>Plan again</button></div>
+    <div class="planning no-print" role="status">
+      <span>Planning was stopped; what is shown may be old.</span><button
+        class="act"
+        onclick={() => desk.replan()}>Plan again</button
+      >
+    </div>
   {/if}
   <Notice redo={desk.notice.startsWith('Undone')} />
 </div>
@@ -95,11 +106,27 @@
       {#each KEYS as [key, what] (key)}<tr><td><kbd>{key}</kbd></td><td>{what}</td></tr>{/each}
     </tbody>
   </table>
-  <p class="row"><label><input type="checkbox" checked={settings.singleKeys} onchange={(e) => settings.set({ singleKeys: e.currentTarget.checked })} /> Keys without Ctrl are on</label></p>
   <p class="row">
-    <label>Light and dark <select class="field" value={settings.theme} onchange={(e) => settings.set({ theme: e.currentTarget.value as 'system' | 'light' | 'dark' })}>
-      <option value="system">as the system has it</option><option value="light">light</option><option value="dark">dark</option>
-    </select></label>
+    <label
+      ><input
+        type="checkbox"
+        checked={settings.singleKeys}
+        onchange={(e) => settings.set({ singleKeys: e.currentTarget.checked })}
+      /> Keys without Ctrl are on</label
+    >
+  </p>
+  <p class="row">
+    <label
+      >Light and dark <select
+        class="field"
+        value={settings.theme}
+        onchange={(e) => settings.set({ theme: e.currentTarget.value as 'system' | 'light' | 'dark' })}
+      >
+        <option value="system">as the system has it</option><option value="light">light</option><option
+          value="dark">dark</option
+        >
+      </select></label
+    >
   </p>
 </Dialog>
 

@@ -7,12 +7,24 @@ test('hostile and broken files get a message and change nothing', async ({ page 
   const files: [string, string | Buffer, RegExp][] = [
     ['deep.json', '['.repeat(5000), /nested deeper/],
     ['zero.csv', 'name;os\0', /zero bytes/],
-    ['bomb.yaml', 'format: orange-stair-catalogue\na: &a [1,1,1,1,1,1,1,1,1]\nb: &b [*a,*a,*a,*a,*a,*a,*a,*a,*a]\nc: &c [*b,*b,*b,*b,*b,*b,*b,*b,*b]\nd: [*c,*c,*c,*c,*c,*c,*c,*c,*c]', /aliases/],
+    [
+      'bomb.yaml',
+      'format: orange-stair-catalogue\na: &a [1,1,1,1,1,1,1,1,1]\nb: &b [*a,*a,*a,*a,*a,*a,*a,*a,*a]\nc: &c [*b,*b,*b,*b,*b,*b,*b,*b,*b]\nd: [*c,*c,*c,*c,*c,*c,*c,*c,*c]',
+      /aliases/
+    ],
     ['half.json', '{"format": "orange-stair-workspace", "version": 1,', /cannot be read/],
-    ['proto.json', '{"format": "orange-stair-workspace", "version": 1, "__proto__": {"x": 1}}', /not allowed here/],
+    [
+      'proto.json',
+      '{"format": "orange-stair-workspace", "version": 1, "__proto__": {"x": 1}}',
+      /not allowed here/
+    ],
     ['empty.csv', '   ', /nothing in it/],
     ['sheet.xlsx', Buffer.from('PK\u0003\u0004broken'), /spreadsheet cannot be read/],
-    ['dates.yaml', 'format: orange-stair-catalogue\nversion: 1\nname: n\nproducts:\n  - {id: p, name: P, publisher: P, releases: [{id: a, published: soon}]}', /line 5, column \d+: This is not a date/]
+    [
+      'dates.yaml',
+      'format: orange-stair-catalogue\nversion: 1\nname: n\nproducts:\n  - {id: p, name: P, publisher: P, releases: [{id: a, published: soon}]}',
+      /line 5, column \d+: This is not a date/
+    ]
   ];
   for (const [name, content, message] of files) {
     await page.goto('/import');
@@ -44,7 +56,11 @@ test('by keyboard alone: bring in a list, find a machine, read its stair', async
   const reach = async (name: RegExp | string, role: 'button' | 'link' = 'button'): Promise<void> => {
     for (let i = 0; i < 60; i++) {
       await page.keyboard.press('Tab');
-      const is = await page.getByRole(role, { name }).first().evaluate((el) => el === document.activeElement).catch(() => false);
+      const is = await page
+        .getByRole(role, { name })
+        .first()
+        .evaluate((el) => el === document.activeElement)
+        .catch(() => false);
       if (is) return;
     }
     throw new Error(`cannot reach ${name}`);
@@ -71,10 +87,17 @@ test('by keyboard alone: bring in a list, find a machine, read its stair', async
   await expect(page).toHaveURL(/estate/);
 });
 
-test('ten thousand systems: progress counts, stop stops at once, rows are drawn as they come into sight', async ({ page }) => {
+test('ten thousand systems: progress counts, stop stops at once, rows are drawn as they come into sight', async ({
+  page
+}) => {
   test.setTimeout(180_000);
   const { catalogue, estate } = generateWorld(3, 10_000, 240, 12);
-  const workspace = { format: 'orange-stair-workspace', version: 1, ...estate, catalogue: { fileName: 'generated.json', text: JSON.stringify(catalogue) } };
+  const workspace = {
+    format: 'orange-stair-workspace',
+    version: 1,
+    ...estate,
+    catalogue: { fileName: 'generated.json', text: JSON.stringify(catalogue) }
+  };
   await page.goto('/import');
   await giveFile(page, 'many.json', JSON.stringify(workspace));
   await page.getByRole('button', { name: 'Open this workspace' }).click();
@@ -83,7 +106,8 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
     const button = [...document.querySelectorAll('button')].find((b) => b.textContent === 'Stop');
     const start = performance.now();
     button?.click();
-    while (performance.now() - start < 5000 && !document.body.textContent?.includes('Planning was stopped')) await new Promise((r) => setTimeout(r, 1));
+    while (performance.now() - start < 5000 && !document.body.textContent?.includes('Planning was stopped'))
+      await new Promise((r) => setTimeout(r, 1));
     return performance.now() - start;
   });
   expect(stopped).toBeLessThan(100);
@@ -101,9 +125,16 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
 
 test('an update of a machine shows as a change, and taking it in again as nothing', async ({ page }) => {
   await openDemo(page);
-  for (const [text, words] of [['1 to take in', 'changed'], ['0 to take in, 1 as they are', 'as it is']] as const) {
+  for (const [text, words] of [
+    ['1 to take in', 'changed'],
+    ['0 to take in, 1 as they are', 'as it is']
+  ] as const) {
     await page.goto('/import');
-    await giveFile(page, 'update.csv', 'name,product,version,patch,team\nrack-01,Brindle Server,8,u2,Machine room\n');
+    await giveFile(
+      page,
+      'update.csv',
+      'name,product,version,patch,team\nrack-01,Brindle Server,8,u2,Machine room\n'
+    );
     await expect(page.getByText(`(${words})`)).toBeVisible();
     await expect(page.getByRole('button', { name: text })).toBeVisible();
     if (words === 'changed') await page.getByRole('button', { name: 'Take in 1 system' }).click();
@@ -115,8 +146,18 @@ for (const theme of ['light', 'dark'] as const)
   test(`nothing stands in the way of people who see or move otherwise (${theme})`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: theme });
     const check = async (): Promise<void> => {
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
-      expect(violations.map((v) => `${page.url()} ${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa'])
+        .analyze();
+      expect(
+        violations.map(
+          (v) =>
+            `${page.url()} ${v.id}: ${v.nodes
+              .map((n) => n.target.join(' '))
+              .slice(0, 3)
+              .join(' | ')}`
+        )
+      ).toEqual([]);
     };
     await page.goto('/estate');
     await expect(page.getByRole('button', { name: 'Open the demo' })).toBeVisible();

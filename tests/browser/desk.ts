@@ -27,7 +27,9 @@ export async function planned(page: Page): Promise<void> {
 
 /** Gives the import page a file by content. */
 export async function giveFile(page: Page, name: string, content: string | Buffer): Promise<void> {
-  await page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
 }
 
 export const row = (page: Page, system: string) => page.locator(`[data-case="${system}"]`);

@@ -3,7 +3,14 @@ import type { Page } from '@playwright/test';
 import type { PlanFile } from '../../src/core/exchange/plan-file';
 import { expect, openDemo, test } from './desk';
 
-const workspace = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as { catalogue: { text: string }; site: unknown; systems: unknown; goals: unknown; decisions: unknown; rightsHeld: unknown };
+const workspace = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
+  catalogue: { text: string };
+  site: unknown;
+  systems: unknown;
+  goals: unknown;
+  decisions: unknown;
+  rightsHeld: unknown;
+};
 const { catalogue, site, systems, goals, decisions, rightsHeld } = workspace;
 
 /** What is on the drawing, read back from its shapes. */
@@ -20,12 +27,31 @@ function readDrawing(page: Page) {
     return {
       breaks: JSON.parse(svg.dataset['breaks'] ?? '[]') as [number, number][],
       today: middle(svg.querySelector('[data-today]')),
-      flag: svg.querySelector('[data-flag]') ? { day: svg.querySelector<SVGElement>('[data-flag]')?.dataset['flag'], x: middle(svg.querySelector('[data-flag] .pole')) } : undefined,
-      risers: [...svg.querySelectorAll<SVGElement>('[data-riser]')].map((el) => ({ id: el.dataset['riser'], x: middle(el.querySelector('.foot')) })),
-      patches: [...svg.querySelectorAll<SVGElement>('[data-patch]')].map((el) => ({ id: el.dataset['patch'], x: middle(el.firstElementChild) })),
+      flag: svg.querySelector('[data-flag]')
+        ? {
+            day: svg.querySelector<SVGElement>('[data-flag]')?.dataset['flag'],
+            x: middle(svg.querySelector('[data-flag] .pole'))
+          }
+        : undefined,
+      risers: [...svg.querySelectorAll<SVGElement>('[data-riser]')].map((el) => ({
+        id: el.dataset['riser'],
+        x: middle(el.querySelector('.foot'))
+      })),
+      patches: [...svg.querySelectorAll<SVGElement>('[data-patch]')].map((el) => ({
+        id: el.dataset['patch'],
+        x: middle(el.firstElementChild)
+      })),
       treads: [...svg.querySelectorAll<SVGElement>('[data-tread]')].map((el) => {
         const bar = el.querySelector<SVGRectElement>('.ground, .hollow');
-        return { release: el.dataset['tread'], state: el.dataset['state'], from: bar?.dataset['from'], to: bar?.dataset['to'], x0: bar?.x.baseVal.value ?? NaN, x1: (bar?.x.baseVal.value ?? NaN) + (bar?.width.baseVal.value ?? NaN), y: bar?.y.baseVal.value ?? NaN };
+        return {
+          release: el.dataset['tread'],
+          state: el.dataset['state'],
+          from: bar?.dataset['from'],
+          to: bar?.dataset['to'],
+          x0: bar?.x.baseVal.value ?? NaN,
+          x1: (bar?.x.baseVal.value ?? NaN) + (bar?.width.baseVal.value ?? NaN),
+          y: bar?.y.baseVal.value ?? NaN
+        };
       })
     };
   });
@@ -41,10 +67,15 @@ function placeOf(breaks: readonly (readonly [number, number])[], iso: string): n
 }
 
 for (const theme of ['light', 'dark'] as const)
-  test(`the drawing says what the plan says, for every situation of the demo (${theme})`, async ({ page, request }) => {
+  test(`the drawing says what the plan says, for every situation of the demo (${theme})`, async ({
+    page,
+    request
+  }) => {
     test.setTimeout(120_000);
     await page.emulateMedia({ colorScheme: theme });
-    const answer = await request.post('/api/plan', { data: { catalogue: catalogue.text, estate: { site, systems, goals, decisions, rightsHeld } } });
+    const answer = await request.post('/api/plan', {
+      data: { catalogue: catalogue.text, estate: { site, systems, goals, decisions, rightsHeld } }
+    });
     const plan = (await answer.json()) as PlanFile;
     await openDemo(page);
     let drawn = 0;
@@ -54,7 +85,8 @@ for (const theme of ['light', 'dark'] as const)
       await expect(page.locator('svg.stair')).toBeVisible();
       await page.mouse.move(2, 2);
       const seen = (await readDrawing(page))!;
-      const near = (x: number, iso: string, what: string): void => expect(Math.abs(x - placeOf(seen.breaks, iso)), `${one.systems[0]}: ${what}`).toBeLessThan(0.6);
+      const near = (x: number, iso: string, what: string): void =>
+        expect(Math.abs(x - placeOf(seen.breaks, iso)), `${one.systems[0]}: ${what}`).toBeLessThan(0.6);
       near(seen.today, plan.today, 'today');
       if (one.deadline.day) {
         expect(seen.flag?.day).toBe(one.deadline.day);
@@ -63,12 +95,17 @@ for (const theme of ['light', 'dark'] as const)
       const steps = one.goalPlan?.route?.steps ?? [];
       const counted = steps.filter((s) => s.kind !== 'patch');
       expect(seen.risers.map((r) => r.id)).toEqual(counted.map((s) => s.id));
-      seen.risers.forEach((r, i) => counted[i]?.firstDay !== 'unknown' && near(r.x, counted[i]?.firstDay ?? '', `riser ${r.id}`));
+      seen.risers.forEach(
+        (r, i) => counted[i]?.firstDay !== 'unknown' && near(r.x, counted[i]?.firstDay ?? '', `riser ${r.id}`)
+      );
       const patches = steps.filter((s) => s.kind === 'patch');
       expect(seen.patches.map((p) => p.id)).toEqual(patches.map((s) => s.to.patch));
       seen.patches.forEach((p, i) => near(p.x, patches[i]?.firstDay ?? '', `patch ${p.id}`));
       const heights = seen.treads.map((t) => t.y);
-      expect([...heights].sort((a, b) => b - a), 'later releases stand higher').toEqual(heights);
+      expect(
+        [...heights].sort((a, b) => b - a),
+        'later releases stand higher'
+      ).toEqual(heights);
       for (const tread of seen.treads) {
         if (tread.from) near(tread.x0, tread.from, `tread ${tread.release} begins`);
         if (tread.to) near(tread.x1, tread.to, `tread ${tread.release} ends`);
@@ -102,7 +139,9 @@ test('treads are looked at with the arrows and picked with Enter', async ({ page
 test('a target out of reach says why, and a system nobody knows says what to do', async ({ page }) => {
   await openDemo(page);
   await page.goto('/stair?at=shelf-south');
-  await expect(page.locator('[data-verdict="closed"]')).toContainText('31.4/p9 is newer than the target, so the hop is forbidden');
+  await expect(page.locator('[data-verdict="closed"]')).toContainText(
+    '31.4/p9 is newer than the target, so the hop is forbidden'
+  );
   await page.goto('/stair?at=recorder-01');
   await expect(page.getByText('“Signal recorder 2.1” is not in the catalogue')).toBeVisible();
   await page.goto('/stair?at=nobody');

@@ -2,7 +2,9 @@ import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { expect, giveFile, planned, row, test } from './desk';
 
-test('from a messy list to verdicts, another target, a plan taken out, a reload and undo', async ({ page }) => {
+test('from a messy list to verdicts, another target, a plan taken out, a reload and undo', async ({
+  page
+}) => {
   await page.goto('/estate');
   await expect(page.getByRole('heading', { name: 'Nothing is on the desk yet' })).toBeVisible();
   await page.getByRole('link', { name: /Bring in a list/ }).click();
@@ -32,16 +34,28 @@ test('from a messy list to verdicts, another target, a plan taken out, a reload 
   await row(page, 'draw-21').click();
   await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 6 Studio is reached by 2 hops');
   await page.locator('[data-tread="5"]').click();
-  await expect(page.getByRole('status').filter({ hasText: 'Target of Garnock Desk 4 r1 Studio is now Garnock Desk 5 Studio' })).toBeVisible();
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: 'Target of Garnock Desk 4 r1 Studio is now Garnock Desk 5 Studio' })
+  ).toBeVisible();
   await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 5 Studio is reached straight');
 
   await page.getByRole('link', { name: 'Estate', exact: true }).first().click();
   await page.getByRole('button', { name: 'Take out' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Plan, a row a system' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Plan, a row a system' }).click()
+  ]);
   const text = readFileSync(await download.path(), 'utf8');
   const rows = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data;
   expect(rows.length).toBe(15);
-  expect(rows.find((r) => r['system'] === 'draw-21')).toMatchObject({ target: '5', verdict: 'straight', deadline: '2031-06-30', kept: 'everything' });
+  expect(rows.find((r) => r['system'] === 'draw-21')).toMatchObject({
+    target: '5',
+    verdict: 'straight',
+    deadline: '2031-06-30',
+    kept: 'everything'
+  });
   expect(rows.find((r) => r['system']?.includes('cmd-box'))?.['system']).toBe("'=cmd-box");
 
   await page.reload();
@@ -63,13 +77,18 @@ test('a workspace taken out and opened again is the same', async ({ page }) => {
   await page.getByRole('button', { name: 'Open this workspace' }).click();
   await planned(page);
   await page.getByRole('button', { name: 'Take out' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Workspace', exact: true }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Workspace', exact: true }).click()
+  ]);
   const sorted = (text: string): unknown => {
     const value = JSON.parse(text) as Record<string, { id: string }[]>;
     for (const list of ['systems', 'goals', 'decisions']) value[list]?.sort((a, b) => (a.id < b.id ? -1 : 1));
     return value;
   };
-  expect(sorted(readFileSync(await download.path(), 'utf8'))).toEqual(sorted(readFileSync('demo/saltmarsh.json', 'utf8')));
+  expect(sorted(readFileSync(await download.path(), 'utf8'))).toEqual(
+    sorted(readFileSync('demo/saltmarsh.json', 'utf8'))
+  );
   await page.getByRole('button', { name: 'Start over' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Start over' }).click();
   await expect(page.getByRole('heading', { name: 'Nothing is on the desk yet' })).toBeVisible();

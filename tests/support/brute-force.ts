@@ -3,7 +3,15 @@
  * them one after the other, judges every clause on the finished route, and only then asks which are lowest in patches,
  * what the verdict is and which route is chosen. Shares with the search only dates, ranges and the truth tables.
  */
-import { KEPT, MATURITIES, type EditionChange, type Hop, type Product, type Release, type Right } from '../../src/core/catalogue/schema';
+import {
+  KEPT,
+  MATURITIES,
+  type EditionChange,
+  type Hop,
+  type Product,
+  type Release,
+  type Right
+} from '../../src/core/catalogue/schema';
 import { and, collapse, type Run, type Truth } from '../../src/core/condition/truth';
 import { monthsBetween } from '../../src/core/date/day';
 import { parseDateText, readDay, type MaybeDay } from '../../src/core/date/interval';
@@ -22,10 +30,31 @@ interface BruteStep {
   to: Standing;
   cell: boolean;
 }
-interface Days { first: number; last: number; exact: boolean; patch?: { first: number; last: number; exact: boolean } }
-interface Judged { findings: { step: number; truth: Truth }[]; days: Days[]; waits: number; rights: (Right | undefined)[]; costs: (number | 'unknown')[] }
-export interface BruteRoute { steps: BruteStep[]; judged: Judged; key: (number | string[])[] }
-export interface BruteTarget { sure: Verdict; best: Verdict; bestWithoutCells: Verdict; chosen?: BruteRoute; opens?: MaybeDay }
+interface Days {
+  first: number;
+  last: number;
+  exact: boolean;
+  patch?: { first: number; last: number; exact: boolean };
+}
+interface Judged {
+  findings: { step: number; truth: Truth }[];
+  days: Days[];
+  waits: number;
+  rights: (Right | undefined)[];
+  costs: (number | 'unknown')[];
+}
+export interface BruteRoute {
+  steps: BruteStep[];
+  judged: Judged;
+  key: (number | string[])[];
+}
+export interface BruteTarget {
+  sure: Verdict;
+  best: Verdict;
+  bestWithoutCells: Verdict;
+  chosen?: BruteRoute;
+  opens?: MaybeDay;
+}
 
 const ONE_DAY = 1440;
 const GIVE_UP_DAYS = 300;
@@ -45,30 +74,42 @@ export class BruteForce {
     this.list([], this.world.start, [this.world.start], all, most);
     if (all.length > most) return undefined;
     const results = new Map<string, BruteTarget>();
-    for (const target of this.targets()) results.set(Object.values(target).join(' '), this.solveTarget(target, all));
+    for (const target of this.targets())
+      results.set(Object.values(target).join(' '), this.solveTarget(target, all));
     return results;
   }
 
   targets(): { release: string; edition: string; architecture: string }[] {
     return this.product.releases.flatMap((r) =>
-      (this.product.editions ?? []).flatMap((e) => (this.product.architectures ?? []).map((a) => ({ release: r.id, edition: e.id, architecture: a.id })))
+      (this.product.editions ?? []).flatMap((e) =>
+        (this.product.architectures ?? []).map((a) => ({ release: r.id, edition: e.id, architecture: a.id }))
+      )
     );
   }
 
-  private solveTarget(target: { release: string; edition: string; architecture: string }, all: BruteStep[][]): BruteTarget {
+  private solveTarget(
+    target: { release: string; edition: string; architecture: string },
+    all: BruteStep[][]
+  ): BruteTarget {
     const { start, today } = this.world;
-    const same = (s: Standing): boolean => s.release === target.release && s.edition === target.edition && s.architecture === target.architecture;
+    const same = (s: Standing): boolean =>
+      s.release === target.release && s.edition === target.edition && s.architecture === target.architecture;
     if (same(start)) return { sure: 'here', best: 'here', bestWithoutCells: 'here' };
-    if (compareReleases(this.sequence, target.release, start.release) === -1) return { sure: 'closed', best: 'closed', bestWithoutCells: 'closed' };
+    if (compareReleases(this.sequence, target.release, start.release) === -1)
+      return { sure: 'closed', best: 'closed', bestWithoutCells: 'closed' };
     const ending = all.filter((steps) => same((steps.at(-1) as BruteStep).to));
     const sureRoutes = ending.filter((s) => !s.some((x) => x.cell)).flatMap((s) => this.admit(s, 'sure'));
     const bestRoutes = [...sureRoutes, ...ending.flatMap((s) => this.admit(s, 'best'))];
     const worst = (routes: BruteRoute[]): Verdict => {
       const given = routes.map((r) => this.verdict(r));
-      return (['straight', 'by hops', 'fresh only', 'not yet'] as const).find((v) => given.includes(v)) ?? 'closed';
+      return (
+        (['straight', 'by hops', 'fresh only', 'not yet'] as const).find((v) => given.includes(v)) ?? 'closed'
+      );
     };
     const sure = worst(sureRoutes);
-    const giving = sureRoutes.filter((r) => sure === 'not yet' || this.verdict(r) === sure).sort(byPreference);
+    const giving = sureRoutes
+      .filter((r) => sure === 'not yet' || this.verdict(r) === sure)
+      .sort(byPreference);
     const opens = Math.min(...sureRoutes.map((r) => r.judged.waits));
     return {
       sure,
@@ -87,7 +128,8 @@ export class BruteForce {
 
   /** The route if it holds in this run and every patch level is the lowest that lets its step hold. */
   private admit(steps: BruteStep[], run: Run): BruteRoute[] {
-    const refused = (j: Judged, step?: number): boolean => j.findings.some((f) => (step === undefined || f.step === step) && (f.truth === 'no' || run === 'sure'));
+    const refused = (j: Judged, step?: number): boolean =>
+      j.findings.some((f) => (step === undefined || f.step === step) && (f.truth === 'no' || run === 'sure'));
     const judged = this.judge(steps, run);
     if (refused(judged)) return [];
     for (let k = 0; k < steps.length; k++) {
@@ -119,7 +161,13 @@ export class BruteForce {
   }
 
   /** Every sequence of counted steps with every choice of levels, never turning back. */
-  private list(steps: BruteStep[], at: Standing, visited: Standing[], into: BruteStep[][], most: number): void {
+  private list(
+    steps: BruteStep[],
+    at: Standing,
+    visited: Standing[],
+    into: BruteStep[][],
+    most: number
+  ): void {
     if (into.length > most) return;
     if (steps.length > 0) into.push(steps);
     const levels = this.levels(at.release);
@@ -132,7 +180,8 @@ export class BruteForce {
       if (back) continue;
       for (const level of levels.slice(levels.indexOf(at.patch))) {
         const hop = open.entry as Hop | undefined;
-        const range = hop?.levels ?? (open.kind === 'edition change' ? (open.entry as EditionChange).at : undefined);
+        const range =
+          hop?.levels ?? (open.kind === 'edition change' ? (open.entry as EditionChange).at : undefined);
         if (range && !this.inRange(range, { release: at.release, patch: level })) continue;
         const to = open.kind === 'edition change' ? { ...open.to, patch: level } : open.to;
         this.list([...steps, { ...open, level, to }], to, [...visited, to], into, most);
@@ -147,7 +196,10 @@ export class BruteForce {
       if (!this.inRange(hop.from, at, true)) continue;
       for (const e of this.product.editions ?? [])
         for (const a of this.product.architectures ?? []) {
-          const archOk = hop.kind === 'in place' ? a.id === at.architecture : this.row(hop.architectures, at.architecture, null)?.includes(a.id) !== false;
+          const archOk =
+            hop.kind === 'in place'
+              ? a.id === at.architecture
+              : this.row(hop.architectures, at.architecture, null)?.includes(a.id) !== false;
           if (!archOk) continue;
           const listed = this.row(hop.editions, at.edition, at.edition)?.includes(e.id) ?? false;
           if (!listed && !hop.editionsPartial) continue;
@@ -155,17 +207,35 @@ export class BruteForce {
           found.push({ ...base, kind: hop.kind, id: hop.id, entry: hop, to, cell: !listed });
         }
     }
-    const features = (id: string): string[] => this.product.editions?.find((e) => e.id === id)?.features ?? [];
+    const features = (id: string): string[] =>
+      this.product.editions?.find((e) => e.id === id)?.features ?? [];
     for (const change of this.product.editionChanges ?? []) {
-      const richer = features(change.from).every((f) => features(change.to).includes(f)) && features(change.to).length > features(change.from).length;
+      const richer =
+        features(change.from).every((f) => features(change.to).includes(f)) &&
+        features(change.to).length > features(change.from).length;
       if (change.from === at.edition && richer && this.inRange(change.at, at, true))
-        found.push({ ...base, kind: 'edition change', id: change.id, entry: change, to: { ...at, edition: change.to }, cell: false });
+        found.push({
+          ...base,
+          kind: 'edition change',
+          id: change.id,
+          entry: change,
+          to: { ...at, edition: change.to },
+          cell: false
+        });
     }
     if (this.product.hopTable !== 'complete')
       for (const r of this.product.releases) {
-        const published = (this.product.hops ?? []).some((h) => h.kind === 'in place' && h.to === r.id && this.inRange(h.from, at, true));
+        const published = (this.product.hops ?? []).some(
+          (h) => h.kind === 'in place' && h.to === r.id && this.inRange(h.from, at, true)
+        );
         if (compareReleases(this.sequence, r.id, at.release) === 1 && !published)
-          found.push({ ...base, kind: 'in place', id: `cell ${at.release} to ${r.id}`, to: { ...at, release: r.id, patch: 'base' }, cell: true });
+          found.push({
+            ...base,
+            kind: 'in place',
+            id: `cell ${at.release} to ${r.id}`,
+            to: { ...at, release: r.id, patch: 'base' },
+            cell: true
+          });
       }
     return found;
   }
@@ -179,7 +249,9 @@ export class BruteForce {
     return this.once(`${text}|${place.release}|${whole || place.patch}`, () => {
       const parsed = parseRange(text);
       if (!('range' in parsed)) throw new Error(text);
-      return whole ? matchesRelease(this.sequence, parsed.range, place.release) : matchesRange(this.sequence, parsed.range, place);
+      return whole
+        ? matchesRelease(this.sequence, parsed.range, place.release)
+        : matchesRange(this.sequence, parsed.range, place);
     });
   }
   private read(text: string | undefined): MaybeDay | undefined {
@@ -199,7 +271,9 @@ export class BruteForce {
   }
   private findPublished(id: string): MaybeDay | undefined {
     const stated = this.release(id).published;
-    const days = MATURITIES.filter((m) => this.world.goal.maturities.includes(m)).flatMap((m) => this.read(typeof stated === 'string' ? (m === 'general' ? stated : undefined) : stated[m]) ?? []);
+    const days = MATURITIES.filter((m) => this.world.goal.maturities.includes(m)).flatMap(
+      (m) => this.read(typeof stated === 'string' ? (m === 'general' ? stated : undefined) : stated[m]) ?? []
+    );
     const known = days.filter((d): d is number => d !== 'unknown');
     return known.length > 0 ? Math.min(...known) : days[0];
   }
@@ -207,18 +281,29 @@ export class BruteForce {
     return this.once(`end ${id}`, () => this.findEnd(id));
   }
   private findEnd(id: string): MaybeDay {
-    const phases = (this.release(id).service ?? []).flatMap((p) => ({ phase: p.phase, until: parseDateText(p.until)! }));
+    const phases = (this.release(id).service ?? []).flatMap((p) => ({
+      phase: p.phase,
+      until: parseDateText(p.until)!
+    }));
     return findServiceEnd(phases, this.world.goal.phase, this.world.countsExpected);
   }
   private patch(step: BruteStep) {
-    return step.level === step.from.patch ? undefined : this.release(step.from.release).patches?.find((p) => p.id === step.level);
+    return step.level === step.from.patch
+      ? undefined
+      : this.release(step.from.release).patches?.find((p) => p.id === step.level);
   }
 
   /** What a step waits for, apart from the step before it. */
   private waits(step: BruteStep, target: string): MaybeDay[] {
     const published = this.published(step.to.release);
-    const settled = step.to.release === target && typeof published === 'number' ? published + this.world.goal.settlingDays : published;
-    const level = step.kind === 'edition change' ? undefined : this.release(step.to.release).patches?.find((p) => p.id === step.to.patch)?.published;
+    const settled =
+      step.to.release === target && typeof published === 'number'
+        ? published + this.world.goal.settlingDays
+        : published;
+    const level =
+      step.kind === 'edition change'
+        ? undefined
+        : this.release(step.to.release).patches?.find((p) => p.id === step.to.patch)?.published;
     return [settled, this.read(level), this.read(step.entry?.opens)].filter((d) => d !== undefined);
   }
 
@@ -234,7 +319,11 @@ export class BruteForce {
       steps.forEach((step, i) => {
         let first = free;
         let known = exact;
-        for (const w of [...this.waits(step, target), held[i] as number, ...(heldUnknown[i] ? ['unknown' as const] : [])]) {
+        for (const w of [
+          ...this.waits(step, target),
+          held[i] as number,
+          ...(heldUnknown[i] ? ['unknown' as const] : [])
+        ]) {
           if (w === 'unknown') [first, known] = [Math.max(first, today + 1), false];
           else first = Math.max(first, w);
         }
@@ -251,7 +340,12 @@ export class BruteForce {
           else {
             const begin = Math.max(first, from);
             const sure = known && fromKnown;
-            day = { first: begin, last: begin + length(own + (patch.carefulMinutes ?? 0)) - 1, exact: sure, patch: { first: begin, last: begin, exact: sure } };
+            day = {
+              first: begin,
+              last: begin + length(own + (patch.carefulMinutes ?? 0)) - 1,
+              exact: sure,
+              patch: { first: begin, last: begin, exact: sure }
+            };
           }
         }
         days.push(day);
@@ -276,11 +370,18 @@ export class BruteForce {
     return { days, overstays: [...overstays] };
   }
 
-  private overstay(steps: BruteStep[], days: Days[], run: Run, given: Set<number>): { enter: number; unknown: boolean } | undefined {
+  private overstay(
+    steps: BruteStep[],
+    days: Days[],
+    run: Run,
+    given: Set<number>
+  ): { enter: number; unknown: boolean } | undefined {
     for (let leave = 1; leave < steps.length; leave++) {
       const stone = (steps[leave] as BruteStep).from.release;
       if ((steps[leave] as BruteStep).to.release === stone) continue;
-      const enter = steps.findLastIndex((s, i) => i < leave && s.from.release !== stone && s.to.release === stone);
+      const enter = steps.findLastIndex(
+        (s, i) => i < leave && s.from.release !== stone && s.to.release === stone
+      );
       const end = this.serviceEnd(stone);
       if (enter < 0 || end === 'unknown' || given.has(enter)) continue;
       const [came, goes] = [days[enter] as Days, days[leave] as Days];
@@ -303,12 +404,16 @@ export class BruteForce {
       const yes = (b: boolean): Truth => (b ? 'yes' : 'no');
       const day = days[i] as Days;
       const hop = step.kind === 'edition change' ? undefined : (step.entry as Hop | undefined);
-      for (const w of [...this.waits(step, target), ...(this.patch(step) ? [this.read(this.patch(step)?.published) as MaybeDay] : [])])
+      for (const w of [
+        ...this.waits(step, target),
+        ...(this.patch(step) ? [this.read(this.patch(step)?.published) as MaybeDay] : [])
+      ])
         waits = w === 'unknown' ? Infinity : Math.max(waits, w);
       demand(yes(step.kind !== 'fresh install' || goal.allow.fresh));
       demand(yes(!hop?.unsupported || goal.allow.unsupported));
       demand(yes(this.published(step.to.release) !== undefined));
-      const range = hop?.levels ?? (step.kind === 'edition change' ? (step.entry as EditionChange).at : undefined);
+      const range =
+        hop?.levels ?? (step.kind === 'edition change' ? (step.entry as EditionChange).at : undefined);
       if (range) demand(yes(this.inRange(range, { release: step.from.release, patch: step.level })));
       if (hop?.everyPatch) demand(this.isNewest(step, day));
       if (hop?.containedBy) demand(this.isContained(step, hop));
@@ -325,7 +430,8 @@ export class BruteForce {
     const end = this.serviceEnd(target);
     const step = steps.length - 1;
     if (end !== 'unknown') {
-      const add = (holds: boolean): void => void ((!holds || !last.exact) && findings.push({ step, truth: holds ? 'unknown' : 'no' }));
+      const add = (holds: boolean): void =>
+        void ((!holds || !last.exact) && findings.push({ step, truth: holds ? 'unknown' : 'no' }));
       if (!goal.allow.restingOutOfService) add(last.last <= end);
       if (goal.monthsLeft) add(monthsBetween(last.last, end) >= goal.monthsLeft);
     }
@@ -341,22 +447,45 @@ export class BruteForce {
   private isNewest(step: BruteStep, day: Days): Truth {
     const levels = this.levels(step.from.release);
     return levels.slice(levels.indexOf(step.level) + 1).reduce<Truth>((all, id) => {
-      const out = this.read(this.release(step.from.release).patches?.find((p) => p.id === id)?.published) as MaybeDay;
-      const still: Truth = out === 'unknown' ? (day.exact && day.first <= this.world.today ? 'yes' : 'unknown') : day.first >= out ? 'no' : day.exact ? 'yes' : 'unknown';
+      const out = this.read(
+        this.release(step.from.release).patches?.find((p) => p.id === id)?.published
+      ) as MaybeDay;
+      const still: Truth =
+        out === 'unknown'
+          ? day.exact && day.first <= this.world.today
+            ? 'yes'
+            : 'unknown'
+          : day.first >= out
+            ? 'no'
+            : day.exact
+              ? 'yes'
+              : 'unknown';
       return and(all, still);
     }, 'yes');
   }
 
   private isContained(step: BruteStep, hop: Hop): Truth {
     if (step.level === 'base') return 'yes';
-    const named = typeof hop.containedBy === 'object' ? hop.containedBy[`${step.from.release}/${step.level}`] : undefined;
-    if (named !== undefined) return [0, 1].includes(compareReleases(this.sequence, hop.to, named) as number) ? 'yes' : 'no';
-    const out = this.read(this.release(step.from.release).patches?.find((p) => p.id === step.level)?.published) as MaybeDay;
+    const named =
+      typeof hop.containedBy === 'object' ? hop.containedBy[`${step.from.release}/${step.level}`] : undefined;
+    if (named !== undefined)
+      return [0, 1].includes(compareReleases(this.sequence, hop.to, named) as number) ? 'yes' : 'no';
+    const out = this.read(
+      this.release(step.from.release).patches?.find((p) => p.id === step.level)?.published
+    ) as MaybeDay;
     const base = this.published(hop.to);
-    return out === 'unknown' || base === 'unknown' || base === undefined ? 'unknown' : out <= base ? 'yes' : 'no';
+    return out === 'unknown' || base === 'unknown' || base === undefined
+      ? 'unknown'
+      : out <= base
+        ? 'yes'
+        : 'no';
   }
 
-  private right(step: BruteStep, day: Days, run: Run): { right?: Right; cost: number | 'unknown'; truth: Truth } {
+  private right(
+    step: BruteStep,
+    day: Days,
+    run: Run
+  ): { right?: Right; cost: number | 'unknown'; truth: Truth } {
     if (step.id.startsWith('cell ')) return { cost: 'unknown', truth: 'yes' };
     const { goal, held, activated, today } = this.world;
     const applying = (this.product.rights ?? []).filter(
@@ -368,18 +497,26 @@ export class BruteForce {
         (!r.to || this.inRange(r.to, step.to))
     );
     const byHolding = (r: Right): boolean => r.kind === 'agreement' || r.kind === 'not for sale';
-    const price = (r: Right): number | 'unknown' => (r.kind === 'purchase' ? (r.priceCents as number) : r.kind === 'ask' ? 'unknown' : 0);
+    const price = (r: Right): number | 'unknown' =>
+      r.kind === 'purchase' ? (r.priceCents as number) : r.kind === 'ask' ? 'unknown' : 0;
     const truth = (r: Right): Truth => {
       const carried: Truth = r.kind === 'carried' ? activated : 'yes';
       const until = this.read(r.until);
       if (until === undefined) return carried;
       if (until === 'unknown') return and(carried, 'unknown');
-      if (r.counts !== 'release day') return and(carried, day.first > until ? 'no' : day.exact ? 'yes' : 'unknown');
+      if (r.counts !== 'release day')
+        return and(carried, day.first > until ? 'no' : day.exact ? 'yes' : 'unknown');
       const out = this.published(step.to.release);
-      return and(carried, typeof out === 'number' ? (out <= until ? 'yes' : 'no') : until > today ? 'unknown' : 'no');
+      return and(
+        carried,
+        typeof out === 'number' ? (out <= until ? 'yes' : 'no') : until > today ? 'unknown' : 'no'
+      );
     };
-    const usable = applying.filter((r) => (!byHolding(r) || held.has(r.id)) && collapse(truth(r), run, 'demand'));
-    const rank = (r: Right): number => (price(r) === 0 ? 0 : price(r) === 'unknown' ? (goal.allow.spending ? 1e12 : 0.5) : Number(price(r)));
+    const usable = applying.filter(
+      (r) => (!byHolding(r) || held.has(r.id)) && collapse(truth(r), run, 'demand')
+    );
+    const rank = (r: Right): number =>
+      price(r) === 0 ? 0 : price(r) === 'unknown' ? (goal.allow.spending ? 1e12 : 0.5) : Number(price(r));
     const best = usable.sort((a, b) => rank(a) - rank(b) || (a.id < b.id ? -1 : 1))[0];
     if (best) return { right: best, cost: price(best), truth: truth(best) };
     return { cost: 'unknown', truth: applying.some((r) => byHolding(r) && !held.has(r.id)) ? 'no' : 'yes' };
@@ -399,12 +536,26 @@ export class BruteForce {
       const patch = this.patch(s);
       if (patch) ids.push(`0 ${String(this.levels(s.from.release).indexOf(s.level)).padStart(4, '0')}`);
       minutes += (s.entry?.carefulMinutes ?? 0) + (patch?.carefulMinutes ?? 0);
-      const place = (list: readonly { id: string }[] | undefined, id: string): number => (list ?? []).findIndex((x) => x.id === id);
-      ids.push(`1 ${s.id} ${place(this.product.editions, s.to.edition)} ${place(this.product.architectures, s.to.architecture)} ${judged.rights[i]?.id ?? ''}`);
+      const place = (list: readonly { id: string }[] | undefined, id: string): number =>
+        (list ?? []).findIndex((x) => x.id === id);
+      ids.push(
+        `1 ${s.id} ${place(this.product.editions, s.to.edition)} ${place(this.product.architectures, s.to.architecture)} ${judged.rights[i]?.id ?? ''}`
+      );
     });
     const last = judged.days.at(-1) as Days;
     const known = judged.costs.reduce<number>((sum, c) => sum + (c === 'unknown' ? 0 : c), 0);
-    return [kept, risks.size, steps.length, judged.costs.includes('unknown') ? 1 : 0, known, minutes * this.world.nodes, last.exact ? 0 : 1, last.last, ids.length, ids];
+    return [
+      kept,
+      risks.size,
+      steps.length,
+      judged.costs.includes('unknown') ? 1 : 0,
+      known,
+      minutes * this.world.nodes,
+      last.exact ? 0 : 1,
+      last.last,
+      ids.length,
+      ids
+    ];
   }
 
   private isPreview(id: string): boolean {
@@ -412,7 +563,11 @@ export class BruteForce {
     if (typeof stated === 'string') return false;
     const general = this.read(stated.general);
     const day = this.published(id);
-    return this.world.goal.maturities.includes('preview') && this.read(stated.preview) !== undefined && (general === undefined || day !== general);
+    return (
+      this.world.goal.maturities.includes('preview') &&
+      this.read(stated.preview) !== undefined &&
+      (general === undefined || day !== general)
+    );
   }
 }
 
@@ -421,7 +576,8 @@ function byPreference(a: BruteRoute, b: BruteRoute): number {
     const [x, y] = [a.key[i], b.key[i]];
     if (typeof x === 'number' && typeof y === 'number' && x !== y) return x - y;
     if (Array.isArray(x) && Array.isArray(y)) {
-      for (let k = 0; k < x.length; k++) if (x[k] !== y[k]) return (x[k] as string) < (y[k] as string) ? -1 : 1;
+      for (let k = 0; k < x.length; k++)
+        if (x[k] !== y[k]) return (x[k] as string) < (y[k] as string) ? -1 : 1;
       return 0;
     }
   }

@@ -14,7 +14,7 @@ export function demoCatalogue(): Catalogue {
   return read.value;
 }
 
-export function demoEstate(): Estate {
+function demoEstate(): Estate {
   const read = parseWorkspace(readFileSync('demo/saltmarsh.json', 'utf8'));
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
   const { site, systems, goals, decisions, rightsHeld } = read.value;
@@ -22,4 +22,8 @@ export function demoEstate(): Estate {
 }
 
 /** The demo as planning takes it, on its own fixed day. */
-export const demoInput = (): PlanInput => ({ catalogue: demoCatalogue(), estate: demoEstate(), today: parseDay('2031-03-10') ?? 0 });
+export const demoInput = (): PlanInput => ({
+  catalogue: demoCatalogue(),
+  estate: demoEstate(),
+  today: parseDay('2031-03-10') ?? 0
+});

@@ -61,6 +61,10 @@ export const verifierOf = (world: World): VerifyTerms => verifyTermsOf(world);
 /** A route in one line, for comparing two implementations' choices. */
 export function lineOf(route: Route): string {
   return route.steps
-    .map((s) => (s.kind === 'patch' ? `patch ${s.to.patch} ${s.days.first}` : `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}`))
+    .map((s) =>
+      s.kind === 'patch'
+        ? `patch ${s.to.patch} ${s.days.first}`
+        : `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}`
+    )
     .join('; ');
 }

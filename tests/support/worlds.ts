@@ -41,9 +41,22 @@ export function worldOf(seed: number): World {
     ...(apart ? { branches: [{ id: 'side', apart: true }] } : {}),
     releases: releases.map((rel, i) => (apart && i % 2 === 1 ? { ...rel, branch: 'side' } : rel)),
     ...(r.chance(0.55) ? { hopTable: 'complete' as const } : {}),
-    hops: makeHops(r, releases, editions.map((e) => e.id), architectures.map((a) => a.id)),
-    editionChanges: makeChanges(r, releases, editions.map((e) => e.id)),
-    rights: makeRights(r, releases, editions.map((e) => e.id))
+    hops: makeHops(
+      r,
+      releases,
+      editions.map((e) => e.id),
+      architectures.map((a) => a.id)
+    ),
+    editionChanges: makeChanges(
+      r,
+      releases,
+      editions.map((e) => e.id)
+    ),
+    rights: makeRights(
+      r,
+      releases,
+      editions.map((e) => e.id)
+    )
   };
   const at = releases[r.pick([0, 0, 1])] as Release;
   const start = {
@@ -53,7 +66,17 @@ export function worldOf(seed: number): World {
     architecture: r.pick(architectures).id
   };
   const activated = r.pick(['yes', 'no', 'unknown'] as const);
-  return { seed, product, goal: makeGoal(r), countsExpected: r.chance(0.6), today: TODAY, nodes: r.pick([1, 1, 1, 2]), activated, held: new Set(r.chance(0.3) ? ['agreed'] : []), start };
+  return {
+    seed,
+    product,
+    goal: makeGoal(r),
+    countsExpected: r.chance(0.6),
+    today: TODAY,
+    nodes: r.pick([1, 1, 1, 2]),
+    activated,
+    held: new Set(r.chance(0.3) ? ['agreed'] : []),
+    start
+  };
 }
 
 function near(r: Random, low: number, high: number): string {
@@ -79,31 +102,59 @@ function makeReleases(r: Random): Release[] {
     const published = future ? near(r, 5, 80) : near(r, -900 + i * 150, -60);
     return {
       id: `v${i + 1}`,
-      published: r.chance(0.12) ? { preview: published, ...(r.chance(0.5) ? { general: near(r, 20, 120) } : {}) } : published,
-      ...(r.chance(0.75) ? { service: [{ phase: 'full' as const, until: near(r, -60, 900) }, { phase: 'security' as const, until: r.chance(0.35) ? near(r, -90, 20) : near(r, -40 + i * 40, 100 + i * 300) }] } : {}),
+      published: r.chance(0.12)
+        ? { preview: published, ...(r.chance(0.5) ? { general: near(r, 20, 120) } : {}) }
+        : published,
+      ...(r.chance(0.75)
+        ? {
+            service: [
+              { phase: 'full' as const, until: near(r, -60, 900) },
+              {
+                phase: 'security' as const,
+                until: r.chance(0.35) ? near(r, -90, 20) : near(r, -40 + i * 40, 100 + i * 300)
+              }
+            ]
+          }
+        : {}),
       ...(patches.length > 0 ? { patches } : {})
     };
   });
 }
 
-function makeHops(r: Random, releases: readonly Release[], editions: readonly string[], architectures: readonly string[]): Hop[] {
+function makeHops(
+  r: Random,
+  releases: readonly Release[],
+  editions: readonly string[],
+  architectures: readonly string[]
+): Hop[] {
   const hops: Hop[] = [];
   releases.forEach((to, j) => {
     for (let n = r.int(j === 0 ? 0 : 1, 3); n > 0; n--) {
       const fresh = r.chance(0.33);
-      const from = j === 0 ? to : (releases[r.int(fresh ? 0 : Math.max(0, j - 2), fresh && r.chance(0.15) ? j : j - 1)] as Release);
+      const from =
+        j === 0
+          ? to
+          : (releases[r.int(fresh ? 0 : Math.max(0, j - 2), fresh && r.chance(0.15) ? j : j - 1)] as Release);
       if (!fresh && from === to) continue;
-      if (j > 0 && r.chance(0.08)) hops.push(makeHop(r, { id: `b${hops.length}`, from: to, to: from, fresh }, editions, architectures));
+      if (j > 0 && r.chance(0.08))
+        hops.push(makeHop(r, { id: `b${hops.length}`, from: to, to: from, fresh }, editions, architectures));
       hops.push(makeHop(r, { id: `h${hops.length}`, from, to, fresh }, editions, architectures));
     }
   });
   return r.shuffle(hops);
 }
 
-function makeHop(r: Random, at: { id: string; from: Release; to: Release; fresh: boolean }, editions: readonly string[], architectures: readonly string[]): Hop {
+function makeHop(
+  r: Random,
+  at: { id: string; from: Release; to: Release; fresh: boolean },
+  editions: readonly string[],
+  architectures: readonly string[]
+): Hop {
   const { from, to, fresh } = at;
   const picky = fresh ? 0.3 : 1;
-  const table = Object.fromEntries(editions.filter(() => r.chance(0.9)).map((e) => [e, r.chance(0.7) ? e : r.some(editions, 0.75)]));
+  const table = Object.fromEntries(
+    editions.filter(() => r.chance(0.9)).map((e) => [e, r.chance(0.7) ? e : r.some(editions, 0.75)])
+  );
   const patches = (from.patches ?? []).map((p) => p.id);
   const lastPatch = (to.patches ?? []).at(-1)?.id;
   const closes = r.chance(0.2 * picky) ? { closes: near(r, 0, 60) } : {};
@@ -113,15 +164,23 @@ function makeHop(r: Random, at: { id: string; from: Release; to: Release; fresh:
     from: r.chance(0.25) ? `${from.id} to before ${to.id}` : from.id,
     to: to.id,
     ...(lastPatch && r.chance(0.2) ? { arrives: lastPatch } : {}),
-    ...(r.chance(0.35 * picky) ? { editions: table, ...(r.chance(0.25) ? { editionsPartial: true } : {}) } : {}),
-    ...(fresh && architectures.length > 1 && r.chance(0.4) ? { architectures: { narrow: r.some(architectures, 0.7), wide: ['wide'] } } : {}),
+    ...(r.chance(0.35 * picky)
+      ? { editions: table, ...(r.chance(0.25) ? { editionsPartial: true } : {}) }
+      : {}),
+    ...(fresh && architectures.length > 1 && r.chance(0.4)
+      ? { architectures: { narrow: r.some(architectures, 0.7), wide: ['wide'] } }
+      : {}),
     ...(patches.length > 0 && r.chance(0.4 * picky) ? { levels: `from ${from.id}/${r.pick(patches)}` } : {}),
     ...(r.chance(0.2 * picky) ? { everyPatch: true } : {}),
-    ...(patches.length > 0 && r.chance(0.2 * picky) ? { containedBy: r.chance(0.5) ? ('day' as const) : { [`${from.id}/${r.pick(patches)}`]: to.id } } : {}),
+    ...(patches.length > 0 && r.chance(0.2 * picky)
+      ? { containedBy: r.chance(0.5) ? ('day' as const) : { [`${from.id}/${r.pick(patches)}`]: to.id } }
+      : {}),
     ...(r.chance(0.2 * picky) ? { opens: near(r, -10, 70) } : {}),
     ...closes,
     ...(r.chance(0.1) ? { unsupported: true } : {}),
-    kept: fresh ? r.pick(['data', 'nothing', 'settings and data'] as const) : r.pick(['everything', 'everything', 'settings and data', 'data'] as const),
+    kept: fresh
+      ? r.pick(['data', 'nothing', 'settings and data'] as const)
+      : r.pick(['everything', 'everything', 'settings and data', 'data'] as const),
     typicalMinutes: 30,
     carefulMinutes: r.pick([60, 60, 90, 700, 1500, 3000])
   };
@@ -151,13 +210,24 @@ function makeRights(r: Random, releases: readonly Release[], editions: readonly 
     ...(r.chance(0.2) ? { fromEditions: r.some(editions, 0.7) } : {}),
     ...(r.chance(0.2) ? { ways: [r.pick(['in place', 'fresh install', 'edition change'] as const)] } : {})
   });
-  const dated = (): Partial<Right> => (r.chance(0.5) ? { until: near(r, -20, 60), ...(r.chance(0.3) ? { counts: 'release day' as const } : {}) } : {});
+  const dated = (): Partial<Right> =>
+    r.chance(0.5)
+      ? { until: near(r, -20, 60), ...(r.chance(0.3) ? { counts: 'release day' as const } : {}) }
+      : {};
   if (r.chance(0.5)) rights.push({ id: 'free', kind: 'free', ...some(), ...dated() });
   if (r.chance(0.6)) rights.push({ id: 'buy', kind: 'purchase', priceCents: 10_000, ...some() });
-  for (const release of r.some(releases, 0.4)) rights.push({ id: `buy-${release.id}`, kind: 'purchase', priceCents: r.int(1, 9) * 3_000, to: release.id, ...(r.chance(0.4) ? { ways: ['in place'] as const } : {}) } as Right);
+  for (const release of r.some(releases, 0.4))
+    rights.push({
+      id: `buy-${release.id}`,
+      kind: 'purchase',
+      priceCents: r.int(1, 9) * 3_000,
+      to: release.id,
+      ...(r.chance(0.4) ? { ways: ['in place'] as const } : {})
+    } as Right);
   if (r.chance(0.3)) rights.push({ id: 'offer', kind: 'purchase', priceCents: 4_000, ...some(), ...dated() });
   if (r.chance(0.3)) rights.push({ id: 'carry', kind: 'carried', ...some(), ...dated() });
-  if (r.chance(0.15)) rights.push({ id: 'agreed', kind: r.pick(['agreement', 'not for sale'] as const), ...some() });
+  if (r.chance(0.15))
+    rights.push({ id: 'agreed', kind: r.pick(['agreement', 'not for sale'] as const), ...some() });
   if (r.chance(0.1)) rights.push({ id: 'asked', kind: 'ask', ...some() });
   return r.shuffle(rights);
 }
@@ -169,5 +239,10 @@ const makeGoal = (r: Random): Goal => ({
   passDays: r.pick([0, 5, 20, 30]),
   phase: r.pick(['full', 'security'] as const),
   ...(r.chance(0.15) ? { monthsLeft: r.pick([3, 12]) } : {}),
-  allow: { fresh: r.chance(0.9), unsupported: r.chance(0.6), spending: r.chance(0.8), restingOutOfService: r.chance(0.35) }
+  allow: {
+    fresh: r.chance(0.9),
+    unsupported: r.chance(0.6),
+    spending: r.chance(0.8),
+    restingOutOfService: r.chance(0.35)
+  }
 });

@@ -36,19 +36,42 @@ test(`brute force agrees on every verdict and chosen route of ${WORLDS} random w
       count(brute.sure);
       if (brute.best !== brute.sure) count('best is better');
       const at = `world ${seed}, ${key}`;
-      expect({ at, sure: found?.sure, best: found?.best, plain: found?.bestWithoutCells }).toEqual({ at, sure: brute.sure, best: brute.best, plain: brute.bestWithoutCells });
-      expect(`${at}: ${found?.chosen ? lineOf(found.chosen) : 'none'}`).toBe(`${at}: ${brute.chosen ? bruteLine(brute.chosen) : 'none'}`);
+      expect({ at, sure: found?.sure, best: found?.best, plain: found?.bestWithoutCells }).toEqual({
+        at,
+        sure: brute.sure,
+        best: brute.best,
+        plain: brute.bestWithoutCells
+      });
+      expect(`${at}: ${found?.chosen ? lineOf(found.chosen) : 'none'}`).toBe(
+        `${at}: ${brute.chosen ? bruteLine(brute.chosen) : 'none'}`
+      );
       for (const route of found?.all ?? []) {
         const [release = '', edition = '', architecture = ''] = key.split(' ');
-        expect({ at, faults: verifyRoute(verifierOf(world), world.start, { release, edition, architecture }, route) }).toEqual({ at, faults: [] });
+        expect({
+          at,
+          faults: verifyRoute(verifierOf(world), world.start, { release, edition, architecture }, route)
+        }).toEqual({ at, faults: [] });
         routes++;
         for (const kind of new Set(route.steps.map((s) => s.kind))) count(`step ${kind}`);
       }
     }
   }
   const of = (name: string): number => (shares.get(name) ?? 0) / (name.startsWith('step') ? routes : targets);
-  const names = ['straight', 'by hops', 'fresh only', 'not yet', 'closed', 'best is better', 'step in place', 'step fresh install', 'step edition change', 'step patch'];
-  console.log(`${WORLDS} worlds, ${targets} targets, ${routes} routes: ${names.map((n) => `${n} ${(of(n) * 100).toFixed(1)} %`).join(', ')}`);
+  const names = [
+    'straight',
+    'by hops',
+    'fresh only',
+    'not yet',
+    'closed',
+    'best is better',
+    'step in place',
+    'step fresh install',
+    'step edition change',
+    'step patch'
+  ];
+  console.log(
+    `${WORLDS} worlds, ${targets} targets, ${routes} routes: ${names.map((n) => `${n} ${(of(n) * 100).toFixed(1)} %`).join(', ')}`
+  );
   for (const name of names) expect(of(name), name).toBeGreaterThanOrEqual(LEAST_SHARE);
 }, 600_000);
 

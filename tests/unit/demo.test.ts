@@ -30,27 +30,47 @@ describe('what the demo must say', () => {
     const one = of(system);
     expect(one.verdict).toBe(verdict);
     expect(one.deadline.day).toBe(deadline === '' ? undefined : parseDay(deadline));
-    expect(one.goalPlan?.route?.steps.map((s) => (s.kind === 'patch' ? `patch ${s.to.patch}` : s.id)).join(' ') ?? '').toBe(steps);
+    expect(
+      one.goalPlan?.route?.steps.map((s) => (s.kind === 'patch' ? `patch ${s.to.patch}` : s.id)).join(' ') ??
+        ''
+    ).toBe(steps);
   });
 
   test('why a target is closed, and what closes when', () => {
     const south = of('shelf-south');
-    expect(south.goalPlan?.reasons.map(describeReason)).toEqual(['31.4/p9 is newer than the target, so the hop is forbidden']);
+    expect(south.goalPlan?.reasons.map(describeReason)).toEqual([
+      '31.4/p9 is newer than the target, so the hop is forbidden'
+    ]);
     expect(south.bestOpen).toMatchObject({ release: '31.6' });
-    expect(of('shelf-north').deadline.setBy).toMatchObject({ kind: 'closing', subject: 'shelf-4-5', cost: { code: 'out of reach' } });
-    expect(of('draw-01').deadline.contributors).toContainEqual(expect.objectContaining({ kind: 'right', subject: 'desk-offer-5', sets: false, cost: { code: 'money', cents: 1000 } }));
-    expect(of('west-01').targets.find((t) => t.target.release === '4' && t.target.edition === 'plain')?.reasons[0]).toMatchObject({ code: 'level', seen: '3/r2', demanded: 'from 3/r5', source: 'gw-table' });
+    expect(of('shelf-north').deadline.setBy).toMatchObject({
+      kind: 'closing',
+      subject: 'shelf-4-5',
+      cost: { code: 'out of reach' }
+    });
+    expect(of('draw-01').deadline.contributors).toContainEqual(
+      expect.objectContaining({
+        kind: 'right',
+        subject: 'desk-offer-5',
+        sets: false,
+        cost: { code: 'money', cents: 1000 }
+      })
+    );
+    expect(
+      of('west-01').targets.find((t) => t.target.release === '4' && t.target.edition === 'plain')?.reasons[0]
+    ).toMatchObject({ code: 'level', seen: '3/r2', demanded: 'from 3/r5', source: 'gw-table' });
   });
 
   test('slack counts back from the deadline through every day of the route', () => {
     expect(of('draw-01').slack).toBe(110);
     expect(of('east-01').slack).toBe(-26);
-    expect(of('time-01').latestStart).toBe('none');
+    expect(of('clock-01').latestStart).toBe('none');
     expect(of('board-01').slack).toBeUndefined();
   });
 
   test('every verdict is in it', () => {
-    expect(new Set(result.cases.map((c) => c.verdict))).toEqual(new Set(['here', 'straight', 'by hops', 'fresh only', 'not yet', 'closed', 'cannot tell']));
+    expect(new Set(result.cases.map((c) => c.verdict))).toEqual(
+      new Set(['here', 'straight', 'by hops', 'fresh only', 'not yet', 'closed', 'cannot tell'])
+    );
   });
 });
 
@@ -60,12 +80,25 @@ test('the verifier accepts every route of the demo', () => {
     const product = input.catalogue.products.find((p) => p.id === one.product);
     const system = input.estate.systems.find((s) => s.id === one.systems[0]);
     if (!product || !system || !one.start || !one.startIsSure) continue;
-    const goal = input.estate.goals.find((g) => g.team === system.team) ?? input.estate.goals.find((g) => g.team === undefined);
-    const terms = verifyTermsOf({ product, goal: goal!, countsExpected: true, today: input.today, nodes: system.nodes ?? 1, activated: activatedOf(system), held: new Set(['shelf-care', 'desk-offer-5']) });
+    const goal =
+      input.estate.goals.find((g) => g.team === system.team) ??
+      input.estate.goals.find((g) => g.team === undefined);
+    const terms = verifyTermsOf({
+      product,
+      goal: goal!,
+      countsExpected: true,
+      today: input.today,
+      nodes: system.nodes ?? 1,
+      activated: activatedOf(system),
+      held: new Set(['shelf-care', 'desk-offer-5'])
+    });
     for (const target of one.targets) {
       if (!target.route) continue;
       routes++;
-      expect(verifyRoute(terms, one.start, target.target, target.route), `${one.systems[0]} to ${target.target.release}`).toEqual([]);
+      expect(
+        verifyRoute(terms, one.start, target.target, target.route),
+        `${one.systems[0]} to ${target.target.release}`
+      ).toEqual([]);
     }
   }
   expect(routes).toBeGreaterThan(40);
@@ -75,7 +108,8 @@ test('the lines in sight are those that overlap the window', () => {
   const lines = layLines(bandsOf(result.cases), false);
   for (let from = -50; from < 1000; from += 37) {
     const seen = new Set(linesBetween(lines, from, from + 300));
-    for (const line of lines) if (line.top + line.height > from && line.top < from + 300) expect(seen.has(line)).toBe(true);
+    for (const line of lines)
+      if (line.top + line.height > from && line.top < from + 300) expect(seen.has(line)).toBe(true);
   }
   expect(lines.filter((l) => l.kind === 'row').length).toBe(result.cases.length);
 });
@@ -85,7 +119,8 @@ test('bent time keeps the order of days, fills the width and leaves room for the
     const climb = [1000, 1001, 1000 + span];
     const scale = bendTime({ first: 0, last: 4000, work: climb, climb, width: 800, left: 10 });
     expect([placeOf(scale, 0), placeOf(scale, 4000)]).toEqual([10, 810]);
-    for (let day = 0; day < 4000; day += 13) expect(placeOf(scale, day + 13)).toBeGreaterThan(placeOf(scale, day));
+    for (let day = 0; day < 4000; day += 13)
+      expect(placeOf(scale, day + 13)).toBeGreaterThan(placeOf(scale, day));
     expect(placeOf(scale, 1000 + span) - placeOf(scale, 1000)).toBeGreaterThanOrEqual(span === 0 ? 0 : 20);
   }
 });

@@ -21,7 +21,9 @@ test('every format version ever published is still read', () => {
   const catalogue = parseCatalogue(readFileSync('tests/fixtures/formats/catalogue-1.yaml', 'utf8'));
   expect(catalogue).toMatchObject({ ok: true });
   if (catalogue.ok) expect(catalogue.value.products[0]?.releases[1]?.id).toBe('1.50');
-  expect(parseWorkspace(readFileSync('tests/fixtures/formats/workspace-1.json', 'utf8'))).toMatchObject({ ok: true });
+  expect(parseWorkspace(readFileSync('tests/fixtures/formats/workspace-1.json', 'utf8'))).toMatchObject({
+    ok: true
+  });
 });
 
 test('a catalogue means the same as YAML and as JSON', () => {
@@ -43,7 +45,8 @@ test('a workspace goes out and comes in as it was', () => {
 
 test('what is generated and kept is what would be generated now', () => {
   expect(readFileSync('demo/saltmarsh.json', 'utf8')).toBe(makeDemoText());
-  for (const [name, text] of schemaFiles()) expect(readFileSync(`${SCHEMA_FOLDER}/${name}`, 'utf8'), name).toBe(text);
+  for (const [name, text] of schemaFiles())
+    expect(readFileSync(`${SCHEMA_FOLDER}/${name}`, 'utf8'), name).toBe(text);
 });
 
 function messy() {
@@ -52,7 +55,13 @@ function messy() {
   if (!table.ok) throw new Error('messy');
   const mapping = suggestMapping(table.value.rows) as Mapping;
   const context = { catalogue: demoCatalogue(), existing: demoInput().estate.systems, source: 'messy' };
-  return { decoded, rows: table.value.rows, mapping, context, preview: previewImport(table.value.rows, mapping, context) };
+  return {
+    decoded,
+    rows: table.value.rows,
+    mapping,
+    context,
+    preview: previewImport(table.value.rows, mapping, context)
+  };
 }
 
 test('the messy list is understood row by row, and nothing is guessed', () => {
@@ -87,7 +96,10 @@ test('the messy list is understood row by row, and nothing is guessed', () => {
 
 test('taking the same list in again changes nothing', () => {
   const { rows, mapping, context, preview } = messy();
-  const again = previewImport(rows, mapping, { ...context, existing: [...context.existing, ...preview.taken] });
+  const again = previewImport(rows, mapping, {
+    ...context,
+    existing: [...context.existing, ...preview.taken]
+  });
   expect(again.taken).toEqual([]);
   expect(new Set(again.rows.map((r) => r.fate))).toEqual(new Set(['same', 'not taken']));
 });
@@ -98,15 +110,20 @@ test('the plan leaves as its published schema says, in JSON and in rows', () => 
   const file = planFileOf(result);
   expect(planFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
   const rows = (everyTarget: boolean): string[][] => {
-    const table = parseCsv(formatPlanCsv({ plan: result, catalogue: input.catalogue, estate: input.estate, everyTarget }));
+    const table = parseCsv(
+      formatPlanCsv({ plan: result, catalogue: input.catalogue, estate: input.estate, everyTarget })
+    );
     return table.ok ? table.value.rows.map((r) => [...r]) : [];
   };
   const [header, ...goalRows] = rows(false);
   expect(header).toEqual([...PLAN_COLUMNS]);
   expect(goalRows.length).toBe(input.estate.systems.length);
-  expect(rows(true).length - 1).toBe(result.cases.reduce((n, c) => n + c.systems.length * Math.max(1, c.targets.length), 0));
+  expect(rows(true).length - 1).toBe(
+    result.cases.reduce((n, c) => n + c.systems.length * Math.max(1, c.targets.length), 0)
+  );
   const at = (column: (typeof PLAN_COLUMNS)[number]): number => PLAN_COLUMNS.indexOf(column);
-  const sum = (column: (typeof PLAN_COLUMNS)[number]): number => goalRows.reduce((n, r) => n + Number(r[at(column)]), 0);
+  const sum = (column: (typeof PLAN_COLUMNS)[number]): number =>
+    goalRows.reduce((n, r) => n + Number(r[at(column)]), 0);
   expect(sum('rights_needed')).toBe(result.rights.reduce((n, t) => n + t.needed, 0));
   expect(sum('rights_to_buy')).toBe(result.rights.reduce((n, t) => n + t.toBuy, 0));
 });
@@ -119,7 +136,9 @@ test('rights to buy are what is needed beyond what is held', () => {
 });
 
 const post = async (body: string): Promise<{ status: number; text: string }> => {
-  const response = await POST({ request: new Request('http://127.0.0.1/api/plan', { method: 'POST', body }) } as never);
+  const response = await POST({
+    request: new Request('http://127.0.0.1/api/plan', { method: 'POST', body })
+  } as never);
   return { status: response.status, text: await response.text() };
 };
 
@@ -128,15 +147,30 @@ test('the server plans what it is sent, the same as here', async () => {
   const answer = await post(JSON.stringify({ catalogue: demoCatalogueText(), estate, today: '2031-03-10' }));
   expect(answer.status).toBe(200);
   expect(JSON.parse(answer.text)).toEqual(JSON.parse(JSON.stringify(planFileOf(plan(demoInput())))));
-  const csv = await post(JSON.stringify({ catalogue: demoCatalogue(), estate, format: 'csv', everyTarget: true }));
+  const csv = await post(
+    JSON.stringify({ catalogue: demoCatalogue(), estate, format: 'csv', everyTarget: true })
+  );
   expect(csv.text.split('\r\n').length).toBeGreaterThan(400);
 });
 
 test.each([
   ['not JSON', '{', 400, 'syntax'],
   ['no catalogue', '{"estate": {}}', 400, 'catalogue'],
-  ['a broken catalogue', JSON.stringify({ catalogue: 'format: orange-stair-catalogue\nversion: 1\nname: n\nproducts: 3', estate: {} }), 400, '"line":4'],
-  ['a day that is none', JSON.stringify({ catalogue: demoCatalogueText(), estate: {}, today: 'soon' }), 400, 'bad-today'],
+  [
+    'a broken catalogue',
+    JSON.stringify({
+      catalogue: 'format: orange-stair-catalogue\nversion: 1\nname: n\nproducts: 3',
+      estate: {}
+    }),
+    400,
+    '"line":4'
+  ],
+  [
+    'a day that is none',
+    JSON.stringify({ catalogue: demoCatalogueText(), estate: {}, today: 'soon' }),
+    400,
+    'bad-today'
+  ],
   ['prototype keys', '{"__proto__": {}, "catalogue": "x", "estate": {}}', 400, 'key-forbidden'],
   ['more than 32 MB', `"${'x'.repeat(33 * 1024 * 1024)}"`, 413, 'too-big']
 ])('the server answers %s with the place of the fault', async (_, body, status, code) => {
@@ -148,5 +182,8 @@ test.each([
 test('a list of machines is an estate for the command line', () => {
   const file = parseEstate(readFileSync('demo/messy-machines.csv'), 'messy-machines.csv', demoCatalogue());
   expect(file.ok && file.value.estate.systems.length).toBe(15);
-  expect(parseEstate(new TextEncoder().encode('a;b\n1;2'), 'x.csv', demoCatalogue())).toMatchObject({ ok: false, issues: [{ code: 'no-header' }] });
+  expect(parseEstate(new TextEncoder().encode('a;b\n1;2'), 'x.csv', demoCatalogue())).toMatchObject({
+    ok: false,
+    issues: [{ code: 'no-header' }]
+  });
 });

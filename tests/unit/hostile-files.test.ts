@@ -42,10 +42,26 @@ describe('hostile and broken catalogues get a clear message', () => {
     ['the same key twice', `${head}products: []\nname: m`, 'syntax'],
     ['wrong types', `${head}products: 7`, 'invalid'],
     ['an unknown key', `${head}products: []\nextra: 1`, 'invalid'],
-    ['a bad date', `${head}products: [{id: p, name: P, publisher: P, releases: [{id: a, published: soon}]}]`, 'date-text'],
-    ['a hop to nowhere', `${head}products: [{id: p, name: P, publisher: P, releases: [{id: a, published: 2031}], hops: [{id: h, kind: in place, from: a, to: zz, kept: data, typicalMinutes: 1, carefulMinutes: 1}]}]`, 'no-such-release'],
-    ['a loop of successors', `${head}products: [{id: p, name: P, publisher: P, editions: [{id: a, successor: b}, {id: b, successor: a}], releases: [{id: r, published: 2031}]}]`, 'successor-loop'],
-    ['the same id twice', `${head}products: [{id: p, name: P, publisher: P, releases: [{id: a, published: 2031}, {id: a, published: 2032}]}]`, 'duplicate-id']
+    [
+      'a bad date',
+      `${head}products: [{id: p, name: P, publisher: P, releases: [{id: a, published: soon}]}]`,
+      'date-text'
+    ],
+    [
+      'a hop to nowhere',
+      `${head}products: [{id: p, name: P, publisher: P, releases: [{id: a, published: 2031}], hops: [{id: h, kind: in place, from: a, to: zz, kept: data, typicalMinutes: 1, carefulMinutes: 1}]}]`,
+      'no-such-release'
+    ],
+    [
+      'a loop of successors',
+      `${head}products: [{id: p, name: P, publisher: P, editions: [{id: a, successor: b}, {id: b, successor: a}], releases: [{id: r, published: 2031}]}]`,
+      'successor-loop'
+    ],
+    [
+      'the same id twice',
+      `${head}products: [{id: p, name: P, publisher: P, releases: [{id: a, published: 2031}, {id: a, published: 2032}]}]`,
+      'duplicate-id'
+    ]
   ])('%s', (_, text, code) => {
     expect(codesOf(parseCatalogue(text))).toContain(code);
     expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
@@ -65,7 +81,11 @@ test.each([
   ['the same system twice', json.replace('"id": "draw-02"', '"id": "draw-01"'), 'duplicate-id'],
   ['half a file', json.slice(0, 5000), 'syntax'],
   ['a broken catalogue inside', json.replace('hopTable: complete', 'hopTable: perhaps'), 'catalogue'],
-  ['deep nesting', `{"format":"orange-stair-workspace","x":${'['.repeat(300)}${']'.repeat(300)}}`, 'too-deep'],
+  [
+    'deep nesting',
+    `{"format":"orange-stair-workspace","x":${'['.repeat(300)}${']'.repeat(300)}}`,
+    'too-deep'
+  ],
   ['a newer version', json.replace('"version": 1', '"version": 2'), 'newer-version']
 ])('a workspace with %s is refused whole', (_, text, code) => {
   expect(text).not.toBe(json);
@@ -74,17 +94,43 @@ test.each([
 
 test('mutated files never escape as a throw', () => {
   const random = new Random(5);
-  for (const [text, read] of [[yaml, parseCatalogue], [json, parseWorkspace], ['name;os\na;b\n"c;d\n', parseCsv]] as const)
+  for (const [text, read] of [
+    [yaml, parseCatalogue],
+    [json, parseWorkspace],
+    ['name;os\na;b\n"c;d\n', parseCsv]
+  ] as const)
     for (let i = 0; i < 60; i++) {
       const at = random.int(0, text.length);
-      const junk = random.pick(['\0', '"', '{', '[', '&a ', '*a', ': ', '- ', '\n\t', '\u{1F600}', '__proto__: 1\n', '1e999', '%', '!!js/x ', '|']);
+      const junk = random.pick([
+        '\0',
+        '"',
+        '{',
+        '[',
+        '&a ',
+        '*a',
+        ': ',
+        '- ',
+        '\n\t',
+        '\u{1F600}',
+        '__proto__: 1\n',
+        '1e999',
+        '%',
+        '!!js/x ',
+        '|'
+      ]);
       const mutated = text.slice(0, at) + junk.repeat(random.int(1, 5)) + text.slice(at + random.int(0, 40));
       codesOf(read(mutated));
     }
 }, 60_000);
 
 test('no cell that leaves can be taken for a formula, and what leaves is read back', () => {
-  const risky = fc.tuple(fc.constantFrom('', ' ', '\t', '\u00a0'), fc.constantFrom('=', '+', '-', '@', '\t', '\r', '＝'), fc.string()).map((p) => p.join(''));
+  const risky = fc
+    .tuple(
+      fc.constantFrom('', ' ', '\t', '\u00a0'),
+      fc.constantFrom('=', '+', '-', '@', '\t', '\r', '＝'),
+      fc.string()
+    )
+    .map((p) => p.join(''));
   fc.assert(
     fc.property(fc.array(fc.oneof(risky, fc.string()), { minLength: 2, maxLength: 4 }), (row) => {
       const [read = []] = Papa.parse<string[]>(formatCsv([row]), { newline: '\r\n', delimiter: ',' }).data;
@@ -99,47 +145,95 @@ test('no cell that leaves can be taken for a formula, and what leaves is read ba
 });
 
 test('bytes are decoded as people have them', () => {
-  const utf16 = (text: string): Uint8Array => Uint8Array.from([...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8]));
-  expect(decodeText(Uint8Array.from([0xef, 0xbb, 0xbf, 0x61]))).toEqual({ text: 'a', encoding: 'UTF-8', hadMark: true });
+  const utf16 = (text: string): Uint8Array =>
+    Uint8Array.from([...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8]));
+  expect(decodeText(Uint8Array.from([0xef, 0xbb, 0xbf, 0x61]))).toEqual({
+    text: 'a',
+    encoding: 'UTF-8',
+    hadMark: true
+  });
   expect(decodeText(utf16('\ufeffname;os'))).toEqual({ text: 'name;os', encoding: 'UTF-16', hadMark: true });
-  expect(decodeText(utf16('name;os;team'))).toEqual({ text: 'name;os;team', encoding: 'UTF-16', hadMark: false });
-  expect(decodeText(Uint8Array.from([0x43, 0x61, 0x66, 0xe9]))).toEqual({ text: 'Café', encoding: 'Windows-1252', hadMark: false });
+  expect(decodeText(utf16('name;os;team'))).toEqual({
+    text: 'name;os;team',
+    encoding: 'UTF-16',
+    hadMark: false
+  });
+  expect(decodeText(Uint8Array.from([0x43, 0x61, 0x66, 0xe9]))).toEqual({
+    text: 'Café',
+    encoding: 'Windows-1252',
+    hadMark: false
+  });
 });
 
 test.each([',', ';', '\t', '|'])('the separator %j is found', (separator) => {
-  const text = [['name', 'os, edition', 'team'], ['a', 'b', 'c'], ['d', 'e', 'f']].map((r) => r.map((c) => `"${c}"`).join(separator)).join('\r\n');
+  const text = [
+    ['name', 'os, edition', 'team'],
+    ['a', 'b', 'c'],
+    ['d', 'e', 'f']
+  ]
+    .map((r) => r.map((c) => `"${c}"`).join(separator))
+    .join('\r\n');
   const table = parseCsv(text);
   expect(table.ok && table.value.rows[0]).toEqual(['name', 'os, edition', 'team']);
 });
 
 describe('spreadsheets', () => {
   const sheet = (rows: string[][]): Uint8Array => {
-    const cells = (row: string[], r: number): string => row.map((c, i) => `<c r="${String.fromCharCode(65 + i)}${r + 1}" t="inlineStr"><is><t>${c}</t></is></c>`).join('');
+    const cells = (row: string[], r: number): string =>
+      row
+        .map((c, i) => `<c r="${String.fromCharCode(65 + i)}${r + 1}" t="inlineStr"><is><t>${c}</t></is></c>`)
+        .join('');
     const ns = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
     const rel = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
     return zipSync({
-      '[Content_Types].xml': strToU8('<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"/>'),
-      'xl/workbook.xml': strToU8(`<workbook xmlns="${ns}" xmlns:r="${rel}"><sheets><sheet name="List" sheetId="1" r:id="rId1"/></sheets></workbook>`),
-      'xl/_rels/workbook.xml.rels': strToU8(`<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${rel}/worksheet" Target="worksheets/sheet1.xml"/></Relationships>`),
-      'xl/worksheets/sheet1.xml': strToU8(`<worksheet xmlns="${ns}"><sheetData>${rows.map((row, i) => `<row r="${i + 1}">${cells(row, i)}</row>`).join('')}</sheetData></worksheet>`)
+      '[Content_Types].xml': strToU8(
+        '<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"/>'
+      ),
+      'xl/workbook.xml': strToU8(
+        `<workbook xmlns="${ns}" xmlns:r="${rel}"><sheets><sheet name="List" sheetId="1" r:id="rId1"/></sheets></workbook>`
+      ),
+      'xl/_rels/workbook.xml.rels': strToU8(
+        `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${rel}/worksheet" Target="worksheets/sheet1.xml"/></Relationships>`
+      ),
+      'xl/worksheets/sheet1.xml': strToU8(
+        `<worksheet xmlns="${ns}"><sheetData>${rows.map((row, i) => `<row r="${i + 1}">${cells(row, i)}</row>`).join('')}</sheetData></worksheet>`
+      )
     });
   };
 
   test('a sheet is read as a list', async () => {
-    const read = await understandFile(sheet([['Machine', 'What it runs'], ['box', 'Garnock Desk 5 Plain']]), 'list.xlsx');
-    expect(read.ok && read.value).toMatchObject({ kind: 'list', rows: [['Machine', 'What it runs'], ['box', 'Garnock Desk 5 Plain']], mapping: { headerRow: 0, columns: { name: 0, installed: 1 } } });
+    const read = await understandFile(
+      sheet([
+        ['Machine', 'What it runs'],
+        ['box', 'Garnock Desk 5 Plain']
+      ]),
+      'list.xlsx'
+    );
+    expect(read.ok && read.value).toMatchObject({
+      kind: 'list',
+      rows: [
+        ['Machine', 'What it runs'],
+        ['box', 'Garnock Desk 5 Plain']
+      ],
+      mapping: { headerRow: 0, columns: { name: 0, installed: 1 } }
+    });
   });
 
   test('what is no sheet is refused with a message', async () => {
-    expect(codesOf(await understandFile(zipSync({ 'a.txt': strToU8('x') }), 'list.xlsx'))).toEqual(['unreadable-sheet']);
-    expect(codesOf(await understandFile(Uint8Array.from([0x50, 0x4b, 3, 4, 0, 0]), 'list.xlsx'))).toEqual(['unreadable-sheet']);
+    expect(codesOf(await understandFile(zipSync({ 'a.txt': strToU8('x') }), 'list.xlsx'))).toEqual([
+      'unreadable-sheet'
+    ]);
+    expect(codesOf(await understandFile(Uint8Array.from([0x50, 0x4b, 3, 4, 0, 0]), 'list.xlsx'))).toEqual([
+      'unreadable-sheet'
+    ]);
   });
 
   test('a sheet that swells beyond the limit is not unpacked', async () => {
     const zip = sheet([['a']]);
     const swollen = zip.map((b) => b);
     const view = new DataView(swollen.buffer);
-    for (let i = 0; i + 46 < swollen.length; i++) if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 0x7fffffff, true);
+    for (let i = 0; i + 46 < swollen.length; i++)
+      if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 0x7fffffff, true);
     expect(codesOf(await understandFile(swollen, 'list.xlsx'))).toEqual(['too-big']);
   });
 });

@@ -35,7 +35,15 @@ async function loadMutated({ file, find, replace }: Mutation, index: number): Pr
     format: 'esm',
     outfile,
     logLevel: 'error',
-    plugins: [{ name: 'mutate', setup: (b) => b.onLoad({ filter: /\.ts$/ }, (args) => (args.path === path ? { contents: source.replace(find, () => replace), loader: 'ts' } : undefined)) }]
+    plugins: [
+      {
+        name: 'mutate',
+        setup: (b) =>
+          b.onLoad({ filter: /\.ts$/ }, (args) =>
+            args.path === path ? { contents: source.replace(find, () => replace), loader: 'ts' } : undefined
+          )
+      }
+    ]
   });
   return ((await import(pathToFileURL(outfile).href)) as { solveBySearch: Solve }).solveBySearch;
 }
@@ -48,11 +56,28 @@ function findDisagreement(solve: Solve): string | undefined {
       const [release = '', edition = '', architecture = ''] = key.split(' ');
       const found = solved.targets.get(key);
       const places = world.product.releases.map((r) => r.id);
-      if (brute.sure === 'here' || (brute.best === 'closed' && places.indexOf(release) < places.indexOf(world.start.release))) continue;
-      const steps = found?.chosen?.steps.filter((s) => s.kind !== 'patch').map((s) => ('id' in s ? s.id : '')).join(' ');
-      if (found?.sure !== brute.sure || found.best !== brute.best || steps !== brute.chosen?.steps.map((s) => s.id).join(' ')) return `world ${world.seed}, ${key}: verdict`;
+      if (
+        brute.sure === 'here' ||
+        (brute.best === 'closed' && places.indexOf(release) < places.indexOf(world.start.release))
+      )
+        continue;
+      const steps = found?.chosen?.steps
+        .filter((s) => s.kind !== 'patch')
+        .map((s) => ('id' in s ? s.id : ''))
+        .join(' ');
+      if (
+        found?.sure !== brute.sure ||
+        found.best !== brute.best ||
+        steps !== brute.chosen?.steps.map((s) => s.id).join(' ')
+      )
+        return `world ${world.seed}, ${key}: verdict`;
       for (const route of found.all) {
-        const [fault] = verifyRoute(verifierOf(world), world.start, { release, edition, architecture }, route);
+        const [fault] = verifyRoute(
+          verifierOf(world),
+          world.start,
+          { release, edition, architecture },
+          route
+        );
         if (fault) return `world ${world.seed}, ${key}: ${fault.code}`;
       }
     }

@@ -15,8 +15,22 @@ import { Random } from '../support/random';
 import { worldOf } from '../support/worlds';
 
 function shuffled({ catalogue, estate, today }: PlanInput, r: Random): PlanInput {
-  const products = r.shuffle(catalogue.products).map((p) => ({ ...p, hops: r.shuffle(p.hops ?? []), rights: r.shuffle(p.rights ?? []), editionChanges: r.shuffle(p.editionChanges ?? []) }));
-  return { catalogue: { ...catalogue, products }, estate: { ...estate, systems: r.shuffle(estate.systems), goals: r.shuffle(estate.goals), decisions: r.shuffle(estate.decisions) }, today };
+  const products = r.shuffle(catalogue.products).map((p) => ({
+    ...p,
+    hops: r.shuffle(p.hops ?? []),
+    rights: r.shuffle(p.rights ?? []),
+    editionChanges: r.shuffle(p.editionChanges ?? [])
+  }));
+  return {
+    catalogue: { ...catalogue, products },
+    estate: {
+      ...estate,
+      systems: r.shuffle(estate.systems),
+      goals: r.shuffle(estate.goals),
+      decisions: r.shuffle(estate.decisions)
+    },
+    today
+  };
 }
 
 test('the order of the input changes nothing', () => {
@@ -26,8 +40,15 @@ test('the order of the input changes nothing', () => {
 
 test('an unrelated product changes nothing', () => {
   const input = demoInput();
-  const more: Product = { id: 'aside', name: 'Aside', publisher: 'Nobody', releases: [{ id: '1', published: '2030' }] };
-  expect(plan({ ...input, catalogue: { ...input.catalogue, products: [more, ...input.catalogue.products] } })).toEqual(plan(input));
+  const more: Product = {
+    id: 'aside',
+    name: 'Aside',
+    publisher: 'Nobody',
+    releases: [{ id: '1', published: '2030' }]
+  };
+  expect(
+    plan({ ...input, catalogue: { ...input.catalogue, products: [more, ...input.catalogue.products] } })
+  ).toEqual(plan(input));
 });
 
 /** Gives every release and patch level another id, and says which. */
@@ -46,20 +67,42 @@ function renamed(catalogue: Catalogue, r: Random): { catalogue: Catalogue; back:
     }
     const place = (text: string): string => {
       const [release = '', patch] = text.split('/');
-      return patch === undefined ? (ids.get(release) ?? release) : `${ids.get(release)}/${patch === 'base' ? patch : ids.get(text)}`;
+      return patch === undefined
+        ? (ids.get(release) ?? release)
+        : `${ids.get(release)}/${patch === 'base' ? patch : ids.get(text)}`;
     };
-    const words = (range: string): string => range.split(' ').map((w) => (ids.has(w.replace(',', '')) ? place(w.replace(',', '')) + (w.endsWith(',') ? ',' : '') : w)).join(' ');
+    const words = (range: string): string =>
+      range
+        .split(' ')
+        .map((w) =>
+          ids.has(w.replace(',', '')) ? place(w.replace(',', '')) + (w.endsWith(',') ? ',' : '') : w
+        )
+        .join(' ');
     const optional = (range: string | undefined) => (range === undefined ? undefined : words(range));
     return {
       ...p,
-      releases: p.releases.map((x) => ({ ...x, id: place(x.id), name: undefined, aliases: undefined, patches: x.patches?.map((y) => ({ ...y, id: ids.get(`${x.id}/${y.id}`) ?? '', name: undefined, aliases: undefined })) })),
+      releases: p.releases.map((x) => ({
+        ...x,
+        id: place(x.id),
+        name: undefined,
+        aliases: undefined,
+        patches: x.patches?.map((y) => ({
+          ...y,
+          id: ids.get(`${x.id}/${y.id}`) ?? '',
+          name: undefined,
+          aliases: undefined
+        }))
+      })),
       hops: p.hops?.map((h) => ({
         ...h,
         from: words(h.from),
         to: place(h.to),
         levels: optional(h.levels),
         arrives: h.arrives === undefined ? undefined : ids.get(`${h.to}/${h.arrives}`),
-        containedBy: typeof h.containedBy === 'object' ? Object.fromEntries(Object.entries(h.containedBy).map(([k, v]) => [place(k), place(v)])) : h.containedBy
+        containedBy:
+          typeof h.containedBy === 'object'
+            ? Object.fromEntries(Object.entries(h.containedBy).map(([k, v]) => [place(k), place(v)]))
+            : h.containedBy
       })),
       editionChanges: p.editionChanges?.map((c) => ({ ...c, at: words(c.at) })),
       rights: p.rights?.map((x) => ({ ...x, from: optional(x.from), to: optional(x.to) }))
@@ -72,40 +115,82 @@ test('no label is ever read as a number: with every label another text, all plan
   const { estate, today, catalogue } = demoInput();
   for (let seed = 1; seed <= 4; seed++) {
     const { catalogue: other, back } = renamed(catalogue, new Random(seed));
-    const forth = new Map(catalogue.products.flatMap((p, i) => p.releases.flatMap((x, j) => {
-      const y = other.products[i]?.releases[j];
-      return [[`${p.id} ${x.id}`, y?.id ?? ''], ...(x.patches ?? []).map((z, k) => [`${p.id} ${x.id}/${z.id}`, y?.patches?.[k]?.id ?? ''])] as [string, string][];
-    })));
+    const forth = new Map(
+      catalogue.products.flatMap((p, i) =>
+        p.releases.flatMap((x, j) => {
+          const y = other.products[i]?.releases[j];
+          return [
+            [`${p.id} ${x.id}`, y?.id ?? ''],
+            ...(x.patches ?? []).map((z, k) => [`${p.id} ${x.id}/${z.id}`, y?.patches?.[k]?.id ?? ''])
+          ] as [string, string][];
+        })
+      )
+    );
     const move = (s: System): System => {
       const product = 'is' in s.product ? s.product.is : '';
       const release = 'is' in s.release ? s.release.is : '';
       const to = (id: string): string => forth.get(`${product} ${id}`) ?? id;
       return {
         ...s,
-        release: 'is' in s.release ? { is: to(release) } : 'oneOf' in s.release ? { oneOf: s.release.oneOf.map(to) } : s.release,
+        release:
+          'is' in s.release
+            ? { is: to(release) }
+            : 'oneOf' in s.release
+              ? { oneOf: s.release.oneOf.map(to) }
+              : s.release,
         patch: 'is' in s.patch && s.patch.is !== 'base' ? { is: to(`${release}/${s.patch.is}`) } : s.patch
       };
     };
-    const decisions = estate.decisions.map((d) => ({ ...d, target: d.target && { ...d.target, release: forth.get(`brindle-server ${d.target.release}`) ?? '' } }));
+    const decisions = estate.decisions.map((d) => ({
+      ...d,
+      target: d.target && { ...d.target, release: forth.get(`brindle-server ${d.target.release}`) ?? '' }
+    }));
     const strip = (p: Plan): unknown => {
-      const text = JSON.stringify(p.cases.map(({ id: _id, situation: _situation, ...c }) => (void [_id, _situation], c)).sort((a, b) => ((a.systems[0] ?? '') < (b.systems[0] ?? '') ? -1 : 1)));
+      const text = JSON.stringify(
+        p.cases
+          .map(({ id: _id, situation: _situation, ...c }) => (void [_id, _situation], c))
+          .sort((a, b) => ((a.systems[0] ?? '') < (b.systems[0] ?? '') ? -1 : 1))
+      );
       return JSON.parse(text.replace(/z[0-9a-z]+\.\d+/g, (id) => back.get(id) ?? id));
     };
-    expect(strip(plan({ catalogue: other, estate: { ...estate, systems: estate.systems.map(move), decisions }, today }))).toEqual(strip(plan({ catalogue, estate, today })));
+    expect(
+      strip(
+        plan({ catalogue: other, estate: { ...estate, systems: estate.systems.map(move), decisions }, today })
+      )
+    ).toEqual(strip(plan({ catalogue, estate, today })));
   }
 });
 
 describe('unknown starts', () => {
   const input = demoInput();
   const product = input.catalogue.products[0] as Product;
-  const planOf = (system: System): CasePlan => plan({ ...input, estate: { ...emptyEstate(), goals: [DEFAULT_GOAL], systems: [system] } }).cases[0] as CasePlan;
-  const system = (readings: Partial<System>): System => ({ id: 's', name: 's', product: { is: product.id }, release: { is: '4' }, patch: { is: 'base' }, edition: { is: 'plain' }, architecture: { is: 'only' }, ...readings });
+  const planOf = (system: System): CasePlan =>
+    plan({ ...input, estate: { ...emptyEstate(), goals: [DEFAULT_GOAL], systems: [system] } })
+      .cases[0] as CasePlan;
+  const system = (readings: Partial<System>): System => ({
+    id: 's',
+    name: 's',
+    product: { is: product.id },
+    release: { is: '4' },
+    patch: { is: 'base' },
+    edition: { is: 'plain' },
+    architecture: { is: 'only' },
+    ...readings
+  });
 
   test('sure is the worst of the starts, best the best, and knowing more never widens', () => {
     for (const release of ['3', '4', '5'])
       for (const edition of ['plain', 'studio']) {
-        const open = planOf(system({ release: { oneOf: ['3', '4', '5'] }, patch: { unknown: 'not asked' }, edition: { oneOf: ['plain', 'studio'] } }));
-        const known = planOf(system({ release: { is: release }, patch: { unknown: 'not asked' }, edition: { is: edition } }));
+        const open = planOf(
+          system({
+            release: { oneOf: ['3', '4', '5'] },
+            patch: { unknown: 'not asked' },
+            edition: { oneOf: ['plain', 'studio'] }
+          })
+        );
+        const known = planOf(
+          system({ release: { is: release }, patch: { unknown: 'not asked' }, edition: { is: edition } })
+        );
         for (const target of known.targets) {
           const wide = open.targets.find((t) => JSON.stringify(t.target) === JSON.stringify(target.target));
           if (!wide || (release === '3' && edition === 'studio')) continue;
@@ -116,42 +201,78 @@ describe('unknown starts', () => {
   });
 
   test('a product not in the catalogue cannot be told', () => {
-    expect(planOf(system({ product: { unknown: 'not understood' } }))).toMatchObject({ verdict: 'cannot tell', starts: 0 });
+    expect(planOf(system({ product: { unknown: 'not understood' } }))).toMatchObject({
+      verdict: 'cannot tell',
+      starts: 0
+    });
     expect(planOf(system({ product: { is: 'elsewhere' } }))).toMatchObject({ verdict: 'cannot tell' });
   });
 
   test('a text of several parts is read whole or gives candidates', () => {
     const read = readInstalled(input.catalogue, { installed: 'Garnock Desk 4 or 5 Plain' }).readings;
     expect(read.release).toEqual({ oneOf: ['4', '5'] });
-    expect(readInstalled(input.catalogue, { product: 'garnock desk', version: '4', build: '4.2.118' }).readings).toMatchObject({ release: { is: '4' }, patch: { is: 'r2' } });
-    expect(readInstalled(input.catalogue, { installed: 'Pantry Till 3' }).readings.product).toEqual({ unknown: 'not understood' });
+    expect(
+      readInstalled(input.catalogue, { product: 'garnock desk', version: '4', build: '4.2.118' }).readings
+    ).toMatchObject({ release: { is: '4' }, patch: { is: 'r2' } });
+    expect(readInstalled(input.catalogue, { installed: 'Pantry Till 3' }).readings.product).toEqual({
+      unknown: 'not understood'
+    });
   });
 });
 
-const stepsOf = (route: Route): string => JSON.stringify(route.steps.map((s) => [s.kind, 'id' in s ? s.id : '', s.to]));
+const stepsOf = (route: Route): string =>
+  JSON.stringify(route.steps.map((s) => [s.kind, 'id' in s ? s.id : '', s.to]));
 
 test('the latest start holds, and the day after it does not', () => {
   let bound = 0;
   for (let seed = 1; seed <= 150; seed++) {
     const world = worldOf(seed);
-    const system: System = { id: 's', name: 's', product: { is: 'world' }, release: { is: world.start.release }, patch: { is: world.start.patch }, edition: { is: world.start.edition }, architecture: { is: world.start.architecture }, nodes: world.nodes, facts: world.activated === 'unknown' ? {} : { activated: { value: world.activated === 'yes' } } };
-    const catalogue: Catalogue = { format: 'orange-stair-catalogue', version: 1, name: 'w', products: [world.product] };
-    const estate = { ...emptyEstate(), site: { name: '', countsExpected: world.countsExpected }, systems: [system], goals: [world.goal], rightsHeld: [{ right: 'agreed', held: world.held.size }] };
+    const system: System = {
+      id: 's',
+      name: 's',
+      product: { is: 'world' },
+      release: { is: world.start.release },
+      patch: { is: world.start.patch },
+      edition: { is: world.start.edition },
+      architecture: { is: world.start.architecture },
+      nodes: world.nodes,
+      facts: world.activated === 'unknown' ? {} : { activated: { value: world.activated === 'yes' } }
+    };
+    const catalogue: Catalogue = {
+      format: 'orange-stair-catalogue',
+      version: 1,
+      name: 'w',
+      products: [world.product]
+    };
+    const estate = {
+      ...emptyEstate(),
+      site: { name: '', countsExpected: world.countsExpected },
+      systems: [system],
+      goals: [world.goal],
+      rightsHeld: [{ right: 'agreed', held: world.held.size }]
+    };
     const [one] = plan({ catalogue, estate, today: world.today }).cases;
     const route = one?.goalPlan?.route;
-    if (!one || !route || typeof one.latestStart !== 'number' || one.latestStart < world.today || !one.goal) continue;
+    if (!one || !route || typeof one.latestStart !== 'number' || one.latestStart < world.today || !one.goal)
+      continue;
     bound++;
+    const latest = one.latestStart;
     const end = one.deadline.contributors.find((c) => c.kind === 'service of installed')?.day ?? Infinity;
     const holdsFrom = (from: number): boolean => {
-      const replanned = plan({ catalogue, estate, today: from }).cases[0]?.targets.find((t) => JSON.stringify(t.target) === JSON.stringify(one.goal));
+      const replanned = plan({ catalogue, estate, today: from }).cases[0]?.targets.find(
+        (t) => JSON.stringify(t.target) === JSON.stringify(one.goal)
+      );
       const terms = verifyTermsOf({ ...world, today: from });
       const again = replanned?.route;
       const sameSteps = again !== undefined && stepsOf(again) === stepsOf(route);
-      const holds = again !== undefined && again.finish.last <= end && verifyRoute(terms, world.start, one.goal as Target, again).length === 0;
-      return holds && (from <= one.latestStart! || sameSteps);
+      const holds =
+        again !== undefined &&
+        again.finish.last <= end &&
+        verifyRoute(terms, world.start, one.goal as Target, again).length === 0;
+      return holds && (from <= latest || sameSteps);
     };
-    expect(holdsFrom(one.latestStart), `world ${seed}`).toBe(true);
-    expect(holdsFrom(one.latestStart + 1), `world ${seed}, a day later`).toBe(false);
+    expect(holdsFrom(latest), `world ${seed}`).toBe(true);
+    expect(holdsFrom(latest + 1), `world ${seed}, a day later`).toBe(false);
   }
   expect(bound).toBeGreaterThan(20);
 });
@@ -165,8 +286,17 @@ test('progress counts the cases', () => {
 test('decisions: the narrower scope wins, staying has no target, an expired one counts no more', () => {
   const input = demoInput();
   const decide = (extra: object): CasePlan => {
-    const decision = { id: 'zz', kind: 'stay' as const, scope: { system: 'trial-01' }, day: '2031-03-01', ...extra };
-    return plan({ ...input, estate: { ...input.estate, decisions: [...input.estate.decisions, decision] } }).cases.find((c) => c.systems.includes('trial-01')) as CasePlan;
+    const decision = {
+      id: 'zz',
+      kind: 'stay' as const,
+      scope: { system: 'trial-01' },
+      day: '2031-03-01',
+      ...extra
+    };
+    return plan({
+      ...input,
+      estate: { ...input.estate, decisions: [...input.estate.decisions, decision] }
+    }).cases.find((c) => c.systems.includes('trial-01')) as CasePlan;
   };
   expect(decide({})).toMatchObject({ goalFrom: 'stay', verdict: 'here' });
   expect(decide({ until: '2031-03-09' })).toMatchObject({ goalFrom: 'decision', verdict: 'not yet' });

@@ -9,12 +9,18 @@ import { formatDay } from '../../src/core/date/day';
 import { TODAY } from '../support/worlds';
 
 const page = readFileSync('docs/reckoning.md', 'utf8');
-const examples = [...page.matchAll(/```yaml example\n# (.*)\n([\s\S]*?)```/g)].map((m) => [m[1] ?? '', m[2] ?? ''] as const);
+const examples = [...page.matchAll(/```yaml example\n# (.*)\n([\s\S]*?)```/g)].map(
+  (m) => [m[1] ?? '', m[2] ?? ''] as const
+);
 
 /** `verdict, step day, step day` or `verdict, why`. */
 function say({ verdict, route, reasons, sure }: TargetPlan): string {
-  const steps = route?.steps.map((s) => `${s.kind === 'patch' ? `patch ${s.to.patch}` : s.id} ${formatDay(s.days.first)}`);
-  return [verdict, ...(steps ?? (verdict === 'cannot tell' ? [sure] : reasons.map((r) => r.code)))].join(', ');
+  const steps = route?.steps.map(
+    (s) => `${s.kind === 'patch' ? `patch ${s.to.patch}` : s.id} ${formatDay(s.days.first)}`
+  );
+  return [verdict, ...(steps ?? (verdict === 'cannot tell' ? [sure] : reasons.map((r) => r.code)))].join(
+    ', '
+  );
 }
 
 test('the page has examples', () => expect(examples.length).toBeGreaterThanOrEqual(5));
@@ -22,11 +28,30 @@ test('the page has examples', () => expect(examples.length).toBeGreaterThanOrEqu
 test.each(examples)('docs/reckoning.md: %s', (_, text) => {
   const { start, expect: expected } = parse(text) as { start: string; expect: Record<string, string> };
   const product = text.replace(/^start:[\s\S]*/m, '').replace(/^/gm, '    ');
-  const catalogue = parseCatalogue(`format: orange-stair-catalogue\nversion: 1\nname: example\nproducts:\n  - id: x\n    name: X\n    publisher: X\n    rights: [{id: free, kind: free}]\n${product}`);
+  const catalogue = parseCatalogue(
+    `format: orange-stair-catalogue\nversion: 1\nname: example\nproducts:\n  - id: x\n    name: X\n    publisher: X\n    rights: [{id: free, kind: free}]\n${product}`
+  );
   if (!catalogue.ok) throw new Error(JSON.stringify(catalogue.issues));
   const [release = '', patch = ''] = start.split('/');
-  const system: System = { id: 's', name: 's', product: { is: 'x' }, release: { is: release }, patch: { is: patch }, edition: { is: 'only' }, architecture: { is: 'only' } };
-  const [one] = plan({ catalogue: catalogue.value, estate: { ...emptyEstate(), systems: [system] }, today: TODAY }).cases;
-  const found = Object.fromEntries(Object.keys(expected).map((id) => [id, say(one?.targets.find((t) => t.target.release === id) as TargetPlan)]));
+  const system: System = {
+    id: 's',
+    name: 's',
+    product: { is: 'x' },
+    release: { is: release },
+    patch: { is: patch },
+    edition: { is: 'only' },
+    architecture: { is: 'only' }
+  };
+  const [one] = plan({
+    catalogue: catalogue.value,
+    estate: { ...emptyEstate(), systems: [system] },
+    today: TODAY
+  }).cases;
+  const found = Object.fromEntries(
+    Object.keys(expected).map((id) => [
+      id,
+      say(one?.targets.find((t) => t.target.release === id) as TargetPlan)
+    ])
+  );
   expect(found).toEqual(expected);
 });

@@ -6,26 +6,41 @@ import { worldOf } from '../support/worlds';
 
 type Break = (route: Route) => Route | undefined;
 
-const counted = (route: Route): CountedStep[] => route.steps.filter((s): s is CountedStep => s.kind !== 'patch');
+const counted = (route: Route): CountedStep[] =>
+  route.steps.filter((s): s is CountedStep => s.kind !== 'patch');
 /** Changes the last counted step. */
 const last = (route: Route, change: (step: CountedStep) => Partial<CountedStep>): Route => {
   const at = route.steps.findLastIndex((s) => s.kind !== 'patch');
-  return { ...route, steps: route.steps.map((s, i) => (i === at && s.kind !== 'patch' ? { ...s, ...change(s) } : s)) };
+  return {
+    ...route,
+    steps: route.steps.map((s, i) => (i === at && s.kind !== 'patch' ? { ...s, ...change(s) } : s))
+  };
 };
-const shift = (step: Step, by: number): Step['days'] => ({ ...step.days, first: step.days.first + by, last: step.days.last + by });
+const shift = (step: Step, by: number): Step['days'] => ({
+  ...step.days,
+  first: step.days.first + by,
+  last: step.days.last + by
+});
 
 const BREAKS: Record<string, Break> = {
   'a step left out': (r) => (r.steps.length > 1 ? { ...r, steps: r.steps.slice(1) } : undefined),
   'a step twice': (r) => ({ ...r, steps: [...r.steps, r.steps[r.steps.length - 1] as Step] }),
   'steps turned round': (r) => (counted(r).length > 1 ? { ...r, steps: [...r.steps].reverse() } : undefined),
   'a day early': (r) => last(r, (s) => ({ days: shift(s, -1) })),
-  'a day late': (r) => last(r, (s) => (s.days.exact ? { days: shift(s, 1) } : { days: { ...s.days, last: s.days.last + 1 } })),
+  'a day late': (r) =>
+    last(r, (s) => (s.days.exact ? { days: shift(s, 1) } : { days: { ...s.days, last: s.days.last + 1 } })),
   'a longer step': (r) => last(r, (s) => ({ days: { ...s.days, last: s.days.last + 1 } })),
   'an unknown hop': (r) => last(r, () => ({ id: 'nowhere' })),
-  'another edition': (r) => last(r, (s) => ({ to: { ...s.to, edition: s.to.edition === 'low' ? 'mid' : 'low' } })),
+  'another edition': (r) =>
+    last(r, (s) => ({ to: { ...s.to, edition: s.to.edition === 'low' ? 'mid' : 'low' } })),
   'another architecture': (r) => last(r, (s) => ({ to: { ...s.to, architecture: 'other' } })),
   'another patch level': (r) => last(r, (s) => ({ to: { ...s.to, patch: 'p9' } })),
-  'a lower price': (r) => last(r, (s) => (s.right.costCents === 0 ? { right: { ...s.right, costCents: 1 } } : { right: { ...s.right, costCents: 0 } })),
+  'a lower price': (r) =>
+    last(r, (s) =>
+      s.right.costCents === 0
+        ? { right: { ...s.right, costCents: 1 } }
+        : { right: { ...s.right, costCents: 0 } }
+    ),
   'another right': (r) => last(r, (s) => ({ right: { ...s.right, right: 'made-up' } })),
   'more kept': (r) => ({ ...last(r, (s) => ({ kept: s.kept === 'everything' ? 'nothing' : 'everything' })) }),
   'a kinder sum of what is kept': (r) => ({ ...r, kept: r.kept === 'everything' ? 'data' : 'everything' }),
@@ -49,7 +64,12 @@ test('the verifier rejects every route broken on purpose, and says so for each w
           const broken = breakIt(route);
           if (!broken) continue;
           tried.set(name, (tried.get(name) ?? 0) + 1);
-          const faults = verifyRoute(verifierOf(world), world.start, { release, edition, architecture }, broken);
+          const faults = verifyRoute(
+            verifierOf(world),
+            world.start,
+            { release, edition, architecture },
+            broken
+          );
           expect(faults.length, `world ${seed}, ${key}: ${name}`).toBeGreaterThan(0);
         }
     }
@@ -63,10 +83,15 @@ test('a route to another target, from another start or on another day is refused
     for (const [key, { all }] of solveBySearch(world).targets) {
       const [release = '', edition = '', architecture = ''] = key.split(' ');
       for (const route of all) {
-        const check = (start = world.start, to = { release, edition, architecture }, today = world.today): number => verifyRoute(verifierOf({ ...world, today }), start, to, route).length;
+        const check = (
+          start = world.start,
+          to = { release, edition, architecture },
+          today = world.today
+        ): number => verifyRoute(verifierOf({ ...world, today }), start, to, route).length;
         expect(check({ ...world.start, edition: 'none' })).toBeGreaterThan(0);
         expect(check(undefined, { release: 'v0', edition, architecture })).toBeGreaterThan(0);
-        if (route.steps[0]?.days.first === world.today) expect(check(undefined, undefined, world.today + 1)).toBeGreaterThan(0);
+        if (route.steps[0]?.days.first === world.today)
+          expect(check(undefined, undefined, world.today + 1)).toBeGreaterThan(0);
       }
     }
   }

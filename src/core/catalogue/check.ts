@@ -28,7 +28,16 @@ function findDuplicates(entries: readonly { readonly id: string }[], path: Path)
 
 /** Checks the references of one product; `path` leads to it in the file. */
 function checkProduct(product: Product, path: Path): Issue[] {
-  const lists = ['editions', 'architectures', 'branches', 'lines', 'releases', 'hops', 'editionChanges', 'rights'] as const;
+  const lists = [
+    'editions',
+    'architectures',
+    'branches',
+    'lines',
+    'releases',
+    'hops',
+    'editionChanges',
+    'rights'
+  ] as const;
   const issues = lists.flatMap((list) => findDuplicates(product[list] ?? [], [...path, list]));
   const check = new ReferenceCheck(product, path);
   product.releases.forEach((release, i) => {
@@ -39,7 +48,9 @@ function checkProduct(product: Product, path: Path): Issue[] {
     release.editions?.forEach((e, j) => check.oneOf('edition', e, [...at, 'editions', j]));
     release.architectures?.forEach((a, j) => check.oneOf('architecture', a, [...at, 'architectures', j]));
   });
-  (product.editions ?? []).forEach((e, i) => check.oneOf('edition', e.successor, ['editions', i, 'successor']));
+  (product.editions ?? []).forEach((e, i) =>
+    check.oneOf('edition', e.successor, ['editions', i, 'successor'])
+  );
   checkHops(product, check);
   checkRights(product, check);
   return [...issues, ...check.issues, ...findSuccessorLoops(product, path)];
@@ -53,7 +64,8 @@ function checkHops(product: Product, check: ReferenceCheck): void {
     check.place(hop.to, hop.arrives ?? BASE_PATCH, [...at, hop.arrives ? 'arrives' : 'to']);
     check.table('edition', hop.editions, [...at, 'editions']);
     check.table('architecture', hop.architectures, [...at, 'architectures']);
-    if (hop.kind === 'in place' && hop.architectures) check.add('crosses-architecture', '', [...at, 'architectures']);
+    if (hop.kind === 'in place' && hop.architectures)
+      check.add('crosses-architecture', '', [...at, 'architectures']);
     if (typeof hop.containedBy === 'object')
       for (const [place, release] of Object.entries(hop.containedBy)) {
         const [from = '', patch = ''] = place.split('/');
@@ -88,7 +100,8 @@ class ReferenceCheck {
   readonly #path: Path;
 
   constructor(product: Product, path: Path) {
-    const ids = (list: readonly { id: string }[] | undefined): Set<string> => new Set((list ?? []).map((e) => e.id));
+    const ids = (list: readonly { id: string }[] | undefined): Set<string> =>
+      new Set((list ?? []).map((e) => e.id));
     this.#path = path;
     this.#sequence = sequenceOf(product);
     this.#ids = {
@@ -130,7 +143,8 @@ function findSuccessorLoops(product: Product, path: Path): Issue[] {
   return [...successor.keys()].flatMap((start, i) => {
     const seen = new Set<string>();
     for (let at: string | undefined = start; at !== undefined; at = successor.get(at)) {
-      if (seen.has(at)) return [{ code: 'successor-loop', detail: start, path: [...path, 'editions', i, 'successor'] }];
+      if (seen.has(at))
+        return [{ code: 'successor-loop', detail: start, path: [...path, 'editions', i, 'successor'] }];
       seen.add(at);
     }
     return [];

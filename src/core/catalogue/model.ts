@@ -2,7 +2,16 @@ import { parseDateText, readDay, type DateInterval, type MaybeDay } from '../dat
 import { findCountedPhase, findServiceEnd, type PhaseName, type ServicePhase } from '../date/service';
 import { matchesRelease, parseRange, tabulateRange, type Range } from '../version/range';
 import { BASE_PATCH, sequenceOf, type Sequence } from '../version/sequence';
-import { MATURITIES, type EditionChange, type Hop, type Maturity, type Patch, type Product, type Release, type Right } from './schema';
+import {
+  MATURITIES,
+  type EditionChange,
+  type Hop,
+  type Maturity,
+  type Patch,
+  type Product,
+  type Release,
+  type Right
+} from './schema';
 
 /** The edition or architecture of a product that declares none. */
 export const ONLY = 'only';
@@ -82,7 +91,9 @@ export function modelOf(product: Product): ProductModel {
   const sequence = sequenceOf(product);
   const editions = product.editions?.map((e) => e.id) ?? [ONLY];
   const architectures = product.architectures?.map((a) => a.id) ?? [ONLY];
-  const releases = product.releases.map((release, index) => releaseModel(product, release, index, { sequence, editions, architectures }));
+  const releases = product.releases.map((release, index) =>
+    releaseModel(product, release, index, { sequence, editions, architectures })
+  );
   const scope = { sequence, editions, architectures, releases };
   const hops = [...(product.hops ?? [])].sort(byId).map((hop) => hopModel(hop, scope));
   const changes = [...(product.editionChanges ?? [])].sort(byId).map((change) => changeModel(change, scope));
@@ -121,7 +132,10 @@ function releaseModel(product: Product, release: Release, index: number, scope: 
     strand: scope.sequence.releases[index]?.strand ?? '',
     publication,
     service: service.map((p) => ({ phase: p.phase, until: dateOf(p.until), source: p.source })),
-    patches: [{ id: BASE_PATCH, typicalMinutes: 0, carefulMinutes: 0 }, ...(release.patches ?? []).map(patchModel)],
+    patches: [
+      { id: BASE_PATCH, typicalMinutes: 0, carefulMinutes: 0 },
+      ...(release.patches ?? []).map(patchModel)
+    ],
     editions: placesIn(scope.editions, release.editions),
     architectures: placesIn(scope.architectures, release.architectures)
   };
@@ -140,11 +154,15 @@ function hopModel(hop: Hop, scope: Scope & { releases: readonly ReleaseModel[] }
   const to = scope.sequence.indexById.get(hop.to) ?? 0;
   const release = scope.releases[to] as ReleaseModel;
   const fresh = hop.kind === 'fresh install';
-  const within = (rows: number[][], allowed: readonly number[]): number[][] => rows.map((row) => row.filter((i) => allowed.includes(i)));
+  const within = (rows: number[][], allowed: readonly number[]): number[][] =>
+    rows.map((row) => row.filter((i) => allowed.includes(i)));
   return {
     hop,
     to,
-    arrives: Math.max(0, release.patches.findIndex((p) => p.id === (hop.arrives ?? BASE_PATCH))),
+    arrives: Math.max(
+      0,
+      release.patches.findIndex((p) => p.id === (hop.arrives ?? BASE_PATCH))
+    ),
     editions: within(tableRows(scope.editions, hop.editions, false), release.editions),
     architectures: within(tableRows(scope.architectures, hop.architectures, fresh), release.architectures),
     ...(hop.levels === undefined ? {} : { levels: tabulateRange(scope.sequence, rangeOf(hop.levels)) }),
@@ -169,7 +187,10 @@ const changeModel = (change: EditionChange, { sequence, editions }: Scope): Chan
   ...openDays(change)
 });
 
-const openDays = (entry: { opens?: string | undefined; closes?: string | undefined }): { opens?: DateInterval; closes?: DateInterval } => ({
+const openDays = (entry: {
+  opens?: string | undefined;
+  closes?: string | undefined;
+}): { opens?: DateInterval; closes?: DateInterval } => ({
   ...(entry.opens === undefined ? {} : { opens: dateOf(entry.opens) }),
   ...(entry.closes === undefined ? {} : { closes: dateOf(entry.closes) })
 });
@@ -187,9 +208,15 @@ function richerEditions(product: Product, editions: readonly string[]): boolean[
 }
 
 const placesIn = (ids: readonly string[], chosen: readonly string[] | undefined): number[] =>
-  chosen === undefined ? ids.map((_, i) => i) : [...new Set(chosen)].map((id) => ids.indexOf(id)).filter((i) => i >= 0).sort((a, b) => a - b);
+  chosen === undefined
+    ? ids.map((_, i) => i)
+    : [...new Set(chosen)]
+        .map((id) => ids.indexOf(id))
+        .filter((i) => i >= 0)
+        .sort((a, b) => a - b);
 
-const byId = (a: { readonly id: string }, b: { readonly id: string }): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+const byId = (a: { readonly id: string }, b: { readonly id: string }): number =>
+  a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 
 function dateOf(text: string): DateInterval {
   const date = parseDateText(text);
@@ -214,7 +241,8 @@ export function findPublication(
     const date = maturities.includes(maturity) ? release.publication[maturity] : undefined;
     if (!date) continue;
     const day = readDay(date, countsExpected);
-    if (!found || (day !== 'unknown' && (found.day === 'unknown' || day < found.day))) found = { day, maturity };
+    if (!found || (day !== 'unknown' && (found.day === 'unknown' || day < found.day)))
+      found = { day, maturity };
   }
   return found;
 }
@@ -223,5 +251,7 @@ export function findPublication(
 export const serviceEndOf = (release: ReleaseModel, counted: PhaseName, countsExpected: boolean): MaybeDay =>
   findServiceEnd(release.service, counted, countsExpected);
 
-export const countedPhaseOf = (release: ReleaseModel, counted: PhaseName): (ServicePhase & { source?: string | undefined }) | undefined =>
-  findCountedPhase(release.service, counted);
+export const countedPhaseOf = (
+  release: ReleaseModel,
+  counted: PhaseName
+): (ServicePhase & { source?: string | undefined }) | undefined => findCountedPhase(release.service, counted);

@@ -66,10 +66,21 @@ const release = z.strictObject({
   line: id.optional(),
   branch: id.optional(),
   published: z
-    .union([dateText, z.strictObject({ general: dateText.optional(), preview: dateText.optional(), early: dateText.optional() })])
+    .union([
+      dateText,
+      z.strictObject({
+        general: dateText.optional(),
+        preview: dateText.optional(),
+        early: dateText.optional()
+      })
+    ])
     .describe('the day it came out; or one day per maturity'),
   service: service.optional().describe('its phases; those of its line where absent'),
-  editions: z.array(id).max(50).optional().describe('the editions it comes in; all of the product where absent'),
+  editions: z
+    .array(id)
+    .max(50)
+    .optional()
+    .describe('the editions it comes in; all of the product where absent'),
   architectures: z.array(id).max(20).optional(),
   patches: z.array(patch).max(500).optional(),
   note: z.string().max(2000).optional(),
@@ -86,13 +97,17 @@ const hop = z.strictObject({
   arrives: id.optional().describe('the patch level it arrives at; the base where absent'),
   editions: table.optional().describe('from edition to edition(s); every edition to itself where absent'),
   editionsPartial: z.boolean().optional().describe('true: an absent edition pair is unknown, not forbidden'),
-  architectures: table.optional().describe('fresh installs only: from architecture to architecture(s); any where absent'),
+  architectures: table
+    .optional()
+    .describe('fresh installs only: from architecture to architecture(s); any where absent'),
   levels: rangeText.optional().describe('demands a starting level, floors per branch as alternatives'),
   everyPatch: z.boolean().optional().describe('demands the newest patch level published on the day'),
   containedBy: z
     .union([z.literal('day'), z.record(z.string().regex(/^[^/]+\/[^/]+$/), id)])
     .optional()
-    .describe('forbids levels newer than the target: by release day, or per release/patch the first release that contains it'),
+    .describe(
+      'forbids levels newer than the target: by release day, or per release/patch the first release that contains it'
+    ),
   opens: dateText.optional(),
   closes: dateText.optional(),
   closesBecause: z.enum(['media withdrawn', 'offer ends', 'publisher ends it']).optional(),
@@ -121,7 +136,10 @@ const right = z.strictObject({
   id,
   name: text.optional(),
   kind: z.enum(['free', 'purchase', 'carried', 'agreement', 'not for sale', 'ask']),
-  ways: z.array(z.enum(['in place', 'fresh install', 'edition change'])).min(1).optional(),
+  ways: z
+    .array(z.enum(['in place', 'fresh install', 'edition change']))
+    .min(1)
+    .optional(),
   from: rangeText.optional(),
   to: rangeText.optional(),
   fromEditions: z.array(id).max(50).optional(),
@@ -151,10 +169,19 @@ const product = z.strictObject({
   about: z.string().max(500).optional(),
   editions: z.array(edition).max(50).optional(),
   architectures: z.array(named).max(20).optional(),
-  branches: z.array(z.strictObject({ id, name: text.optional(), apart: z.boolean().optional() })).max(50).optional(),
-  lines: z.array(z.strictObject({ id, name: text.optional(), service: service.optional(), source })).max(500).optional(),
+  branches: z
+    .array(z.strictObject({ id, name: text.optional(), apart: z.boolean().optional() }))
+    .max(50)
+    .optional(),
+  lines: z
+    .array(z.strictObject({ id, name: text.optional(), service: service.optional(), source }))
+    .max(500)
+    .optional(),
   releases: z.array(release).min(1).max(2000).describe('in sequence, earliest first'),
-  hopTable: z.enum(['partial', 'complete']).optional().describe('complete: an absent hop in place is forbidden; default partial'),
+  hopTable: z
+    .enum(['partial', 'complete'])
+    .optional()
+    .describe('complete: an absent hop in place is forbidden; default partial'),
   hops: z.array(hop).max(20_000).optional(),
   editionChanges: z.array(editionChange).max(2000).optional(),
   rights: z.array(right).max(5000).optional(),
@@ -176,7 +203,11 @@ export const catalogueSchema = z.strictObject({
   format: z.literal(CATALOGUE_FORMAT),
   version: z.literal(CATALOGUE_VERSION),
   name: text,
-  currency: z.string().regex(/^[A-Z]{3}$/, { error: 'currency' }).optional().describe('ISO 4217 code of all prices'),
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, { error: 'currency' })
+    .optional()
+    .describe('ISO 4217 code of all prices'),
   sources: z.array(sourceEntry).max(10_000).optional(),
   products: z.array(product).max(5000)
 });
@@ -191,4 +222,9 @@ export type Right = z.infer<typeof right>;
 export type Source = z.infer<typeof sourceEntry>;
 
 /** Keys of the file that hold numbers; any other number in YAML is text (a release `4.50` is not 4.5). */
-export const NUMBER_KEYS: ReadonlySet<string> = new Set(['version', 'typicalMinutes', 'carefulMinutes', 'priceCents']);
+export const NUMBER_KEYS: ReadonlySet<string> = new Set([
+  'version',
+  'typicalMinutes',
+  'carefulMinutes',
+  'priceCents'
+]);

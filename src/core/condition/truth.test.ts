@@ -19,5 +19,7 @@ test('unknown collapses against the route in the sure run and for it in the best
   expect(collapse('unknown', 'sure', 'guard')).toBe(true);
   expect(collapse('unknown', 'best', 'demand')).toBe(true);
   expect(collapse('unknown', 'best', 'guard')).toBe(false);
-  for (const run of ['sure', 'best'] as const) for (const role of ['demand', 'guard'] as const) expect([collapse('yes', run, role), collapse('no', run, role)]).toEqual([true, false]);
+  for (const run of ['sure', 'best'] as const)
+    for (const role of ['demand', 'guard'] as const)
+      expect([collapse('yes', run, role), collapse('no', run, role)]).toEqual([true, false]);
 });

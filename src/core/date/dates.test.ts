@@ -43,9 +43,12 @@ test.each([
   expect(formatDateText(date)).toBe(text);
 });
 
-test.each(['2031-02-30', '2031-13', 'soon', 'perhaps 2031', '2031-Q5', '', 'announced', '31.12.2031'])('"%s" is not a date of a catalogue', (text) => {
-  expect(parseDateText(text)).toBeUndefined();
-});
+test.each(['2031-02-30', '2031-13', 'soon', 'perhaps 2031', '2031-Q5', '', 'announced', '31.12.2031'])(
+  '"%s" is not a date of a catalogue',
+  (text) => {
+    expect(parseDateText(text)).toBeUndefined();
+  }
+);
 
 test.each([
   ['10 Mar 2031', '2031-03-10'],
@@ -61,5 +64,6 @@ test.each([
 
 test('a date with day and month to be swapped keeps both readings', () => {
   expect(parseMessyDay('3/4/31')).toEqual({ day: parseDay('2031-04-03'), also: parseDay('2031-03-04') });
-  for (const text of ['', 'never', '99/99/9999', '31 Feb 2031', '12']) expect(parseMessyDay(text)).toBeUndefined();
+  for (const text of ['', 'never', '99/99/9999', '31 Feb 2031', '12'])
+    expect(parseMessyDay(text)).toBeUndefined();
 });

@@ -3,7 +3,8 @@ import type { Day } from './day';
 
 /** What ends, and what missing it costs (RECKONING G1). */
 export interface Contributor {
-  readonly kind: 'service of installed' | 'service on the way' | 'closing' | 'patch' | 'right' | 'newer patch';
+  readonly kind:
+    'service of installed' | 'service on the way' | 'closing' | 'patch' | 'right' | 'newer patch';
   /** The release, hop, patch level or right that ends. */
   readonly subject: string;
   readonly day: Day;
@@ -34,7 +35,9 @@ export interface Deadline {
 
 /** The deadline from its contributors: the earliest that sets it. Ties: kind, then subject. */
 export function deadlineOf(contributors: readonly Contributor[], today: Day): Deadline {
-  const sorted = [...contributors].sort((a, b) => a.day - b.day || compareText(a.kind, b.kind) || compareText(a.subject, b.subject));
+  const sorted = [...contributors].sort(
+    (a, b) => a.day - b.day || compareText(a.kind, b.kind) || compareText(a.subject, b.subject)
+  );
   const setting = sorted.filter((c) => c.sets);
   const [setBy] = setting;
   if (!setBy) return { contributors: sorted };

@@ -1,11 +1,12 @@
 import { dayOf, daysInMonth, formatDay, parseDay, type Day } from './day';
 
-export const CERTAINTIES = ['published', 'announced', 'expected'] as const;
+const CERTAINTIES = ['published', 'announced', 'expected'] as const;
 export type Certainty = (typeof CERTAINTIES)[number];
 
 /** A date as a publisher states it: somewhere from `first` to `last`, both included - or not known at all. */
 export type DateInterval =
-  { readonly first: Day; readonly last: Day; readonly certainty: Certainty } | { readonly certainty: 'unknown' };
+  | { readonly first: Day; readonly last: Day; readonly certainty: Certainty }
+  | { readonly certainty: 'unknown' };
 
 /** A day that may be unknown. Never null: unknown is a value of its own. */
 export type MaybeDay = Day | 'unknown';
@@ -71,4 +72,5 @@ export function formatDateText(date: DateInterval): string {
   return prefix + formatDay(date.last);
 }
 
-const quarterText = (isoDay: string): string => `${isoDay.slice(0, 4)}-Q${Math.ceil(Number(isoDay.slice(5, 7)) / 3)}`;
+const quarterText = (isoDay: string): string =>
+  `${isoDay.slice(0, 4)}-Q${Math.ceil(Number(isoDay.slice(5, 7)) / 3)}`;

@@ -21,7 +21,10 @@ function readYearFirst(text: string): DateReading | undefined {
 }
 
 function readNamedMonth(text: string): DateReading | undefined {
-  const words = text.toLowerCase().split(/[\s,.\-/]+/).filter(Boolean);
+  const words = text
+    .toLowerCase()
+    .split(/[\s,.\-/]+/)
+    .filter(Boolean);
   if (words.length !== 3) return undefined;
   const at = words.findIndex((w) => MONTH_NAMES.includes(w.slice(0, 3)) && /^[a-z]+$/.test(w));
   const numbers = words.filter((_, i) => i !== at).map(Number);
@@ -38,7 +41,9 @@ function readTwoNumbers(text: string): DateReading | undefined {
   const dayFirst = dayOf(year, b, a);
   const monthFirst = dayOf(year, a, b);
   if (dayFirst === undefined) return only(monthFirst);
-  return monthFirst === undefined || monthFirst === dayFirst ? { day: dayFirst } : { day: dayFirst, also: monthFirst };
+  return monthFirst === undefined || monthFirst === dayFirst
+    ? { day: dayFirst }
+    : { day: dayFirst, also: monthFirst };
 }
 
 /** Spreadsheets count days from 1899-12-30. */

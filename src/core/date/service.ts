@@ -1,4 +1,3 @@
-import type { Day } from './day';
 import type { DateInterval, MaybeDay } from './interval';
 import { readDay } from './interval';
 
@@ -15,16 +14,22 @@ export interface ServicePhase {
  * The end of service that counts for a site: the `until` of the last stated phase not beyond `counted`.
  * Undefined where no such phase is stated; `unknown` ends count as in service (RECKONING A3).
  */
-export function findCountedPhase(phases: readonly ServicePhase[], counted: PhaseName): ServicePhase | undefined {
+export function findCountedPhase(
+  phases: readonly ServicePhase[],
+  counted: PhaseName
+): ServicePhase | undefined {
   const limit = PHASES.indexOf(counted);
-  return phases.filter((p) => PHASES.indexOf(p.phase) <= limit).sort((a, b) => PHASES.indexOf(b.phase) - PHASES.indexOf(a.phase))[0];
+  return phases
+    .filter((p) => PHASES.indexOf(p.phase) <= limit)
+    .sort((a, b) => PHASES.indexOf(b.phase) - PHASES.indexOf(a.phase))[0];
 }
 
 /** The last day in service by the site's policy; `unknown` when nothing usable is published. */
-export function findServiceEnd(phases: readonly ServicePhase[], counted: PhaseName, countsExpected: boolean): MaybeDay {
+export function findServiceEnd(
+  phases: readonly ServicePhase[],
+  counted: PhaseName,
+  countsExpected: boolean
+): MaybeDay {
   const phase = findCountedPhase(phases, counted);
   return phase ? readDay(phase.until, countsExpected) : 'unknown';
 }
-
-/** True when the release is past its service on that day. An unknown end counts as in service. */
-export const isOutOfService = (end: MaybeDay, day: Day): boolean => end !== 'unknown' && day > end;

@@ -20,12 +20,18 @@ export function findGoalTarget(terms: Terms, start: Place): Place | undefined {
     if (!settled && i !== start.release) continue;
     const edition = findEdition(terms, goal, start.edition, release.editions);
     const architecture = findArchitecture(terms, goal, start.architecture, release.architectures);
-    if (edition !== undefined && architecture !== undefined) return { release: i, patch: 0, edition, architecture };
+    if (edition !== undefined && architecture !== undefined)
+      return { release: i, patch: 0, edition, architecture };
   }
   return undefined;
 }
 
-function findEdition({ model }: Terms, goal: Goal, installed: number, offered: readonly number[]): number | undefined {
+function findEdition(
+  { model }: Terms,
+  goal: Goal,
+  installed: number,
+  offered: readonly number[]
+): number | undefined {
   if (goal.edition !== undefined) return offered.find((e) => model.editions[e] === goal.edition);
   let edition = installed;
   for (let hops = 0; hops <= model.editions.length && !offered.includes(edition); hops++) {
@@ -36,8 +42,14 @@ function findEdition({ model }: Terms, goal: Goal, installed: number, offered: r
   return offered.includes(edition) ? edition : undefined;
 }
 
-function findArchitecture({ model }: Terms, goal: Goal, installed: number, offered: readonly number[]): number | undefined {
-  if (goal.architecture !== undefined) return offered.find((a) => model.architectures[a] === goal.architecture);
+function findArchitecture(
+  { model }: Terms,
+  goal: Goal,
+  installed: number,
+  offered: readonly number[]
+): number | undefined {
+  if (goal.architecture !== undefined)
+    return offered.find((a) => model.architectures[a] === goal.architecture);
   return offered.includes(installed) ? installed : offered[0];
 }
 
@@ -47,6 +59,11 @@ export function findChosenTarget({ model }: Terms, target: Target): Place | unde
   const edition = model.editions.indexOf(target.edition);
   const architecture = model.architectures.indexOf(target.architecture);
   const offers = release === undefined ? undefined : model.releases[release];
-  if (release === undefined || !offers?.editions.includes(edition) || !offers.architectures.includes(architecture)) return undefined;
+  if (
+    release === undefined ||
+    !offers?.editions.includes(edition) ||
+    !offers.architectures.includes(architecture)
+  )
+    return undefined;
   return { release, patch: 0, edition, architecture };
 }

@@ -67,7 +67,8 @@ class GoalIndex {
   readonly #byTeam = new Map<string | undefined, Goal>();
 
   constructor(goals: readonly Goal[]) {
-    for (const goal of [...goals].sort((a, b) => (a.id < b.id ? -1 : 1))) if (!this.#byTeam.has(goal.team)) this.#byTeam.set(goal.team, goal);
+    for (const goal of [...goals].sort((a, b) => (a.id < b.id ? -1 : 1)))
+      if (!this.#byTeam.has(goal.team)) this.#byTeam.set(goal.team, goal);
   }
 
   /** The team's own goal, else the one without a team. Throws when there is none at all: the schema's reader adds one. */
@@ -86,7 +87,9 @@ class DecisionIndex {
 
   constructor(decisions: readonly Decision[], today: string) {
     const inForce = decisions.filter((d) => d.until === undefined || d.until >= today);
-    for (const decision of [...inForce].sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1))) {
+    for (const decision of [...inForce].sort((a, b) =>
+      a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1
+    )) {
       if ('situation' in decision.scope) push(this.#bySituation, decision.scope.situation, decision);
       else if ('system' in decision.scope) push(this.#bySystem, decision.scope.system, decision);
       else this.#everywhere.push(decision);
@@ -95,7 +98,11 @@ class DecisionIndex {
 
   /** From the widest scope to the narrowest, oldest first: of two that disagree the last wins. */
   touching(system: string, situation: string): Decision[] {
-    return [...this.#everywhere, ...(this.#bySituation.get(situation) ?? []), ...(this.#bySystem.get(system) ?? [])];
+    return [
+      ...this.#everywhere,
+      ...(this.#bySituation.get(situation) ?? []),
+      ...(this.#bySystem.get(system) ?? [])
+    ];
   }
 }
 

@@ -31,7 +31,15 @@ export interface InstalledUnderstanding {
  * release has no other than its base.
  */
 export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): InstalledUnderstanding {
-  const text = [texts.product, texts.installed, texts.version, texts.patch, texts.build, texts.edition, texts.architecture]
+  const text = [
+    texts.product,
+    texts.installed,
+    texts.version,
+    texts.patch,
+    texts.build,
+    texts.edition,
+    texts.architecture
+  ]
     .filter((t) => t !== undefined && t.trim() !== '')
     .join(' ');
   const parse = parseInstalled(catalogue, text, findProduct(catalogue, texts.product));
@@ -43,14 +51,18 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
 function best(parse: InstalledParse, catalogue: Catalogue, texts: InstalledTexts): InstalledParse {
   const product = findProduct(catalogue, texts.product);
   if (product === undefined) return parse;
-  const text = [texts.installed, texts.version, texts.patch, texts.build, texts.edition, texts.architecture].filter(Boolean).join(' ');
+  const text = [texts.installed, texts.version, texts.patch, texts.build, texts.edition, texts.architecture]
+    .filter(Boolean)
+    .join(' ');
   return parseInstalled(catalogue, text, product);
 }
 
 function findProduct(catalogue: Catalogue, text: string | undefined): string | undefined {
   if (text === undefined || text.trim() === '') return undefined;
   const folded = foldText(text);
-  return catalogue.products.find((p) => [p.name, p.id, ...(p.aliases ?? [])].some((n) => foldText(n) === folded))?.id;
+  return catalogue.products.find((p) =>
+    [p.name, p.id, ...(p.aliases ?? [])].some((n) => foldText(n) === folded)
+  )?.id;
 }
 
 function readingsOf(catalogue: Catalogue, parse: InstalledParse): InstalledReadings {
@@ -60,24 +72,43 @@ function readingsOf(catalogue: Catalogue, parse: InstalledParse): InstalledReadi
     const which: Reading = parse.products.length > 0 ? { oneOf: [...parse.products] } : unknown;
     return { product: which, release: unknown, patch: unknown, edition: unknown, architecture: unknown };
   }
-  const release = settle(parse.releases, parse.decides, product.releases.map((r) => r.id), unknown);
+  const release = settle(
+    parse.releases,
+    parse.decides,
+    product.releases.map((r) => r.id),
+    unknown
+  );
   const stated = product.releases.find((r) => 'is' in release && r.id === release.is);
-  const offered = <T extends { id: string }>(all: readonly T[] | undefined, some: readonly string[] | undefined): string[] =>
-    (all?.map((e) => e.id) ?? [ONLY]).filter((id) => some?.includes(id) ?? true);
+  const offered = <T extends { id: string }>(
+    all: readonly T[] | undefined,
+    some: readonly string[] | undefined
+  ): string[] => (all?.map((e) => e.id) ?? [ONLY]).filter((id) => some?.includes(id) ?? true);
   const levels = stated ? [BASE_PATCH, ...(stated.patches ?? []).map((p) => p.id)] : [];
   return {
     product: { is: product.id },
     release,
     patch: settle(unique(parse.patches.map((p) => p.patch)), parse.decides, levels, { unknown: 'not asked' }),
-    edition: settle(parse.editions, parse.decides, offered(product.editions, stated?.editions), { unknown: 'not asked' }),
-    architecture: settle(parse.architectures, parse.decides, offered(product.architectures, stated?.architectures), { unknown: 'not asked' })
+    edition: settle(parse.editions, parse.decides, offered(product.editions, stated?.editions), {
+      unknown: 'not asked'
+    }),
+    architecture: settle(
+      parse.architectures,
+      parse.decides,
+      offered(product.architectures, stated?.architectures),
+      { unknown: 'not asked' }
+    )
   };
 }
 
 const unique = (ids: readonly string[]): string[] => [...new Set(ids)];
 
 /** One named and everything accounted for: it is that. Named but not sure: candidates. Not named: the only one there is, else unknown. */
-function settle(named: readonly string[], decides: boolean, all: readonly string[], unknown: Reading): Reading {
+function settle(
+  named: readonly string[],
+  decides: boolean,
+  all: readonly string[],
+  unknown: Reading
+): Reading {
   const [first] = named;
   if (first !== undefined) return decides && named.length === 1 ? { is: first } : { oneOf: [...named] };
   const [only] = all;

@@ -7,7 +7,7 @@ import { PHASES } from '../date/service';
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
 export const WORKSPACE_VERSION = 1;
 
-export const MAX_SYSTEMS = 500_000;
+const MAX_SYSTEMS = 500_000;
 
 const text = z.string().max(500);
 const key = z
@@ -18,7 +18,7 @@ const key = z
 const isoDay = z.string().refine((s) => parseDay(s) !== undefined, { error: 'day' });
 
 /** Why something is not known (FIELD-NOTES N3, N4). */
-export const UNKNOWN_WHY = ['not asked', 'place empty', 'no access', 'publisher silent', 'not understood'] as const;
+const UNKNOWN_WHY = ['not asked', 'place empty', 'no access', 'publisher silent', 'not understood'] as const;
 
 /** One thing read off a system: decided, one of several, or unknown with why. */
 const reading = z.union([
@@ -77,8 +77,17 @@ const goal = z.strictObject({
 });
 export type Goal = z.infer<typeof goal>;
 
-export const DECISION_KINDS = [
-  'rule', 'assume', 'accept', 'waive', 'ignore', 'choose a target', 'choose a route', 'stay', 'bypass', 'open'
+const DECISION_KINDS = [
+  'rule',
+  'assume',
+  'accept',
+  'waive',
+  'ignore',
+  'choose a target',
+  'choose a route',
+  'stay',
+  'bypass',
+  'open'
 ] as const;
 
 /** What a target is: a release in an edition, on an architecture. */
@@ -88,7 +97,11 @@ export type Target = z.infer<typeof target>;
 const decision = z.strictObject({
   id: key,
   kind: z.enum(DECISION_KINDS),
-  scope: z.union([z.strictObject({ situation: z.string().max(1000) }), z.strictObject({ system: key }), z.strictObject({ estate: z.literal(true) })]),
+  scope: z.union([
+    z.strictObject({ situation: z.string().max(1000) }),
+    z.strictObject({ system: key }),
+    z.strictObject({ estate: z.literal(true) })
+  ]),
   target: target.optional(),
   reason: z.string().max(2000).optional(),
   who: text.optional(),

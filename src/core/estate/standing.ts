@@ -3,7 +3,7 @@ import type { Place } from '../route/move';
 import type { Reading, System } from './schema';
 
 /** Most starts a system with unknown readings is planned from. */
-export const MAX_STARTS = 2000;
+const MAX_STARTS = 2000;
 
 /** The ids a reading leaves open, out of all there are: one when decided, several or all otherwise. */
 function candidates(reading: Reading, all: readonly string[]): readonly string[] {
@@ -17,13 +17,25 @@ function candidates(reading: Reading, all: readonly string[]): readonly string[]
  */
 export function startsOf(model: ProductModel, system: System): Place[] {
   const starts: Place[] = [];
-  const releases = candidates(system.release, model.releases.map((r) => r.release.id));
+  const releases = candidates(
+    system.release,
+    model.releases.map((r) => r.release.id)
+  );
   for (const id of releases) {
     const release = model.releases[model.sequence.indexById.get(id) ?? -1];
     if (!release) continue;
-    const editions = candidates(system.edition, release.editions.map((e) => model.editions[e] ?? ''));
-    const architectures = candidates(system.architecture, release.architectures.map((a) => model.architectures[a] ?? ''));
-    for (const patch of candidates(system.patch, release.patches.map((p) => p.id)))
+    const editions = candidates(
+      system.edition,
+      release.editions.map((e) => model.editions[e] ?? '')
+    );
+    const architectures = candidates(
+      system.architecture,
+      release.architectures.map((a) => model.architectures[a] ?? '')
+    );
+    for (const patch of candidates(
+      system.patch,
+      release.patches.map((p) => p.id)
+    ))
       for (const edition of editions)
         for (const architecture of architectures)
           starts.push({
@@ -44,7 +56,9 @@ export function readingKey(reading: Reading): string {
 
 /** The key of a system's situation: same product, release, patch, edition, architecture and team. */
 export function situationKey(system: System): string {
-  const parts = [system.product, system.release, system.patch, system.edition, system.architecture].map(readingKey);
+  const parts = [system.product, system.release, system.patch, system.edition, system.architecture].map(
+    readingKey
+  );
   const text = 'is' in system.product ? '' : (system.installedText ?? '');
   return [...parts, system.team ?? '', text].map((p) => p.replaceAll('/', '%2F')).join('/');
 }

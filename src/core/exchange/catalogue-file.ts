@@ -1,6 +1,12 @@
 import { isAlias, isMap, isScalar, isSeq, LineCounter, parseDocument, visit, type Document } from 'yaml';
 import { checkCatalogue } from '../catalogue/check';
-import { CATALOGUE_FORMAT, CATALOGUE_VERSION, catalogueSchema, NUMBER_KEYS, type Catalogue } from '../catalogue/schema';
+import {
+  CATALOGUE_FORMAT,
+  CATALOGUE_VERSION,
+  catalogueSchema,
+  NUMBER_KEYS,
+  type Catalogue
+} from '../catalogue/schema';
 import { findTextFault, findValueFault, MAX_ALIASES, MAX_NESTING } from './guard';
 import { fail, succeed, type Issue, type Result } from '../issue';
 import { issuesOfZod } from './zod-issues';
@@ -33,8 +39,14 @@ function readDocument(text: string, lineCounter: LineCounter): Result<Document.P
     if (!first) return succeed(document);
     const at = lineCounter.linePos(first.pos[0]);
     // The reader reports its own overflow as an error in the text.
-    if (first.message.startsWith('Maximum call stack')) return fail({ code: 'too-deep', detail: String(MAX_NESTING), line: at.line, column: at.col });
-    return fail({ code: 'syntax', detail: first.message.split('\n')[0] ?? '', line: at.line, column: at.col });
+    if (first.message.startsWith('Maximum call stack'))
+      return fail({ code: 'too-deep', detail: String(MAX_NESTING), line: at.line, column: at.col });
+    return fail({
+      code: 'syntax',
+      detail: first.message.split('\n')[0] ?? '',
+      line: at.line,
+      column: at.col
+    });
   } catch (error) {
     return fail(thrownIssue(error));
   }
@@ -61,21 +73,25 @@ function toValue(document: Document.Parsed): Result<unknown> {
 
 function keepSpelling(node: unknown): void {
   if (isSeq(node)) node.items.forEach(keepSpelling);
-  else if (isScalar(node) && typeof node.value === 'number' && node.source !== undefined) node.value = node.source;
+  else if (isScalar(node) && typeof node.value === 'number' && node.source !== undefined)
+    node.value = node.source;
 }
 
-/** The YAML reader throws on what it will not expand; a stack overflow means nesting. */
+/** The YAML reader throws on what it will not expand; a RangeError means nesting. */
 function thrownIssue(error: unknown): Issue {
   const message = error instanceof Error ? error.message : String(error);
   if (error instanceof RangeError) return { code: 'too-deep', detail: String(MAX_NESTING) };
-  return /alias/i.test(message) ? { code: 'too-many-aliases', detail: String(MAX_ALIASES) } : { code: 'syntax', detail: message };
+  return /alias/i.test(message)
+    ? { code: 'too-many-aliases', detail: String(MAX_ALIASES) }
+    : { code: 'syntax', detail: message };
 }
 
 function findFormatFault(value: unknown): Issue | undefined {
   if (typeof value !== 'object' || value === null || Array.isArray(value)) return { code: 'not-an-object' };
   const { format, version } = value as Record<string, unknown>;
   if (format !== CATALOGUE_FORMAT) return { code: 'wrong-format', detail: CATALOGUE_FORMAT };
-  if (typeof version === 'number' && version > CATALOGUE_VERSION) return { code: 'newer-version', detail: String(version) };
+  if (typeof version === 'number' && version > CATALOGUE_VERSION)
+    return { code: 'newer-version', detail: String(version) };
   return undefined;
 }
 

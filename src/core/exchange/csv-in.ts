@@ -2,8 +2,8 @@ import Papa from 'papaparse';
 import { fail, succeed, type Result } from '../issue';
 import { findTextFault } from './guard';
 
-export const MAX_ROWS = 500_000;
-export const MAX_COLUMNS = 500;
+const MAX_ROWS = 500_000;
+const MAX_COLUMNS = 500;
 
 /** A file as rows of text cells, with how it was understood. */
 export interface TableText {
@@ -28,7 +28,8 @@ export function checkTable(table: TableText): Result<TableText> {
   while (rows.length > 0 && rows[rows.length - 1]?.every((c) => c === '')) rows.pop();
   if (rows.length === 0) return fail({ code: 'empty' });
   if (rows.length > MAX_ROWS) return fail({ code: 'too-many-rows', detail: String(MAX_ROWS) });
-  if (rows.some((r) => r.length > MAX_COLUMNS)) return fail({ code: 'too-many-columns', detail: String(MAX_COLUMNS) });
+  if (rows.some((r) => r.length > MAX_COLUMNS))
+    return fail({ code: 'too-many-columns', detail: String(MAX_COLUMNS) });
   return succeed({ ...table, rows });
 }
 

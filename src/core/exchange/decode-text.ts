@@ -10,13 +10,18 @@ export interface DecodedText {
  * UTF-8 is that; else Windows-1252, which never fails.
  */
 export function decodeText(bytes: Uint8Array): DecodedText {
-  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return decoded(bytes.subarray(3), 'utf-8', true);
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf)
+    return decoded(bytes.subarray(3), 'utf-8', true);
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return decoded(bytes.subarray(2), 'utf-16le', true);
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return decoded(bytes.subarray(2), 'utf-16be', true);
   const zeros = zeroPlaces(bytes.subarray(0, 1000));
   if (zeros) return decoded(bytes, zeros, false);
   try {
-    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8', hadMark: false };
+    return {
+      text: new TextDecoder('utf-8', { fatal: true }).decode(bytes),
+      encoding: 'UTF-8',
+      hadMark: false
+    };
   } catch {
     return decoded(bytes, 'windows-1252', false);
   }

@@ -16,7 +16,11 @@ export interface EstateFile {
 }
 
 /** An estate from a workspace file (JSON) or a list of machines (CSV), for use without a screen. */
-export function parseEstate(bytes: Uint8Array, fileName: string, catalogue: Catalogue | undefined): Result<EstateFile> {
+export function parseEstate(
+  bytes: Uint8Array,
+  fileName: string,
+  catalogue: Catalogue | undefined
+): Result<EstateFile> {
   const { text } = decodeText(bytes);
   if (text.trimStart().startsWith('{')) {
     const workspace = parseWorkspace(text);
@@ -32,5 +36,8 @@ export function parseEstate(bytes: Uint8Array, fileName: string, catalogue: Cata
   const mapping = suggestMapping(table.value.rows);
   if (!mapping) return fail({ code: 'no-header' });
   const preview = previewImport(table.value.rows, mapping, { catalogue, existing: [], source: fileName });
-  return succeed({ estate: { ...emptyEstate(), systems: [...preview.taken] }, notTaken: preview.rows.filter((r) => r.fate === 'not taken') });
+  return succeed({
+    estate: { ...emptyEstate(), systems: [...preview.taken] },
+    notTaken: preview.rows.filter((r) => r.fate === 'not taken')
+  });
 }

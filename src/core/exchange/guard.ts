@@ -7,10 +7,13 @@ const FORBIDDEN_KEYS = new Set(['__proto__', 'constructor', 'prototype']);
 
 /** What is wrong with a text before it is parsed at all; undefined when nothing is. */
 export function findTextFault(text: string, kind: 'nested' | 'flat' = 'nested'): Issue | undefined {
-  if (text.length > MAX_FILE_BYTES) return { code: 'too-big', detail: `${Math.round(MAX_FILE_BYTES / 1024 / 1024)} MB` };
+  if (text.length > MAX_FILE_BYTES)
+    return { code: 'too-big', detail: `${Math.round(MAX_FILE_BYTES / 1024 / 1024)} MB` };
   if (text.includes('\0')) return { code: 'not-text' };
   if (text.trim() === '') return { code: 'empty' };
-  return kind === 'nested' && hasDeepBrackets(text) ? { code: 'too-deep', detail: String(MAX_NESTING) } : undefined;
+  return kind === 'nested' && hasDeepBrackets(text)
+    ? { code: 'too-deep', detail: String(MAX_NESTING) }
+    : undefined;
 }
 
 /** Counts open brackets outside double-quoted strings: stops a nesting bomb before a recursive parser meets it. */
@@ -40,7 +43,8 @@ export function findValueFault(root: unknown): Issue | undefined {
     for (const key of Object.keys(value)) {
       if (FORBIDDEN_KEYS.has(key)) return { code: 'key-forbidden', detail: key, path };
       const child = (value as Record<string, unknown>)[key];
-      if (typeof child === 'object' && child !== null) queue.push({ value: child, path: [...path, Array.isArray(value) ? Number(key) : key] });
+      if (typeof child === 'object' && child !== null)
+        queue.push({ value: child, path: [...path, Array.isArray(value) ? Number(key) : key] });
     }
   }
   return undefined;

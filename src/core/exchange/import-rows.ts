@@ -38,14 +38,21 @@ export interface ImportContext {
  * spaces folded. A row that repeats an earlier one is left out; one that contradicts an earlier one is left out with
  * that as its reason. Nothing is guessed: see `parseInstalled`.
  */
-export function previewImport(rows: readonly (readonly string[])[], mapping: Mapping, context: ImportContext): ImportPreview {
+export function previewImport(
+  rows: readonly (readonly string[])[],
+  mapping: Mapping,
+  context: ImportContext
+): ImportPreview {
   const state = new ImportState(context);
   const result: ImportedRow[] = [];
   rows.forEach((cells, i) => {
     if (i <= mapping.headerRow || cells.every((c) => c === '')) return;
     result.push(state.read(i + 1, cells, mapping));
   });
-  return { rows: result, taken: result.flatMap((r) => (r.system && (r.fate === 'new' || r.fate === 'update') ? [r.system] : [])) };
+  return {
+    rows: result,
+    taken: result.flatMap((r) => (r.system && (r.fate === 'new' || r.fate === 'update') ? [r.system] : []))
+  };
 }
 
 class ImportState {
@@ -64,14 +71,23 @@ class ImportState {
   read(row: number, cells: readonly string[], mapping: Mapping): ImportedRow {
     const cell = (field: ImportField): string => cells[mapping.columns[field] ?? -1] ?? '';
     const name = cell('name').slice(0, 300);
-    if (name === '') return { row, fate: 'not taken', reason: { code: 'missing-name' }, leftOver: [], remarks: [] };
+    if (name === '')
+      return { row, fate: 'not taken', reason: { code: 'missing-name' }, leftOver: [], remarks: [] };
     const before = this.#byName.get(foldText(name));
     const understood = this.#understand(cell);
     const remarks: string[] = [];
     const system = this.#systemOf(name, before, cell, understood, remarks);
     const said = { row, leftOver: understood.leftOver, remarks };
     const earlier = this.#seen.get(foldText(name));
-    if (earlier) return { ...said, fate: 'not taken', reason: { code: saysTheSame(earlier.system, system) ? 'repeats' : 'same-name', detail: String(earlier.row) } };
+    if (earlier)
+      return {
+        ...said,
+        fate: 'not taken',
+        reason: {
+          code: saysTheSame(earlier.system, system) ? 'repeats' : 'same-name',
+          detail: String(earlier.row)
+        }
+      };
     this.#seen.set(foldText(name), { row, system });
     return { ...said, system, fate: before ? (saysTheSame(before, system) ? 'same' : 'update') : 'new' };
   }
@@ -89,13 +105,20 @@ class ImportState {
     return understood;
   }
 
-  #systemOf(name: string, before: System | undefined, cell: (f: ImportField) => string, understood: InstalledUnderstanding, remarks: string[]): System {
+  #systemOf(
+    name: string,
+    before: System | undefined,
+    cell: (f: ImportField) => string,
+    understood: InstalledUnderstanding,
+    remarks: string[]
+  ): System {
     const day = cell('observed') === '' ? undefined : parseMessyDay(cell('observed'));
     if (cell('observed') !== '' && !day) remarks.push(`"${cell('observed')}" is not a day`);
     if (day?.also !== undefined) remarks.push(`day ${formatDay(day.day)}; could be ${formatDay(day.also)}`);
     const facts = factsOf(cell('activated'), remarks);
     const nodes = Number(cell('nodes'));
-    const text = (field: ImportField): string | undefined => (cell(field) === '' ? undefined : cell(field).slice(0, 500));
+    const text = (field: ImportField): string | undefined =>
+      cell(field) === '' ? undefined : cell(field).slice(0, 500);
     const read = {
       team: text('team'),
       site: text('site'),
@@ -107,11 +130,21 @@ class ImportState {
       source: this.#context.source
     };
     const given = Object.fromEntries(Object.entries(read).filter(([, v]) => v !== undefined));
-    return { ...before, ...given, id: before?.id ?? this.#newId(name), name: before?.name ?? name, ...understood.readings };
+    return {
+      ...before,
+      ...given,
+      id: before?.id ?? this.#newId(name),
+      name: before?.name ?? name,
+      ...understood.readings
+    };
   }
 
   #newId(name: string): string {
-    const base = foldText(name).replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 80) || 'system';
+    const base =
+      foldText(name)
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-+|-+$/g, '')
+        .slice(0, 80) || 'system';
     let id = base;
     for (let n = 2; this.#ids.has(id); n++) id = `${base}-${n}`;
     this.#ids.add(id);
@@ -135,6 +168,11 @@ function factsOf(text: string, remarks: string[]): Record<string, Fact> | undefi
 function saysTheSame(a: System, b: System): boolean {
   const facts = (s: System): string => JSON.stringify(Object.entries(s.facts ?? {}).sort());
   return (
-    situationKey(a) === situationKey(b) && a.site === b.site && (a.nodes ?? 1) === (b.nodes ?? 1) && facts(a) === facts(b) && a.observed === b.observed && a.note === b.note
+    situationKey(a) === situationKey(b) &&
+    a.site === b.site &&
+    (a.nodes ?? 1) === (b.nodes ?? 1) &&
+    facts(a) === facts(b) &&
+    a.observed === b.observed &&
+    a.note === b.note
   );
 }

@@ -21,8 +21,36 @@ export type ImportField = (typeof IMPORT_FIELDS)[number];
 
 /** Words people head such columns with; folded. */
 const HEADINGS: Readonly<Record<ImportField, readonly string[]>> = {
-  name: ['name', 'host', 'hostname', 'host name', 'machine', 'computer', 'system', 'device', 'asset', 'server', 'node name', 'machine name', 'asset tag', 'id'],
-  installed: ['installed', 'os', 'operating system', 'runs', 'what it runs', 'software', 'system software', 'os and edition', 'os / version', 'installed version', 'version and edition', 'platform'],
+  name: [
+    'name',
+    'host',
+    'hostname',
+    'host name',
+    'machine',
+    'computer',
+    'system',
+    'device',
+    'asset',
+    'server',
+    'node name',
+    'machine name',
+    'asset tag',
+    'id'
+  ],
+  installed: [
+    'installed',
+    'os',
+    'operating system',
+    'runs',
+    'what it runs',
+    'software',
+    'system software',
+    'os and edition',
+    'os / version',
+    'installed version',
+    'version and edition',
+    'platform'
+  ],
   product: ['product', 'os name', 'product name'],
   version: ['version', 'release', 'os version', 'product version', 'ver'],
   patch: ['patch', 'patch level', 'level', 'maintenance', 'service level', 'patchlevel'],
@@ -33,7 +61,17 @@ const HEADINGS: Readonly<Record<ImportField, readonly string[]>> = {
   site: ['site', 'location', 'place', 'building', 'depot', 'room'],
   nodes: ['nodes', 'node count', 'members', 'controllers'],
   activated: ['activated', 'activation', 'registered', 'licensed', 'active licence'],
-  observed: ['observed', 'seen', 'last seen', 'checked', 'last check', 'date', 'inventory date', 'last contact', 'read on'],
+  observed: [
+    'observed',
+    'seen',
+    'last seen',
+    'checked',
+    'last check',
+    'date',
+    'inventory date',
+    'last contact',
+    'read on'
+  ],
   note: ['note', 'notes', 'remark', 'remarks', 'comment', 'comments']
 };
 
@@ -61,11 +99,15 @@ function mapColumns(headings: readonly string[]): Mapping['columns'] {
     const field = fieldOf(heading);
     if (field !== undefined && columns[field] === undefined) columns[field] = i;
   });
-  if (columns.name === undefined && headings[0] !== undefined && fieldOf(headings[0]) === undefined) columns.name = 0;
+  if (columns.name === undefined && headings[0] !== undefined && fieldOf(headings[0]) === undefined)
+    columns.name = 0;
   return columns;
 }
 
 function fieldOf(heading: string): ImportField | undefined {
-  const folded = foldText(heading).replace(/[_.:-]+/g, ' ').replace(/\s+/g, ' ').trim();
+  const folded = foldText(heading)
+    .replace(/[_.:-]+/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
   return IMPORT_FIELDS.find((field) => HEADINGS[field].includes(folded));
 }

@@ -7,9 +7,34 @@ import type { Route } from '../route/types';
 import { formatCsv } from './csv-out';
 
 export const PLAN_COLUMNS = [
-  'system', 'team', 'product', 'installed', 'installed_edition', 'installed_architecture', 'target', 'target_edition', 'target_architecture',
-  'is_goal', 'verdict', 'hops', 'steps', 'kept', 'needs', 'rights_needed', 'rights_held', 'rights_to_buy', 'cost', 'currency',
-  'careful_minutes', 'first_day', 'finish_day', 'deadline', 'deadline_set_by', 'latest_start', 'slack_days', 'reason'
+  'system',
+  'team',
+  'product',
+  'installed',
+  'installed_edition',
+  'installed_architecture',
+  'target',
+  'target_edition',
+  'target_architecture',
+  'is_goal',
+  'verdict',
+  'hops',
+  'steps',
+  'kept',
+  'needs',
+  'rights_needed',
+  'rights_held',
+  'rights_to_buy',
+  'cost',
+  'currency',
+  'careful_minutes',
+  'first_day',
+  'finish_day',
+  'deadline',
+  'deadline_set_by',
+  'latest_start',
+  'slack_days',
+  'reason'
 ] as const;
 
 export interface PlanCsvInput {
@@ -32,7 +57,10 @@ export function formatPlanCsv({ plan, catalogue, estate, everyTarget }: PlanCsvI
     for (const id of one.systems)
       for (const target of targets.length > 0 ? targets : [undefined]) {
         const system = systems.get(id);
-        if (system) rows.push(rowOf({ one, system, product, target, pool, currency: catalogue.currency ?? '', everyTarget }));
+        if (system)
+          rows.push(
+            rowOf({ one, system, product, target, pool, currency: catalogue.currency ?? '', everyTarget })
+          );
       }
   }
   return formatCsv(rows);
@@ -52,13 +80,18 @@ function rowOf({ one, system, product, target, pool, currency, everyTarget }: Ro
   const isGoal = target !== undefined && sameTarget(target.target, one.goal);
   const route = target?.route;
   const rights = pool.draw(route, !everyTarget);
-  const name = (list: readonly { id: string; name?: string | undefined }[] | undefined, id: string | undefined): string => list?.find((e) => e.id === id)?.name ?? id ?? '';
+  const name = (
+    list: readonly { id: string; name?: string | undefined }[] | undefined,
+    id: string | undefined
+  ): string => list?.find((e) => e.id === id)?.name ?? id ?? '';
   const start = one.startIsSure ? one.start : undefined;
   return [
     system.name,
     system.team ?? '',
     product?.name ?? '',
-    start && product ? `${name(product.releases, start.release)}${start.patch === 'base' ? '' : ` ${start.patch}`}` : (system.installedText ?? 'unknown'),
+    start && product
+      ? `${name(product.releases, start.release)}${start.patch === 'base' ? '' : ` ${start.patch}`}`
+      : (system.installedText ?? 'unknown'),
     start ? name(product?.editions, start.edition) : '',
     start ? name(product?.architectures, start.architecture) : '',
     name(product?.releases, target?.target.release),
@@ -67,7 +100,11 @@ function rowOf({ one, system, product, target, pool, currency, everyTarget }: Ro
     target ? (isGoal ? 'yes' : 'no') : '',
     target?.verdict ?? one.verdict,
     route?.hops ?? '',
-    route?.steps.map((s) => (s.kind === 'patch' ? `patch ${s.to.patch}` : `${s.kind} ${name(product?.releases, s.to.release)}`)).join('; ') ?? '',
+    route?.steps
+      .map((s) =>
+        s.kind === 'patch' ? `patch ${s.to.patch}` : `${s.kind} ${name(product?.releases, s.to.release)}`
+      )
+      .join('; ') ?? '',
     route?.kept ?? '',
     needsOf(route),
     rights.needed,
@@ -79,7 +116,11 @@ function rowOf({ one, system, product, target, pool, currency, everyTarget }: Ro
     route?.steps[0] ? formatDay(route.steps[0].days.first) : '',
     route?.finish.exact ? formatDay(route.finish.last) : route ? 'unknown' : '',
     isGoal || !target ? dayOrBlank(one.deadline.day) : '',
-    isGoal || !target ? (one.deadline.setBy ? `${one.deadline.setBy.kind}: ${one.deadline.setBy.subject}` : '') : '',
+    isGoal || !target
+      ? one.deadline.setBy
+        ? `${one.deadline.setBy.kind}: ${one.deadline.setBy.subject}`
+        : ''
+      : '',
     isGoal ? (one.latestStart === 'none' ? 'too late' : dayOrBlank(one.latestStart)) : '',
     isGoal ? (one.slack ?? '') : '',
     target?.older ? 'older than what is installed' : (target?.reasons.map(describeReason).join('; ') ?? '')
@@ -91,7 +132,13 @@ const dayOrBlank = (day: number | undefined): string => (day === undefined ? '' 
 function needsOf(route: Route | undefined): string {
   const patches = route?.steps.filter((s) => s.kind === 'patch').length ?? 0;
   const asks = route?.unknownSums.length ?? 0;
-  return [patches > 0 ? `${patches} patch` : '', asks > 0 ? `${asks} price to ask` : '', ...(route?.risks ?? [])].filter(Boolean).join('; ');
+  return [
+    patches > 0 ? `${patches} patch` : '',
+    asks > 0 ? `${asks} price to ask` : '',
+    ...(route?.risks ?? [])
+  ]
+    .filter(Boolean)
+    .join('; ');
 }
 
 /** Known sum of one system; `+ unknown` where a price is missing. */
@@ -122,7 +169,8 @@ class RightPool {
       held++;
       drawn.set(step.right.right, (drawn.get(step.right.right) ?? 0) + 1);
     }
-    if (taking) for (const [right, count] of drawn) this.#left.set(right, (this.#left.get(right) ?? 0) - count);
+    if (taking)
+      for (const [right, count] of drawn) this.#left.set(right, (this.#left.get(right) ?? 0) - count);
     return { needed, held, toBuy: needed - held };
   }
 }

@@ -6,8 +6,8 @@ import { COUNTED_KINDS, VERDICTS, type Reason, type Route, type Step } from '../
 import { KEPT } from '../catalogue/schema';
 import { describeReason } from '../wording/reason';
 
-export const PLAN_FORMAT = 'orange-stair-plan';
-export const PLAN_VERSION = 1;
+const PLAN_FORMAT = 'orange-stair-plan';
+const PLAN_VERSION = 1;
 
 const day = z.string().describe('YYYY-MM-DD');
 const dayOrUnknown = z.union([day, z.literal('unknown')]);
@@ -73,7 +73,11 @@ const contributor = z.strictObject({
   certainty: z.string().optional(),
   source: z.string().optional(),
   sets: z.boolean(),
-  cost: z.strictObject({ code: z.string(), kept: z.string().optional(), cents: z.union([z.number(), z.literal('unknown')]).optional() })
+  cost: z.strictObject({
+    code: z.string(),
+    kept: z.string().optional(),
+    cents: z.union([z.number(), z.literal('unknown')]).optional()
+  })
 });
 const casePlan = z.strictObject({
   systems: z.array(z.string()),
@@ -138,8 +142,13 @@ function caseFileOf(plan: CasePlan): PlanFile['cases'][number] {
     goalFrom: plan.goalFrom,
     ...(plan.goalPlan ? { goalPlan: targetFileOf(plan.goalPlan) } : {}),
     verdict: plan.verdict,
-    deadline: { ...(plan.deadline.day === undefined ? {} : { day: formatDay(plan.deadline.day) }), contributors: plan.deadline.contributors.map(contributorFileOf) },
-    ...(plan.latestStart === undefined ? {} : { latestStart: plan.latestStart === 'none' ? ('none' as const) : formatDay(plan.latestStart) }),
+    deadline: {
+      ...(plan.deadline.day === undefined ? {} : { day: formatDay(plan.deadline.day) }),
+      contributors: plan.deadline.contributors.map(contributorFileOf)
+    },
+    ...(plan.latestStart === undefined
+      ? {}
+      : { latestStart: plan.latestStart === 'none' ? ('none' as const) : formatDay(plan.latestStart) }),
     ...(plan.slack === undefined ? {} : { slackDays: plan.slack }),
     ...(plan.bestOpen ? { bestOpen: plan.bestOpen } : {}),
     cut: plan.cut,
@@ -168,7 +177,18 @@ function reasonFileOf(r: Reason): z.infer<typeof reason> {
 }
 
 function routeFileOf(r: Route): z.infer<typeof route> {
-  const { steps, finish, waitsUntil, unknownSums, risks, kept, hops, costCents, typicalMinutes, carefulMinutes } = r;
+  const {
+    steps,
+    finish,
+    waitsUntil,
+    unknownSums,
+    risks,
+    kept,
+    hops,
+    costCents,
+    typicalMinutes,
+    carefulMinutes
+  } = r;
   return {
     kept,
     hops,
@@ -194,7 +214,13 @@ function stepFileOf(s: Step): z.infer<typeof step> {
   };
   if (s.kind === 'patch') return { kind: s.kind, ...common };
   const { until, ...right } = s.right;
-  return { kind: s.kind, id: s.id, ...common, kept: s.kept, right: { ...right, ...(until === undefined ? {} : { until: formatDay(until) }) } };
+  return {
+    kind: s.kind,
+    id: s.id,
+    ...common,
+    kept: s.kept,
+    right: { ...right, ...(until === undefined ? {} : { until: formatDay(until) }) }
+  };
 }
 
 const maybeDay = (value: number | 'unknown'): string => (value === 'unknown' ? value : formatDay(value));

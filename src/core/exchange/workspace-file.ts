@@ -1,4 +1,11 @@
-import { DEFAULT_GOAL, WORKSPACE_FORMAT, WORKSPACE_VERSION, workspaceSchema, type Estate, type Workspace } from '../estate/schema';
+import {
+  DEFAULT_GOAL,
+  WORKSPACE_FORMAT,
+  WORKSPACE_VERSION,
+  workspaceSchema,
+  type Estate,
+  type Workspace
+} from '../estate/schema';
 import { describeIssue, fail, succeed, type Result } from '../issue';
 import { parseCatalogue } from './catalogue-file';
 import { findTextFault, findValueFault } from './guard';
@@ -34,22 +41,30 @@ export function parseWorkspace(text: string): Result<Workspace> {
 }
 
 /** Reads a workspace already parsed from JSON. */
-export function readWorkspace(value: unknown): Result<Workspace> {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return fail({ code: 'not-an-object' });
+function readWorkspace(value: unknown): Result<Workspace> {
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    return fail({ code: 'not-an-object' });
   const { format, version } = value as Record<string, unknown>;
   if (format !== WORKSPACE_FORMAT) return fail({ code: 'wrong-format', detail: WORKSPACE_FORMAT });
-  if (typeof version === 'number' && version > WORKSPACE_VERSION) return fail({ code: 'newer-version', detail: String(version) });
+  if (typeof version === 'number' && version > WORKSPACE_VERSION)
+    return fail({ code: 'newer-version', detail: String(version) });
   const parsed = workspaceSchema.safeParse(value);
   if (!parsed.success) return fail(...issuesOfZod(parsed.error));
   const twice = findTwice(parsed.data.systems.map((s) => s.id));
   if (twice !== undefined) return fail({ code: 'duplicate-id', detail: twice, path: ['systems'] });
-  const catalogue = parsed.data.catalogue.text.trim() === '' ? undefined : parseCatalogue(parsed.data.catalogue.text);
-  if (catalogue && !catalogue.ok) return fail(...catalogue.issues.map((i) => ({ code: 'catalogue', detail: describeIssue(i), path: ['catalogue'] })));
+  const catalogue =
+    parsed.data.catalogue.text.trim() === '' ? undefined : parseCatalogue(parsed.data.catalogue.text);
+  if (catalogue && !catalogue.ok)
+    return fail(
+      ...catalogue.issues.map((i) => ({ code: 'catalogue', detail: describeIssue(i), path: ['catalogue'] }))
+    );
   return succeed(withDefaultGoal(parsed.data));
 }
 
 function withDefaultGoal(workspace: Workspace): Workspace {
-  return workspace.goals.some((g) => g.team === undefined) ? workspace : { ...workspace, goals: [...workspace.goals, DEFAULT_GOAL] };
+  return workspace.goals.some((g) => g.team === undefined)
+    ? workspace
+    : { ...workspace, goals: [...workspace.goals, DEFAULT_GOAL] };
 }
 
 function findTwice(ids: readonly string[]): string | undefined {

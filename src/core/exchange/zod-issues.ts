@@ -7,6 +7,8 @@ const MAX_ISSUES = 50;
 export function issuesOfZod(error: z.ZodError): Issue[] {
   return error.issues.slice(0, MAX_ISSUES).map((issue) => {
     const path = issue.path.map((p) => (typeof p === 'number' ? p : String(p)));
-    return isKnownCode(issue.message) ? { code: issue.message, path } : { code: 'invalid', detail: issue.message, path };
+    return isKnownCode(issue.message)
+      ? { code: issue.message, path }
+      : { code: 'invalid', detail: issue.message, path };
   });
 }

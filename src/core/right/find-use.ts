@@ -22,7 +22,8 @@ export interface FoundUse {
  * 3. None at all: the publisher must be asked; the sum is unknown, the step open.
  */
 export function findUse(terms: Terms, move: Move, on: StepDays, run: Run): FoundUse {
-  if (move.id.startsWith('cell ')) return { use: { kind: 'ask', costCents: 'unknown' }, met: 'yes', closes: false };
+  if (move.id.startsWith('cell '))
+    return { use: { kind: 'ask', costCents: 'unknown' }, met: 'yes', closes: false };
   const applying = terms.model.rights.filter((r) => appliesTo(terms, r, move));
   const usable: { use: RightUse; met: Truth }[] = [];
   let locked = false;
@@ -53,10 +54,18 @@ function appliesTo(terms: Terms, { right, from, to }: RightModel, move: Move): b
 
 function isUsable(terms: Terms, { right, until }: RightModel, move: Move, on: StepDays): Truth {
   const carried = right.kind === 'carried' ? terms.activated : 'yes';
-  return until ? and(carried, isInTime(terms, readDay(until, terms.countsExpected), right.counts, move, on)) : carried;
+  return until
+    ? and(carried, isInTime(terms, readDay(until, terms.countsExpected), right.counts, move, on))
+    : carried;
 }
 
-function isInTime(terms: Terms, until: number | 'unknown', counts: string | undefined, move: Move, on: StepDays): Truth {
+function isInTime(
+  terms: Terms,
+  until: number | 'unknown',
+  counts: string | undefined,
+  move: Move,
+  on: StepDays
+): Truth {
   if (until === 'unknown') return 'unknown';
   if (counts !== 'release day') return on.first > until ? 'no' : on.exact ? 'yes' : 'unknown';
   const published = terms.publication[move.to.release];
@@ -66,9 +75,22 @@ function isInTime(terms: Terms, until: number | 'unknown', counts: string | unde
 
 function useOf(terms: Terms, { right, until }: RightModel): RightUse {
   const day = until && right.counts !== 'release day' ? readDay(until, terms.countsExpected) : 'unknown';
-  const kinds = { free: 'free', carried: 'carried', purchase: 'purchase', ask: 'ask', agreement: 'held', 'not for sale': 'held' } as const;
-  const costCents = right.kind === 'purchase' ? (right.priceCents ?? 'unknown') : right.kind === 'ask' ? 'unknown' : 0;
-  return { kind: kinds[right.kind], right: right.id, costCents, ...(day === 'unknown' ? {} : { until: day }) };
+  const kinds = {
+    free: 'free',
+    carried: 'carried',
+    purchase: 'purchase',
+    ask: 'ask',
+    agreement: 'held',
+    'not for sale': 'held'
+  } as const;
+  const costCents =
+    right.kind === 'purchase' ? (right.priceCents ?? 'unknown') : right.kind === 'ask' ? 'unknown' : 0;
+  return {
+    kind: kinds[right.kind],
+    right: right.id,
+    costCents,
+    ...(day === 'unknown' ? {} : { until: day })
+  };
 }
 
 /** Rank of a price, least first; forbidden spending puts a price behind an unknown sum. */

@@ -3,10 +3,11 @@ import type { Estate } from '../estate/schema';
 import { type CasePlan, type RightTotal } from '../plan-types';
 
 /** Rights bought one a step: those its route needs, by right id. */
-export function neededRights(plan: CasePlan): ReadonlyMap<string, number> {
+function neededRights(plan: CasePlan): ReadonlyMap<string, number> {
   const needed = new Map<string, number>();
   for (const step of plan.goalPlan?.route?.steps ?? [])
-    if (step.kind !== 'patch' && step.right.kind === 'purchase' && step.right.right) needed.set(step.right.right, (needed.get(step.right.right) ?? 0) + 1);
+    if (step.kind !== 'patch' && step.right.kind === 'purchase' && step.right.right)
+      needed.set(step.right.right, (needed.get(step.right.right) ?? 0) + 1);
   return needed;
 }
 
@@ -26,7 +27,9 @@ export function totalRights(plans: readonly CasePlan[], estate: Estate, catalogu
     .map((total) => {
       const have = held.get(total.right) ?? 0;
       const toBuy = Math.max(0, total.needed - have);
-      const price = catalogue.products.find((p) => p.id === total.product)?.rights?.find((r) => r.id === total.right)?.priceCents;
+      const price = catalogue.products
+        .find((p) => p.id === total.product)
+        ?.rights?.find((r) => r.id === total.right)?.priceCents;
       return { ...total, held: have, toBuy, costCents: price === undefined ? 'unknown' : price * toBuy };
     });
 }

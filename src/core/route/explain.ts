@@ -25,7 +25,11 @@ export function standingOf(terms: Terms, place: Place): Standing {
 export function routeOf(terms: Terms, label: Label): Route {
   const { criteria, judgement, moves } = label;
   const steps = moves.flatMap((move, i) => stepsOf(terms, move, judgement, i));
-  const finish = judgement.schedule.days[moves.length - 1]?.hop ?? { first: terms.from, last: terms.from, exact: true };
+  const finish = judgement.schedule.days[moves.length - 1]?.hop ?? {
+    first: terms.from,
+    last: terms.from,
+    exact: true
+  };
   return {
     steps,
     kept: KEPT[criteria.keptRank] ?? 'nothing',
@@ -44,7 +48,9 @@ export function routeOf(terms: Terms, label: Label): Route {
 function risksOf(terms: Terms, move: Move): string[] {
   const risks = move.hop?.hop.unsupported ? [`unsupported: ${move.hop.hop.consequence ?? move.id}`] : [];
   const release = terms.model.releases[move.to.release]?.release;
-  return terms.isPreview[move.to.release] ? [...risks, `preview: ${release?.name ?? release?.id ?? ''}`] : risks;
+  return terms.isPreview[move.to.release]
+    ? [...risks, `preview: ${release?.name ?? release?.id ?? ''}`]
+    : risks;
 }
 
 function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): Step[] {
@@ -80,7 +86,12 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
 }
 
 /** A finding with what was seen, what was demanded and on whose word. */
-export function reasonOf(terms: Terms, moves: readonly Move[], judgement: Judgement, finding: Finding): Reason {
+export function reasonOf(
+  terms: Terms,
+  moves: readonly Move[],
+  judgement: Judgement,
+  finding: Finding
+): Reason {
   const move = moves[finding.move] as Move;
   const days = judgement.schedule.days[finding.move];
   const source = move.hop?.hop.source ?? move.change?.change.source ?? terms.model.product.source;
@@ -99,11 +110,20 @@ export function reasonOf(terms: Terms, moves: readonly Move[], judgement: Judgem
     case 'closed':
       return { ...base, seen: seenDay, ...end((move.hop ?? move.change)?.closes) };
     case 'patch withdrawn':
-      return { ...base, seen: days?.patch ? formatDay(days.patch.last) : '', ...end(terms.model.releases[move.from.release]?.patches[move.level]?.until) };
+      return {
+        ...base,
+        seen: days?.patch ? formatDay(days.patch.last) : '',
+        ...end(terms.model.releases[move.from.release]?.patches[move.level]?.until)
+      };
     case 'resting':
     case 'pass days':
     case 'months left':
-      return { ...base, subject: terms.model.releases[move.to.release]?.release.id ?? '', seen: seenDay, ...end(endOf(terms, move.to.release)) };
+      return {
+        ...base,
+        subject: terms.model.releases[move.to.release]?.release.id ?? '',
+        seen: seenDay,
+        ...end(endOf(terms, move.to.release))
+      };
     case 'cell':
       return { ...base, subject: move.cell ?? move.id };
     default:

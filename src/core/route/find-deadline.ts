@@ -30,12 +30,21 @@ export interface Timing {
  * 3. Rights of the chosen route that lapse: listed with what the step costs then.
  * Cost: one search per surviving generation of routes, usually none or one.
  */
-export function findTiming(terms: Terms, start: Place, target: Place | undefined, routes: readonly Label[], chosen: Label | undefined): Timing {
+export function findTiming(
+  terms: Terms,
+  start: Place,
+  target: Place | undefined,
+  routes: readonly Label[],
+  chosen: Label | undefined
+): Timing {
   const contributors = [...installedEnd(terms, start)];
-  if (target && chosen) contributors.push(...closingOf(terms, start, target, routes, chosen), ...lapsingRights(terms, chosen));
+  if (target && chosen)
+    contributors.push(...closingOf(terms, start, target, routes, chosen), ...lapsingRights(terms, chosen));
   const deadline = deadlineOf(contributors, terms.today);
   if (!chosen) return { deadline };
-  const finishBy = Math.min(...contributors.filter((c) => c.kind === 'service of installed').map((c) => c.day));
+  const finishBy = Math.min(
+    ...contributors.filter((c) => c.kind === 'service of installed').map((c) => c.day)
+  );
   const latest = latestStartOf(terms, chosen.moves, finishBy);
   return latest === undefined ? { deadline } : { deadline, latestStart: latest };
 }
@@ -63,11 +72,16 @@ function installedEnd(terms: Terms, start: Place): Contributor[] {
  * The last day from which the moves hold and end by `finishBy`; undefined when no day is the last, `none` when no
  * start does it. Starting earlier never breaks a route (waiting is always possible), so halving finds it.
  */
-export function latestStartOf(terms: Terms, moves: readonly Move[], finishBy: number): Day | 'none' | undefined {
+function latestStartOf(terms: Terms, moves: readonly Move[], finishBy: number): Day | 'none' | undefined {
   const holds = (from: Day): boolean => {
     const { findings, schedule } = judgeMoves({ ...terms, from }, moves, true, 'sure');
     const finish = schedule.days[moves.length - 1]?.hop;
-    return findings.length === 0 && finish !== undefined && finish.last <= finishBy && (finish.exact || finishBy === Infinity);
+    return (
+      findings.length === 0 &&
+      finish !== undefined &&
+      finish.last <= finishBy &&
+      (finish.exact || finishBy === Infinity)
+    );
   };
   let low = Math.min(terms.today, finishBy) - TWENTY_YEARS;
   let high = Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS;
@@ -81,16 +95,21 @@ export function latestStartOf(terms: Terms, moves: readonly Move[], finishBy: nu
   return low;
 }
 
-function closingOf(terms: Terms, start: Place, target: Place, routes: readonly Label[], chosen: Label): Contributor[] {
+function closingOf(
+  terms: Terms,
+  start: Place,
+  target: Place,
+  routes: readonly Label[],
+  chosen: Label
+): Contributor[] {
   const accepted = terms.goal.accepts ? KEPT.indexOf(terms.goal.accepts) : 0;
   const keptRank = Math.max(chosen.criteria.keptRank, accepted);
   let surviving = routes.filter((r) => r.criteria.keptRank <= keptRank);
-  let all = routes;
   for (let look = 0; look < MAX_LOOKS_AHEAD; look++) {
     const last = findLastSurvivor(terms, surviving);
     if (!last) return [];
     const next = { ...terms, today: last.day + 1, from: last.day + 1 };
-    all = findRoutes(next, start, 'sure').routes.get(targetKey(target)) ?? [];
+    const all = findRoutes(next, start, 'sure').routes.get(targetKey(target)) ?? [];
     surviving = all.filter((r) => r.criteria.keptRank <= keptRank);
     if (surviving.length === 0) return contributorsOf(next, last.label.moves, lossOf(all));
   }
@@ -119,8 +138,18 @@ function contributorsOf(terms: Terms, moves: readonly Move[], cost: MissingCost)
   const found = judgement.findings.map((finding) => {
     const reason = reasonOf(terms, moves, judgement, finding);
     const move = moves[finding.move] as Move;
-    const day = reason.day ?? lapseDay(terms, move, reason, judgement.schedule.days[finding.move]?.hop.first) ?? terms.today - 1;
-    return { kind: kindOf(reason), subject: subjectOf(terms, move, reason), day, sets: true, cost, ...(reason.source === undefined ? {} : { source: reason.source }) };
+    const day =
+      reason.day ??
+      lapseDay(terms, move, reason, judgement.schedule.days[finding.move]?.hop.first) ??
+      terms.today - 1;
+    return {
+      kind: kindOf(reason),
+      subject: subjectOf(terms, move, reason),
+      day,
+      sets: true,
+      cost,
+      ...(reason.source === undefined ? {} : { source: reason.source })
+    };
   });
   return found.slice(0, 1);
 }
@@ -161,9 +190,16 @@ function lapsingRights(terms: Terms, chosen: Label): Contributor[] {
   return chosen.moves.flatMap((move, i): Contributor[] => {
     const use = chosen.judgement.rights[i]?.use;
     if (use?.until === undefined || !use.right || use.costCents === 'unknown') return [];
-    const after = findUse(terms, move, { first: use.until + 1, last: use.until + 1, exact: true }, 'sure').use;
+    const after = findUse(
+      terms,
+      move,
+      { first: use.until + 1, last: use.until + 1, exact: true },
+      'sure'
+    ).use;
     const cents = after.costCents === 'unknown' ? 'unknown' : after.costCents - use.costCents;
     if (cents === 0) return [];
-    return [{ kind: 'right', subject: use.right, day: use.until, sets: false, cost: { code: 'money', cents } }];
+    return [
+      { kind: 'right', subject: use.right, day: use.until, sets: false, cost: { code: 'money', cents } }
+    ];
   });
 }

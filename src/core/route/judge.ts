@@ -31,7 +31,9 @@ export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boole
   const schedule = layDays(terms, moves, isTarget, run);
   const findings: Finding[] = [];
   const rights: FoundUse[] = [];
-  moves.forEach((move, i) => rights.push(judgeMove(terms, move, i, schedule.days[i] as MoveDays, run, findings)));
+  moves.forEach((move, i) =>
+    rights.push(judgeMove(terms, move, i, schedule.days[i] as MoveDays, run, findings))
+  );
   for (const move of schedule.overstays) findings.push({ code: 'pass days', move, truth: 'no' });
   if (isTarget) judgeRest(terms, moves, schedule, findings);
   return { schedule, rights, findings };
@@ -41,7 +43,13 @@ export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boole
  * Judges one more move after a judged route, without going back over the route. Undefined where that would not do:
  * where the step it leaves from would have to be put off, so that earlier days change.
  */
-export function judgeNext(terms: Terms, before: Judgement, moves: readonly Move[], isTarget: boolean, run: Run): Judgement | undefined {
+export function judgeNext(
+  terms: Terms,
+  before: Judgement,
+  moves: readonly Move[],
+  isTarget: boolean,
+  run: Run
+): Judgement | undefined {
   const schedule = layNext(terms, before.schedule, moves, isTarget, run);
   if (!schedule) return undefined;
   const at = moves.length - 1;
@@ -51,7 +59,14 @@ export function judgeNext(terms: Terms, before: Judgement, moves: readonly Move[
   return { schedule, rights: [...before.rights, right], findings };
 }
 
-function judgeMove(terms: Terms, move: Move, at: number, days: MoveDays, run: Run, findings: Finding[]): FoundUse {
+function judgeMove(
+  terms: Terms,
+  move: Move,
+  at: number,
+  days: MoveDays,
+  run: Run,
+  findings: Finding[]
+): FoundUse {
   const add = (code: ClauseCode, truth: Truth): void => {
     if (truth !== 'yes') findings.push({ code, move: at, truth });
   };
@@ -102,13 +117,21 @@ function isContained(terms: Terms, move: Move, rule: 'day' | Readonly<Record<str
   const patch = release?.patches[move.level];
   const target = terms.publication[move.to.release];
   if (!release || !patch || move.level === 0) return 'yes';
-  const named = rule === 'day' ? undefined : Object.entries(rule).find(([k]) => k === `${release.release.id}/${patch.id}`)?.[1];
+  const named =
+    rule === 'day'
+      ? undefined
+      : Object.entries(rule).find(([k]) => k === `${release.release.id}/${patch.id}`)?.[1];
   if (named !== undefined) {
     const first = terms.model.sequence.indexById.get(named) ?? 0;
-    return truthOf(terms.model.releases[first]?.strand === terms.model.releases[move.to.release]?.strand && first <= move.to.release);
+    return truthOf(
+      terms.model.releases[first]?.strand === terms.model.releases[move.to.release]?.strand &&
+        first <= move.to.release
+    );
   }
   const day = patch.published ? readDay(patch.published, terms.countsExpected) : 'unknown';
-  return day === 'unknown' || target === 'unknown' || target === undefined ? 'unknown' : truthOf(day <= target);
+  return day === 'unknown' || target === 'unknown' || target === undefined
+    ? 'unknown'
+    : truthOf(day <= target);
 }
 
 function judgeOpenDays(terms: Terms, move: Move, days: MoveDays, add: Add): void {
@@ -159,4 +182,3 @@ export function positionOf(terms: Terms, place: Place): Position {
   const release = terms.model.releases[place.release];
   return { release: release?.release.id ?? '', patch: release?.patches[place.patch]?.id ?? BASE_PATCH };
 }
-

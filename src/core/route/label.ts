@@ -61,22 +61,49 @@ export function startLabel(terms: Terms, start: Place): Label {
 }
 
 /** The label one move longer, where that is admitted in this run: nothing fails, and in the sure run nothing is unknown. */
-export function extendLabel(terms: Terms, label: Label, move: Move, isTarget: boolean, run: Run): Label | undefined {
+export function extendLabel(
+  terms: Terms,
+  label: Label,
+  move: Move,
+  isTarget: boolean,
+  run: Run
+): Label | undefined {
   const moves = [...label.moves, move];
   const next = judgeNext(terms, label.judgement, moves, isTarget, run);
   const judgement = next ?? judgeMoves(terms, moves, isTarget, run);
   if (judgement.findings.some((f) => f.truth === 'no' || run === 'sure')) return undefined;
   // Where days were put off, earlier steps may stand under other rights: the sums are made anew.
-  const base = next ? label.criteria : moves.slice(0, -1).reduce((sum, m, i) => addMove(terms, sum, m, judgement, i), startLabel(terms, label.visited[0] as Place).criteria);
-  return { moves, at: move.to, visited: [...label.visited, move.to], judgement, criteria: addMove(terms, base, move, judgement, moves.length - 1) };
+  const base = next
+    ? label.criteria
+    : moves
+        .slice(0, -1)
+        .reduce(
+          (sum, m, i) => addMove(terms, sum, m, judgement, i),
+          startLabel(terms, label.visited[0] as Place).criteria
+        );
+  return {
+    moves,
+    at: move.to,
+    visited: [...label.visited, move.to],
+    judgement,
+    criteria: addMove(terms, base, move, judgement, moves.length - 1)
+  };
 }
 
 /** The criteria of a route with one more move, at its place in the judgement. */
-function addMove(terms: Terms, sum: Criteria, move: Move, { schedule, rights }: Judgement, at: number): Criteria {
+function addMove(
+  terms: Terms,
+  sum: Criteria,
+  move: Move,
+  { schedule, rights }: Judgement,
+  at: number
+): Criteria {
   const use = rights[at]?.use;
   const days = schedule.days[at]?.hop;
   const patched = move.level !== move.from.patch;
-  const patchMinutes = patched ? (terms.model.releases[move.from.release]?.patches[move.level]?.carefulMinutes ?? 0) : 0;
+  const patchMinutes = patched
+    ? (terms.model.releases[move.from.release]?.patches[move.level]?.carefulMinutes ?? 0)
+    : 0;
   const token = `1 ${move.id} ${move.to.edition} ${move.to.architecture} ${use?.right ?? ''}`;
   return {
     keptRank: Math.max(sum.keptRank, move.hop ? KEPT.indexOf(move.hop.hop.kept) : 0),
@@ -88,7 +115,9 @@ function addMove(terms: Terms, sum: Criteria, move: Move, { schedule, rights }: 
     finish: days?.last ?? sum.finish,
     finishExact: days?.exact ?? true,
     steps: sum.steps + (patched ? 2 : 1),
-    tokens: patched ? [...sum.tokens, `0 ${String(move.level).padStart(4, '0')}`, token] : [...sum.tokens, token],
+    tokens: patched
+      ? [...sum.tokens, `0 ${String(move.level).padStart(4, '0')}`, token]
+      : [...sum.tokens, token],
     waits: schedule.waitsUntil === 'unknown' ? Infinity : schedule.waitsUntil,
     hasFresh: sum.hasFresh || move.kind === 'fresh install',
     usesCell: sum.usesCell || move.cell !== undefined
@@ -97,8 +126,10 @@ function addMove(terms: Terms, sum: Criteria, move: Move, { schedule, rights }: 
 
 function addRisks(terms: Terms, risks: readonly string[], move: Move): readonly string[] {
   const unsupported = move.hop?.hop.unsupported ? [`unsupported ${move.id}`] : [];
-  const preview = terms.isPreview[move.to.release] ? [`preview ${move.to.release}`] : [];
-  return unsupported.length + preview.length === 0 ? risks : [...new Set([...risks, ...unsupported, ...preview])].sort();
+  const early = terms.isPreview[move.to.release] ? [`early ${move.to.release}`] : [];
+  return unsupported.length + early.length === 0
+    ? risks
+    : [...new Set([...risks, ...unsupported, ...early])].sort();
 }
 
 /**
@@ -121,7 +152,7 @@ export function compareByPreference(a: Criteria, b: Criteria): number {
 }
 
 /** Compares step ids one by one, by code unit. */
-export function compareTokens(a: readonly string[], b: readonly string[]): number {
+function compareTokens(a: readonly string[], b: readonly string[]): number {
   for (let i = 0; i < Math.min(a.length, b.length); i++) {
     const [x = '', y = ''] = [a[i], b[i]];
     if (x !== y) return x < y ? -1 : 1;
@@ -149,7 +180,11 @@ export function isBeaten(label: Criteria, by: Criteria): boolean {
     isSubset(by.risks, label.risks) &&
     isSubset(by.unknownSums, label.unknownSums);
   if (!noWorse) return false;
-  const lasting = by.hops < label.hops || by.costCents < label.costCents || by.carefulMinutes < label.carefulMinutes || by.steps < label.steps;
+  const lasting =
+    by.hops < label.hops ||
+    by.costCents < label.costCents ||
+    by.carefulMinutes < label.carefulMinutes ||
+    by.steps < label.steps;
   return lasting || compareTokens(by.tokens, label.tokens) <= 0;
 }
 

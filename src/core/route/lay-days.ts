@@ -7,7 +7,7 @@ import type { Terms } from './terms';
 import type { StepDays } from './types';
 
 /** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
-export const MINUTES_A_DAY = 1440;
+const MINUTES_A_DAY = 1440;
 
 export interface MoveDays {
   readonly patch?: StepDays;
@@ -38,7 +38,11 @@ export function layDays(terms: Terms, moves: readonly Move[], settles: boolean, 
   const notBefore: MaybeDay[][] = moves.map(() => []);
   const overstays: number[] = [];
   let laid = layForward(terms, moves, settles, notBefore);
-  for (let at = findOverstay(terms, moves, laid.days, run, overstays); at; at = findOverstay(terms, moves, laid.days, run, overstays)) {
+  for (
+    let at = findOverstay(terms, moves, laid.days, run, overstays);
+    at;
+    at = findOverstay(terms, moves, laid.days, run, overstays)
+  ) {
     const bounds = notBefore[at.enter] ?? [];
     bounds.push(at.until);
     const next = layForward(terms, moves, settles, notBefore);
@@ -71,7 +75,13 @@ function layForward(
  * The schedule of a route one move longer than `before`, whose days all stay. Undefined where they would not: where
  * the stay that the last move ends is too long, so that the step onto it has to be put off.
  */
-export function layNext(terms: Terms, before: Schedule, moves: readonly Move[], settles: boolean, run: Run): Schedule | undefined {
+export function layNext(
+  terms: Terms,
+  before: Schedule,
+  moves: readonly Move[],
+  settles: boolean,
+  run: Run
+): Schedule | undefined {
   const last = moves.length - 1;
   const move = moves[last] as Move;
   const placed = layMove(terms, move, before.days[last - 1]?.hop, settles, []);
@@ -87,7 +97,9 @@ function layMove(
   isTarget: boolean,
   notBefore: readonly MaybeDay[]
 ): { days: MoveDays; waitsUntil: MaybeDay } {
-  const free: Moment = before ? { day: before.last + 1, exact: before.exact } : { day: terms.from, exact: true };
+  const free: Moment = before
+    ? { day: before.last + 1, exact: before.exact }
+    : { day: terms.from, exact: true };
   const patch = patchOf(terms, move);
   const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
   let waitsUntil: MaybeDay = terms.today;
@@ -105,27 +117,43 @@ function layMove(
 /** Publication (and that of the level arrived at), settling, first open day. */
 function waitsOf(terms: Terms, move: Move, isTarget: boolean): (MaybeDay | undefined)[] {
   const publication = terms.publication[move.to.release];
-  const settled = isTarget && typeof publication === 'number' ? publication + terms.goal.settlingDays : publication;
-  const arrives = move.hop ? terms.model.releases[move.to.release]?.patches[move.to.patch]?.published : undefined;
+  const settled =
+    isTarget && typeof publication === 'number' ? publication + terms.goal.settlingDays : publication;
+  const arrives = move.hop
+    ? terms.model.releases[move.to.release]?.patches[move.to.patch]?.published
+    : undefined;
   return [settled, maybe(terms, arrives), maybe(terms, (move.hop ?? move.change)?.opens)];
 }
 
-const maybe = (terms: Terms, date: DateInterval | undefined): MaybeDay | undefined => date && readDay(date, terms.countsExpected);
+const maybe = (terms: Terms, date: DateInterval | undefined): MaybeDay | undefined =>
+  date && readDay(date, terms.countsExpected);
 
 const patchOf = (terms: Terms, move: Move): PatchModel | undefined =>
   move.level === move.from.patch ? undefined : terms.model.releases[move.from.release]?.patches[move.level];
 
-function placeMove(terms: Terms, move: Move, earliest: Moment, patch: PatchModel | undefined, from: Moment | undefined): MoveDays {
+function placeMove(
+  terms: Terms,
+  move: Move,
+  earliest: Moment,
+  patch: PatchModel | undefined,
+  from: Moment | undefined
+): MoveDays {
   const own = carefulMinutesOf(move) * terms.nodes;
   if (!patch || !from) return { hop: span(earliest, own) };
   const alone = span(from, patch.carefulMinutes * terms.nodes);
-  if (from.exact && earliest.exact && earliest.day > alone.last) return { patch: alone, hop: span(earliest, own) };
-  const together = span({ day: Math.max(earliest.day, from.day), exact: earliest.exact && from.exact }, own + patch.carefulMinutes * terms.nodes);
+  if (from.exact && earliest.exact && earliest.day > alone.last)
+    return { patch: alone, hop: span(earliest, own) };
+  const together = span(
+    { day: Math.max(earliest.day, from.day), exact: earliest.exact && from.exact },
+    own + patch.carefulMinutes * terms.nodes
+  );
   return { patch: { ...together, last: together.first }, hop: together };
 }
 
-export const carefulMinutesOf = (move: Move): number => (move.hop?.hop ?? move.change?.change)?.carefulMinutes ?? 0;
-export const typicalMinutesOf = (move: Move): number => (move.hop?.hop ?? move.change?.change)?.typicalMinutes ?? 0;
+export const carefulMinutesOf = (move: Move): number =>
+  (move.hop?.hop ?? move.change?.change)?.carefulMinutes ?? 0;
+export const typicalMinutesOf = (move: Move): number =>
+  (move.hop?.hop ?? move.change?.change)?.typicalMinutes ?? 0;
 
 const span = (from: Moment, minutes: number): StepDays => ({
   first: from.day,
@@ -140,7 +168,8 @@ function notEarlier(terms: Terms, moment: Moment, wait: MaybeDay | undefined): M
   return wait > moment.day ? { day: wait, exact: moment.exact } : moment;
 }
 
-const laterWait = (a: MaybeDay, b: MaybeDay): MaybeDay => (a === 'unknown' || b === 'unknown' ? 'unknown' : Math.max(a, b));
+const laterWait = (a: MaybeDay, b: MaybeDay): MaybeDay =>
+  a === 'unknown' || b === 'unknown' ? 'unknown' : Math.max(a, b);
 const firstDay = (days: MoveDays | undefined): Day => days?.hop.first ?? 0;
 
 interface Overstay {
@@ -168,7 +197,13 @@ function findOverstay(
 }
 
 /** The stay that the move at `leave` ends, where it is too long. */
-function overstayAt(terms: Terms, moves: readonly Move[], days: readonly MoveDays[], run: Run, leave: number): Overstay | undefined {
+function overstayAt(
+  terms: Terms,
+  moves: readonly Move[],
+  days: readonly MoveDays[],
+  run: Run,
+  leave: number
+): Overstay | undefined {
   const stone = moves[leave]?.from.release;
   if (stone === undefined || stone === moves[leave]?.to.release) return undefined;
   let enter = leave - 1;
@@ -178,6 +213,7 @@ function overstayAt(terms: Terms, moves: readonly Move[], days: readonly MoveDay
   const left = days[leave]?.hop;
   if (enter < 0 || end === undefined || end === 'unknown' || !entered || !left) return undefined;
   const length = entered.last - entered.first;
-  if (left.first - Math.max(entered.last, end) > terms.goal.passDays) return { enter, leave, until: left.first - terms.goal.passDays - length };
+  if (left.first - Math.max(entered.last, end) > terms.goal.passDays)
+    return { enter, leave, until: left.first - terms.goal.passDays - length };
   return entered.exact && !left.exact && run === 'sure' ? { enter, leave, until: 'unknown' } : undefined;
 }

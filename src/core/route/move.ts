@@ -36,7 +36,13 @@ export function listOpenings(model: ProductModel, from: Place, cells: boolean): 
   for (const change of model.changesAt[from.release] ?? []) {
     const exists = model.releases[from.release]?.editions.includes(change.to);
     if (change.from === from.edition && exists && model.richer[change.from]?.[change.to])
-      openings.push({ kind: 'edition change', id: change.change.id, from, to: { ...from, edition: change.to }, change });
+      openings.push({
+        kind: 'edition change',
+        id: change.change.id,
+        from,
+        to: { ...from, edition: change.to },
+        change
+      });
   }
   if (cells && !model.tableComplete) pushEmptyCells(openings, model, from);
   return openings;
@@ -45,10 +51,14 @@ export function listOpenings(model: ProductModel, from: Place, cells: boolean): 
 function pushHop(openings: Opening[], model: ProductModel, hop: HopModel, from: Place, cells: boolean): void {
   const kind = hop.hop.kind;
   const published = hop.editions[from.edition] ?? [];
-  const absent = cells && hop.hop.editionsPartial ? (model.releases[hop.to]?.editions ?? []).filter((e) => !published.includes(e)) : [];
+  const absent =
+    cells && hop.hop.editionsPartial
+      ? (model.releases[hop.to]?.editions ?? []).filter((e) => !published.includes(e))
+      : [];
   for (const architecture of hop.architectures[from.architecture] ?? []) {
     const to = { release: hop.to, patch: hop.arrives, architecture };
-    for (const edition of published) openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop });
+    for (const edition of published)
+      openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop });
     for (const edition of absent) {
       const cell = `${hop.hop.id}: ${model.editions[from.edition]} to ${model.editions[edition]}`;
       openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop, cell });
@@ -60,10 +70,18 @@ function pushEmptyCells(openings: Opening[], model: ProductModel, from: Place): 
   const here = model.releases[from.release];
   for (const release of model.releases) {
     if (!here || release.strand !== here.strand || release.index <= here.index) continue;
-    if (!release.editions.includes(from.edition) || !release.architectures.includes(from.architecture)) continue;
-    if (model.hopsFrom[from.release]?.some((h) => h.to === release.index && h.hop.kind === 'in place')) continue;
+    if (!release.editions.includes(from.edition) || !release.architectures.includes(from.architecture))
+      continue;
+    if (model.hopsFrom[from.release]?.some((h) => h.to === release.index && h.hop.kind === 'in place'))
+      continue;
     const cell = `${here.release.id} to ${release.release.id}`;
-    openings.push({ kind: 'in place', id: `cell ${cell}`, from, to: { ...from, release: release.index, patch: 0 }, cell });
+    openings.push({
+      kind: 'in place',
+      id: `cell ${cell}`,
+      from,
+      to: { ...from, release: release.index, patch: 0 },
+      cell
+    });
   }
 }
 

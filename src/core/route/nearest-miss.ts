@@ -23,7 +23,7 @@ export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<strin
   const stones = new Map<string, Miss>();
   const targets = new Map<string, Miss>();
   let layer: Miss[] = [{ moves: [], visited: [start], judgement: nothingJudged(terms), faults: 0 }];
-  for (let expanded = 0; layer.length > 0 && expanded < MAX_EXPANDED; ) {
+  for (let expanded = 0; layer.length > 0 && expanded < MAX_EXPANDED;) {
     const following: Miss[] = [];
     for (const miss of layer) {
       expanded++;
@@ -44,7 +44,11 @@ export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<strin
   return new Map([...targets].map(([key, miss]) => [key, reasonsOf(terms, miss)]));
 }
 
-const nothingJudged = (terms: Terms): Judgement => ({ schedule: { days: [], waitsUntil: terms.today, overstays: [] }, rights: [], findings: [] });
+const nothingJudged = (terms: Terms): Judgement => ({
+  schedule: { days: [], waitsUntil: terms.today, overstays: [] },
+  rights: [],
+  findings: []
+});
 
 const isLess = (miss: Miss, than: Miss | undefined): boolean => !than || miss.faults < than.faults;
 
@@ -54,7 +58,8 @@ function leastFaulty(terms: Terms, miss: Miss, opening: Omit<Move, 'level'>, asT
   for (let level = opening.from.patch; level < patches && least?.faults !== 0; level++) {
     const to = opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
     const moves = [...miss.moves, { ...opening, level, to }];
-    const judgement = judgeNext(terms, miss.judgement, moves, asTarget, 'sure') ?? judgeMoves(terms, moves, asTarget, 'sure');
+    const judgement =
+      judgeNext(terms, miss.judgement, moves, asTarget, 'sure') ?? judgeMoves(terms, moves, asTarget, 'sure');
     const faults = judgement.findings.length;
     if (!least || faults < least.faults) least = { moves, visited: [...miss.visited, to], judgement, faults };
   }

@@ -10,7 +10,7 @@ export interface SearchOptions {
   readonly budget: number;
 }
 
-export const DEFAULT_BUDGET = 50_000;
+const DEFAULT_BUDGET = 50_000;
 
 export interface SearchResult {
   /** Per target (`targetKey`): the unbeaten routes, in the site's order of preference. */
@@ -20,7 +20,8 @@ export interface SearchResult {
   readonly cut: boolean;
 }
 
-export const targetKey = (place: Omit<Place, 'patch'>): string => `${place.release} ${place.edition} ${place.architecture}`;
+export const targetKey = (place: Omit<Place, 'patch'>): string =>
+  `${place.release} ${place.edition} ${place.architecture}`;
 
 /**
  * Finds the routes from one start to every target, in one run (RECKONING B, C, E).
@@ -35,7 +36,12 @@ export const targetKey = (place: Omit<Place, 'patch'>): string => `${place.relea
  * Must not: invent steps, look at the clock, depend on the order of the catalogue's hops.
  * Cost: expanded labels x openings x levels x moves.
  */
-export function findRoutes(terms: Terms, start: Place, run: Run, options: SearchOptions = { budget: DEFAULT_BUDGET }): SearchResult {
+export function findRoutes(
+  terms: Terms,
+  start: Place,
+  run: Run,
+  options: SearchOptions = { budget: DEFAULT_BUDGET }
+): SearchResult {
   const search = new Search(terms, start, run);
   return search.work(options.budget);
 }
@@ -102,13 +108,19 @@ class Search {
     if (!stone) return;
     const faults = findRestFaults(this.#terms, stone.moves, stone.judgement.schedule);
     if (faults.some((f) => f.truth === 'no' || this.#run === 'sure')) return;
-    const label = { ...stone, judgement: { ...stone.judgement, findings: [...stone.judgement.findings, ...faults] } };
+    const label = {
+      ...stone,
+      judgement: { ...stone.judgement, findings: [...stone.judgement.findings, ...faults] }
+    };
     this.#keep(label, true);
   }
 
   #isSettled(release: number): boolean {
     const published = this.#terms.publication[release];
-    return typeof published === 'number' && published + this.#terms.goal.settlingDays <= Math.min(this.#terms.from, this.#terms.today);
+    return (
+      typeof published === 'number' &&
+      published + this.#terms.goal.settlingDays <= Math.min(this.#terms.from, this.#terms.today)
+    );
   }
 
   /** The lowest patch level that lets the step hold; all that do where the stay may yet be put off. */
@@ -138,7 +150,9 @@ class Search {
   #keyOf(label: Label, asTarget: boolean): string {
     const { at, moves, visited } = label;
     const all = this.#terms.model.hasStrands;
-    const stood = visited.filter((v) => all || v.release === at.release).map((v) => `${all ? v.release : ''}.${v.edition}.${v.architecture}`);
+    const stood = visited
+      .filter((v) => all || v.release === at.release)
+      .map((v) => `${all ? v.release : ''}.${v.edition}.${v.architecture}`);
     const prone: string[] = [];
     for (let i = moves.length - 1; !asTarget && i >= 0; i--) {
       const move = moves[i];
@@ -170,7 +184,9 @@ class Pool {
     twins.push(label);
     const others = (this.#labels.get(key) ?? []).filter((o) => !this.#dropIf(o, higher.has(o)));
     const beaten = others.some((o) => isBeaten(label.criteria, o.criteria));
-    const kept = beaten ? others : [...others.filter((o) => !this.#dropIf(o, isBeaten(o.criteria, label.criteria))), label];
+    const kept = beaten
+      ? others
+      : [...others.filter((o) => !this.#dropIf(o, isBeaten(o.criteria, label.criteria))), label];
     this.#labels.set(key, kept);
     return !beaten;
   }
@@ -205,20 +221,27 @@ function twinsOf(twins: Map<string, Label[]>, key: string): Label[] {
 }
 
 /** The counted steps without their patch levels. */
-const skeletonOf = (label: Label): string => label.moves.map((m) => `${m.id}>${m.to.edition}.${m.to.architecture}`).join(' ');
+const skeletonOf = (label: Label): string =>
+  label.moves.map((m) => `${m.id}>${m.to.edition}.${m.to.architecture}`).join(' ');
 
 /** Of two with the same counted steps: no patch level higher and one lower. */
 const isLowerTwin = (a: Label, b: Label): boolean =>
-  a.moves.every((m, i) => m.level <= (b.moves[i]?.level ?? 0)) && a.moves.some((m, i) => m.level < (b.moves[i]?.level ?? 0));
+  a.moves.every((m, i) => m.level <= (b.moves[i]?.level ?? 0)) &&
+  a.moves.some((m, i) => m.level < (b.moves[i]?.level ?? 0));
 
 /** The latest day any step of this product could be kept waiting for; Infinity where one is unknown. */
 function latestWait(terms: Terms): number {
   const { model, countsExpected, goal } = terms;
   const days: (number | 'unknown' | undefined)[] = [];
-  const read = (date: DateInterval | undefined): void => void (date && days.push(readDay(date, countsExpected)));
-  for (const day of terms.publication) if (day !== undefined) days.push(day === 'unknown' ? day : day + goal.settlingDays);
+  const read = (date: DateInterval | undefined): void =>
+    void (date && days.push(readDay(date, countsExpected)));
+  for (const day of terms.publication)
+    if (day !== undefined) days.push(day === 'unknown' ? day : day + goal.settlingDays);
   for (const release of model.releases) for (const patch of release.patches) read(patch.published);
   for (const hops of model.hopsFrom) for (const hop of hops) read(hop.opens);
   for (const changes of model.changesAt) for (const change of changes) read(change.opens);
-  return days.reduce<number>((latest, day) => Math.max(latest, day === undefined ? latest : day === 'unknown' ? Infinity : day), terms.today);
+  return days.reduce<number>(
+    (latest, day) => Math.max(latest, day === undefined ? latest : day === 'unknown' ? Infinity : day),
+    terms.today
+  );
 }

@@ -32,7 +32,13 @@ export interface CaseInputs {
 }
 
 /** Gathers the terms of one case. */
-export function termsOf(model: ProductModel, goal: Goal, countsExpected: boolean, today: Day, inputs: CaseInputs): Terms {
+export function termsOf(
+  model: ProductModel,
+  goal: Goal,
+  countsExpected: boolean,
+  today: Day,
+  inputs: CaseInputs
+): Terms {
   const publications = model.releases.map((r) => findPublication(r, goal.maturities, countsExpected));
   return {
     model,

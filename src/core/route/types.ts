@@ -55,23 +55,21 @@ export interface RightUse {
 }
 
 /** Everything that can make a step fail. */
-export const CLAUSE_CODES = [
-  'fresh not allowed',
-  'unsupported not allowed',
-  'maturity',
-  'level',
-  'every patch',
-  'newer than target',
-  'patch withdrawn',
-  'closed',
-  'right',
-  'spending',
-  'pass days',
-  'resting',
-  'months left',
-  'cell'
-] as const;
-export type ClauseCode = (typeof CLAUSE_CODES)[number];
+export type ClauseCode =
+  | 'fresh not allowed'
+  | 'unsupported not allowed'
+  | 'maturity'
+  | 'level'
+  | 'every patch'
+  | 'newer than target'
+  | 'patch withdrawn'
+  | 'closed'
+  | 'right'
+  | 'spending'
+  | 'pass days'
+  | 'resting'
+  | 'months left'
+  | 'cell';
 
 /** A reason: the clause, what was seen, what was demanded, on whose word (RECKONING F1). */
 export interface Reason {

@@ -41,7 +41,10 @@ function applies(terms: VerifyTerms, right: Right, { kind, from, to }: CountedSt
 
 function within(terms: VerifyTerms, text: string | undefined, place: Position): boolean {
   const parsed = text === undefined ? undefined : parseRange(text);
-  return parsed === undefined || ('range' in parsed && matchesRange(sequenceOf(terms.product), parsed.range, place));
+  return (
+    parsed === undefined ||
+    ('range' in parsed && matchesRange(sequenceOf(terms.product), parsed.range, place))
+  );
 }
 
 function isUsable(terms: VerifyTerms, right: Right, { days, to }: CountedStep): boolean {

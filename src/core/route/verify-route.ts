@@ -43,27 +43,49 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
     at = step.to;
   });
   if (pending) faults.push({ code: 'ends with a patch step' });
-  if (at.release !== target.release || at.edition !== target.edition || at.architecture !== target.architecture) faults.push({ code: 'does not end on the target' });
-  return [...faults, ...verifyStays(terms, route), ...verifyRest(terms, target, route), ...verifySums(terms, route)];
+  if (
+    at.release !== target.release ||
+    at.edition !== target.edition ||
+    at.architecture !== target.architecture
+  )
+    faults.push({ code: 'does not end on the target' });
+  return [
+    ...faults,
+    ...verifyStays(terms, route),
+    ...verifyRest(terms, target, route),
+    ...verifySums(terms, route)
+  ];
 }
 
 const sameStanding = (a: Standing, b: Standing): boolean =>
-  a.release === b.release && a.patch === b.patch && a.edition === b.edition && a.architecture === b.architecture;
+  a.release === b.release &&
+  a.patch === b.patch &&
+  a.edition === b.edition &&
+  a.architecture === b.architecture;
 
 function entersAgain(product: Product, visited: readonly Standing[], to: Standing): boolean {
   const sequence = sequenceOf(product);
   return visited.some((v) =>
-    v.release === to.release ? v.edition === to.edition && v.architecture === to.architecture : compareReleases(sequence, to.release, v.release) === -1
+    v.release === to.release
+      ? v.edition === to.edition && v.architecture === to.architecture
+      : compareReleases(sequence, to.release, v.release) === -1
   );
 }
 
-const countedAfter = (route: Route, i: number): CountedStep[] => route.steps.slice(i + 1).filter((s) => s.kind !== 'patch') as CountedStep[];
-const leavesLater = (route: Route, i: number): boolean => countedAfter(route, i).some((s) => s.to.release !== route.steps[i]?.to.release);
+const countedAfter = (route: Route, i: number): CountedStep[] =>
+  route.steps.slice(i + 1).filter((s) => s.kind !== 'patch') as CountedStep[];
+const leavesLater = (route: Route, i: number): boolean =>
+  countedAfter(route, i).some((s) => s.to.release !== route.steps[i]?.to.release);
 
 /** A step onto a release with a known end that the route leaves again: it may be put off. */
 function isStone(terms: VerifyTerms, route: Route, i: number): boolean {
   const step = route.steps[i];
-  return step !== undefined && step.from.release !== step.to.release && leavesLater(route, i) && !isUnknown(endOfService(terms, step.to.release));
+  return (
+    step !== undefined &&
+    step.from.release !== step.to.release &&
+    leavesLater(route, i) &&
+    !isUnknown(endOfService(terms, step.to.release))
+  );
 }
 
 /** No stay on a stepping stone is longer out of service than the pass days; a put-off step is put off no further than needed. */
@@ -79,7 +101,8 @@ function verifyStays(terms: VerifyTerms, route: Route): RouteFault[] {
     if (!entered || end === 'unknown' || !entered.exact) return;
     const step = route.steps.indexOf(leave);
     if (!leave.days.exact) faults.push({ code: 'stays an unknown time out of service', step });
-    else if (leave.days.first - Math.max(entered.last, end) > terms.goal.passDays) faults.push({ code: 'stays too long out of service', step });
+    else if (leave.days.first - Math.max(entered.last, end) > terms.goal.passDays)
+      faults.push({ code: 'stays too long out of service', step });
   });
   return faults;
 }
@@ -91,15 +114,20 @@ function verifyRest(terms: VerifyTerms, target: Target, route: Route): RouteFaul
   const rests = route.finish.last <= end && route.finish.exact;
   const faults: RouteFault[] = [];
   if (!goal.allow.restingOutOfService && !rests) faults.push({ code: 'rests out of service' });
-  if (goal.monthsLeft && (!route.finish.exact || monthsBetween(route.finish.last, end) < goal.monthsLeft)) faults.push({ code: 'too little service left' });
+  if (goal.monthsLeft && (!route.finish.exact || monthsBetween(route.finish.last, end) < goal.monthsLeft))
+    faults.push({ code: 'too little service left' });
   return faults;
 }
 
 function verifySums(terms: VerifyTerms, route: Route): RouteFault[] {
   const counted = countedAfter(route, -1);
-  const unknown = counted.filter((s) => s.right.costCents === 'unknown').map((s) => s.id).sort();
+  const unknown = counted
+    .filter((s) => s.right.costCents === 'unknown')
+    .map((s) => s.id)
+    .sort();
   const kept = counted.reduce((least, s) => Math.max(least, KEPT.indexOf(s.kept)), 0);
-  const minutes = (pick: 'carefulMinutes' | 'typicalMinutes'): number => route.steps.reduce((sum, s) => sum + s[pick], 0) * terms.nodes;
+  const minutes = (pick: 'carefulMinutes' | 'typicalMinutes'): number =>
+    route.steps.reduce((sum, s) => sum + s[pick], 0) * terms.nodes;
   const cost = counted.reduce((sum, s) => sum + (s.right.costCents === 'unknown' ? 0 : s.right.costCents), 0);
   const last = counted[counted.length - 1]?.days;
   const checks: [boolean, string][] = [
@@ -107,8 +135,18 @@ function verifySums(terms: VerifyTerms, route: Route): RouteFault[] {
     [KEPT.indexOf(route.kept) === kept, 'claims to keep something else'],
     [route.costCents === cost, 'adds up its cost wrongly'],
     [route.unknownSums.join('|') === unknown.join('|'), 'hides an unknown sum'],
-    [route.carefulMinutes === minutes('carefulMinutes') && route.typicalMinutes === minutes('typicalMinutes'), 'adds up its minutes wrongly'],
-    [!last || (last.first === route.finish.first && last.last === route.finish.last && last.exact === route.finish.exact), 'ends on another day'],
+    [
+      route.carefulMinutes === minutes('carefulMinutes') &&
+        route.typicalMinutes === minutes('typicalMinutes'),
+      'adds up its minutes wrongly'
+    ],
+    [
+      !last ||
+        (last.first === route.finish.first &&
+          last.last === route.finish.last &&
+          last.exact === route.finish.exact),
+      'ends on another day'
+    ],
     [route.waitsUntil === waitOf(terms, route), 'waits for another day'],
     [route.restsOn.length === 0, 'rests on something unknown']
   ];
@@ -124,7 +162,8 @@ function waitOf(terms: VerifyTerms, route: Route): Day | 'unknown' {
   };
   route.steps.forEach((step, i) => {
     if (step.kind === 'patch') return later(patchPublicationOf(terms, step.to.release, step.to.patch));
-    const isTarget = step.to.release === route.steps[route.steps.length - 1]?.to.release && !leavesLater(route, i);
+    const isTarget =
+      step.to.release === route.steps[route.steps.length - 1]?.to.release && !leavesLater(route, i);
     waitsOf(terms, step, isTarget).forEach(later);
   });
   return wait;

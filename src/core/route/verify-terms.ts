@@ -21,7 +21,10 @@ export interface VerifyTerms {
 /** Verifier's terms of a product; reads the file's texts anew. */
 export function verifyTermsOf(given: Omit<VerifyTerms, 'opensOf'>): VerifyTerms {
   const entries = [...(given.product.hops ?? []), ...(given.product.editionChanges ?? [])];
-  return { ...given, opensOf: (id) => readText(given.countsExpected, entries.find((e) => e.id === id)?.opens) };
+  return {
+    ...given,
+    opensOf: (id) => readText(given.countsExpected, entries.find((e) => e.id === id)?.opens)
+  };
 }
 
 export const isUnknown = (day: MaybeDay): boolean => day === 'unknown';
@@ -32,7 +35,8 @@ export function readText(countsExpected: boolean, text: string | undefined): May
   return date && readDay(date, countsExpected);
 }
 
-const releaseOf = (product: Product, id: string): Release | undefined => product.releases.find((r) => r.id === id);
+const releaseOf = (product: Product, id: string): Release | undefined =>
+  product.releases.find((r) => r.id === id);
 
 /** When a release is published for the goal's maturities; undefined: it comes in none of them. */
 export function publicationOf(terms: VerifyTerms, releaseId: string): MaybeDay | undefined {
@@ -41,7 +45,11 @@ export function publicationOf(terms: VerifyTerms, releaseId: string): MaybeDay |
 }
 
 /** When a patch level is published; undefined for the base level. */
-export function patchPublicationOf(terms: VerifyTerms, releaseId: string, patch: string): MaybeDay | undefined {
+export function patchPublicationOf(
+  terms: VerifyTerms,
+  releaseId: string,
+  patch: string
+): MaybeDay | undefined {
   const level = releaseOf(terms.product, releaseId)?.patches?.find((p) => p.id === patch);
   return readText(terms.countsExpected, level?.published);
 }
@@ -50,13 +58,16 @@ export function patchPublicationOf(terms: VerifyTerms, releaseId: string, patch:
 export function waitsOf(terms: VerifyTerms, step: CountedStep, isTarget: boolean): MaybeDay[] {
   const base = publicationOf(terms, step.to.release);
   const settled = isTarget && typeof base === 'number' ? base + terms.goal.settlingDays : base;
-  const arrives = step.kind === 'edition change' ? undefined : patchPublicationOf(terms, step.to.release, step.to.patch);
+  const arrives =
+    step.kind === 'edition change' ? undefined : patchPublicationOf(terms, step.to.release, step.to.patch);
   return [settled, arrives, terms.opensOf(step.id)].filter((day) => day !== undefined);
 }
 
 function earliestOf(terms: VerifyTerms, release: Release): MaybeDay | undefined {
   const stated = typeof release.published === 'string' ? { general: release.published } : release.published;
-  const days = MATURITIES.filter((m) => terms.goal.maturities.includes(m)).flatMap((m) => readText(terms.countsExpected, stated[m]) ?? []);
+  const days = MATURITIES.filter((m) => terms.goal.maturities.includes(m)).flatMap(
+    (m) => readText(terms.countsExpected, stated[m]) ?? []
+  );
   const known = days.filter((d) => typeof d === 'number');
   return known.length > 0 ? Math.min(...known) : days[0];
 }

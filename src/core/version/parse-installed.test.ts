@@ -11,9 +11,21 @@ const catalogue: Catalogue = {
       id: 'lantern',
       name: 'Lantern Box',
       publisher: 'Nobody',
-      editions: [{ id: 'small', name: 'Small' }, { id: 'large', name: 'Large' }],
+      editions: [
+        { id: 'small', name: 'Small' },
+        { id: 'large', name: 'Large' }
+      ],
       releases: [
-        { id: 'a', name: '9', aliases: ['Spring'], published: '2029', patches: [{ id: 'm1', published: '2029', builds: ['9.0.44'] }, { id: 'm2', published: '2030' }] },
+        {
+          id: 'a',
+          name: '9',
+          aliases: ['Spring'],
+          published: '2029',
+          patches: [
+            { id: 'm1', published: '2029', builds: ['9.0.44'] },
+            { id: 'm2', published: '2030' }
+          ]
+        },
         { id: 'b', name: '10', published: '2030', patches: [{ id: 'm1', published: '2030' }] },
         { id: 'c', name: '2', aliases: ['Spring'], published: '2031' }
       ]

@@ -45,9 +45,12 @@ const MAX_READINGS = 400;
  */
 export function parseInstalled(catalogue: Catalogue, text: string, product?: string): InstalledParse {
   const words = wordsOf(text).slice(0, MAX_WORDS);
-  const among = product === undefined ? catalogue.products : catalogue.products.filter((p) => p.id === product);
+  const among =
+    product === undefined ? catalogue.products : catalogue.products.filter((p) => p.id === product);
   const byProduct = among.map((p) => ({ product: p, readings: readingsOf(p, words) }));
-  const named = byProduct.filter((b) => product !== undefined || b.readings.some((r) => r.names.some((n) => n.part === 'product')));
+  const named = byProduct.filter(
+    (b) => product !== undefined || b.readings.some((r) => r.names.some((n) => n.part === 'product'))
+  );
   const [only] = named;
   if (words.length === 0 || !only) return nothing(words, product);
   if (named.length > 1) return severalProducts(named, words);
@@ -66,7 +69,10 @@ const nothing = (leftOver: readonly string[], product?: string): InstalledParse 
 });
 
 /** Where names of several products stand in the text, the one whose reading leaves fewest words over. */
-function severalProducts(named: readonly { product: Product; readings: readonly Reading[] }[], words: readonly string[]): InstalledParse {
+function severalProducts(
+  named: readonly { product: Product; readings: readonly Reading[] }[],
+  words: readonly string[]
+): InstalledParse {
   const least = (readings: readonly Reading[]): number => Math.min(...readings.map((r) => r.leftOver.length));
   const fewest = Math.min(...named.map((n) => least(n.readings)));
   const best = named.filter((n) => least(n.readings) === fewest);
@@ -88,7 +94,11 @@ function ofProduct(product: Product, readings: readonly Reading[], productGiven:
     product: product.id,
     products: [product.id],
     releases: fitting,
-    patches: uniquePatches(settledBy.map((n) => ({ release: n.release ?? '', patch: n.id })).filter((p) => fitting.length === 0 || fitting.includes(p.release))),
+    patches: uniquePatches(
+      settledBy
+        .map((n) => ({ release: n.release ?? '', patch: n.id }))
+        .filter((p) => fitting.length === 0 || fitting.includes(p.release))
+    ),
     editions: unique(of('edition').map((n) => n.id)),
     architectures: unique(of('architecture').map((n) => n.id)),
     leftOver: best[0]?.leftOver ?? [],
@@ -97,7 +107,9 @@ function ofProduct(product: Product, readings: readonly Reading[], productGiven:
 }
 
 const unique = (ids: readonly string[]): string[] => [...new Set(ids)].filter(Boolean);
-const uniquePatches = (list: readonly { release: string; patch: string }[]): { release: string; patch: string }[] =>
+const uniquePatches = (
+  list: readonly { release: string; patch: string }[]
+): { release: string; patch: string }[] =>
   list.filter((p, i) => list.findIndex((q) => q.release === p.release && q.patch === p.patch) === i);
 
 /** Every cover of the words by names of the product, at most one name of each part, fewest left-over words first. */
@@ -126,7 +138,10 @@ function isCompatible(taken: readonly Name[], name: Name): boolean {
   if (taken.some((t) => t.part === name.part)) return false;
   const release = taken.find((t) => t.part === 'release')?.id;
   const bound = taken.find((t) => t.release !== undefined)?.release;
-  if (name.release !== undefined) return (release === undefined || release === name.release) && (bound === undefined || bound === name.release);
+  if (name.release !== undefined)
+    return (
+      (release === undefined || release === name.release) && (bound === undefined || bound === name.release)
+    );
   return name.part !== 'release' || bound === undefined || bound === name.id;
 }
 
@@ -137,7 +152,13 @@ const isWhole = (reading: Reading): boolean =>
 function sameMeaningOnce(readings: readonly Reading[]): Reading[] {
   const seen = new Map<string, Reading>();
   for (const reading of readings) {
-    const key = reading.names.map((n) => `${n.part} ${n.release ?? ''} ${n.id}`).sort().join(';') + '|' + reading.leftOver.join(' ');
+    const key =
+      reading.names
+        .map((n) => `${n.part} ${n.release ?? ''} ${n.id}`)
+        .sort()
+        .join(';') +
+      '|' +
+      reading.leftOver.join(' ');
     if (!seen.has(key)) seen.set(key, reading);
   }
   return [...seen.values()];
@@ -151,12 +172,20 @@ function namesOf(product: Product): Name[] {
   };
   add('product', product.id, [product.name, ...(product.aliases ?? [])]);
   for (const release of product.releases) addRelease(add, release);
-  for (const edition of product.editions ?? []) add('edition', edition.id, [edition.name ?? edition.id, ...(edition.aliases ?? [])]);
-  for (const architecture of product.architectures ?? []) add('architecture', architecture.id, [architecture.name ?? architecture.id, ...(architecture.aliases ?? [])]);
+  for (const edition of product.editions ?? [])
+    add('edition', edition.id, [edition.name ?? edition.id, ...(edition.aliases ?? [])]);
+  for (const architecture of product.architectures ?? [])
+    add('architecture', architecture.id, [
+      architecture.name ?? architecture.id,
+      ...(architecture.aliases ?? [])
+    ]);
   return names.filter((n) => n.words.length > 0);
 }
 
-function addRelease(add: (part: Part, id: string, texts: readonly (string | undefined)[], release?: string) => void, release: Release): void {
+function addRelease(
+  add: (part: Part, id: string, texts: readonly (string | undefined)[], release?: string) => void,
+  release: Release
+): void {
   add('release', release.id, [release.name ?? release.id, ...(release.aliases ?? [])]);
   for (const build of release.builds ?? []) add('build', BASE_PATCH, [build], release.id);
   for (const patch of release.patches ?? []) {

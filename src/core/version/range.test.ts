@@ -36,9 +36,12 @@ test.each([
   expect(inside(text)).toEqual(expected);
 });
 
-test.each(['', '9 10', 'from', 'to 9', '9/', '9/p1/2', 'from 9 until 10', '9,', 'from to 10'])('"%s" is no range', (text) => {
-  expect('range' in parseRange(text)).toBe(false);
-});
+test.each(['', '9 10', 'from', 'to 9', '9/', '9/p1/2', 'from 9 until 10', '9,', 'from to 10'])(
+  '"%s" is no range',
+  (text) => {
+    expect('range' in parseRange(text)).toBe(false);
+  }
+);
 
 test('the sequence alone orders, branches apart are unordered', () => {
   expect(compareReleases(sequence, '9', '10')).toBe(-1);
@@ -49,7 +52,11 @@ test('the sequence alone orders, branches apart are unordered', () => {
 
 test('ranges are written as they are read', () => {
   const end = (inclusive: boolean) =>
-    fc.constantFrom<RangeEnd>({ release: '9', patch: 'p1', inclusive }, { release: '10', inclusive }, { release: '2', inclusive });
+    fc.constantFrom<RangeEnd>(
+      { release: '9', patch: 'p1', inclusive },
+      { release: '10', inclusive },
+      { release: '2', inclusive }
+    );
   const part = fc
     .tuple(fc.boolean(), fc.boolean())
     .chain(([low, high]) => fc.record({ lower: end(low), upper: end(high) }, { requiredKeys: [] }))
@@ -58,7 +65,9 @@ test('ranges are written as they are read', () => {
     fc.property(fc.array(part, { minLength: 1, maxLength: 3 }), (parts) => {
       const range: Range = { parts };
       const read = parseRange(formatRange(range));
-      expect('range' in read && places.filter((p) => matchesRange(sequence, read.range, p))).toEqual(places.filter((p) => matchesRange(sequence, range, p)));
+      expect('range' in read && places.filter((p) => matchesRange(sequence, read.range, p))).toEqual(
+        places.filter((p) => matchesRange(sequence, range, p))
+      );
     }),
     { seed: 3 }
   );

@@ -35,7 +35,8 @@ export interface RangeEnd {
 /** Words that cannot be ids, since ranges are written with them. */
 export const RANGE_WORDS: ReadonlySet<string> = new Set(['any', 'from', 'after', 'before', 'to', 'up', 'on']);
 
-export type RangeParse = { readonly range: Range } | { readonly code: 'range-empty' | 'range-word'; readonly word: string };
+export type RangeParse =
+  { readonly range: Range } | { readonly code: 'range-empty' | 'range-word'; readonly word: string };
 
 /** Reads a range; the failing word when it is none. Whether the places exist is for the catalogue check. */
 export function parseRange(text: string): RangeParse {
@@ -69,7 +70,11 @@ function parseSpan(words: readonly string[]): RangePart | string {
   return parseFromLower(opening ? words.slice(1) : words, first !== 'after', opening);
 }
 
-function parseFromLower(words: readonly string[], inclusive: boolean, openEnded: boolean): RangePart | string {
+function parseFromLower(
+  words: readonly string[],
+  inclusive: boolean,
+  openEnded: boolean
+): RangePart | string {
   const lower = placeOf(words[0], inclusive);
   if (!lower) return words[0] ?? '';
   if (words.length === 1) return openEnded ? { lower } : { lower, upper: { ...lower, inclusive: true } };
@@ -78,7 +83,11 @@ function parseFromLower(words: readonly string[], inclusive: boolean, openEnded:
   return oneEnd(words.slice(excludes ? 3 : 2), (upper) => ({ lower, upper }), !excludes);
 }
 
-function oneEnd(words: readonly string[], build: (end: RangeEnd) => RangePart, inclusive: boolean): RangePart | string {
+function oneEnd(
+  words: readonly string[],
+  build: (end: RangeEnd) => RangePart,
+  inclusive: boolean
+): RangePart | string {
   const end = placeOf(words[0], inclusive);
   if (!end) return words[0] ?? '';
   return words.length === 1 ? build(end) : (words[1] ?? '');
@@ -97,7 +106,8 @@ export function formatRange(range: Range): string {
 }
 
 function formatPart({ lower, upper, branch }: RangePart): string {
-  const place = (end: RangeEnd): string => (end.patch === undefined ? end.release : `${end.release}/${end.patch}`);
+  const place = (end: RangeEnd): string =>
+    end.patch === undefined ? end.release : `${end.release}/${end.patch}`;
   const on = branch === undefined ? '' : ` on ${branch}`;
   if (!lower && !upper) return `any${on}`;
   if (!lower && upper) return `${upper.inclusive ? 'up to' : 'before'} ${place(upper)}${on}`;
@@ -126,7 +136,9 @@ export function matchesRelease(sequence: Sequence, range: Range, release: string
 
 /** The range as a table by place in the sequence, then patch level: reading it costs no comparing. */
 export function tabulateRange(sequence: Sequence, range: Range): readonly (readonly boolean[])[] {
-  return sequence.releases.map((r) => r.patches.map((patch) => matchesRange(sequence, range, { release: r.id, patch })));
+  return sequence.releases.map((r) =>
+    r.patches.map((patch) => matchesRange(sequence, range, { release: r.id, patch }))
+  );
 }
 
 function matchesPart(sequence: Sequence, part: RangePart, place: Position): boolean {

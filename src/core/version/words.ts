@@ -2,4 +2,7 @@
 export const foldText = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
 
 /** The folded text cut into words at spaces, commas, semicolons, brackets and slashes. */
-export const wordsOf = (text: string): string[] => foldText(text).split(/[\s,;()[\]/|]+/).filter(Boolean);
+export const wordsOf = (text: string): string[] =>
+  foldText(text)
+    .split(/[\s,;()[\]/|]+/)
+    .filter(Boolean);

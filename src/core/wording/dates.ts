@@ -40,4 +40,5 @@ export function sayMoney(cents: number | 'unknown', currency: string): string {
 }
 
 /** `1 system`, `14 systems`. */
-export const sayCount = (count: number, one: string, many = `${one}s`): string => `${String(count).replace(/\B(?=(\d{3})+$)/g, ',')} ${count === 1 ? one : many}`;
+export const sayCount = (count: number, one: string, many = `${one}s`): string =>
+  `${String(count).replace(/\B(?=(\d{3})+$)/g, ',')} ${count === 1 ? one : many}`;

@@ -22,7 +22,10 @@ export class Names {
 
   patch(release: string, patch: string): string {
     if (patch === BASE_PATCH) return '';
-    return this.#product?.releases.find((r) => r.id === release)?.patches?.find((p) => p.id === patch)?.name ?? patch;
+    return (
+      this.#product?.releases.find((r) => r.id === release)?.patches?.find((p) => p.id === patch)?.name ??
+      patch
+    );
   }
 
   /** Empty where the product comes in one edition only. */
@@ -39,12 +42,20 @@ export class Names {
 
   /** `4 r1` */
   level(standing: Pick<Standing, 'release' | 'patch'>): string {
-    return [this.release(standing.release), this.patch(standing.release, standing.patch)].filter(Boolean).join(' ');
+    return [this.release(standing.release), this.patch(standing.release, standing.patch)]
+      .filter(Boolean)
+      .join(' ');
   }
 
   /** `6 Bureau` */
   target(target: Target): string {
-    return [this.release(target.release), this.edition(target.edition), this.architecture(target.architecture)].filter(Boolean).join(' ');
+    return [
+      this.release(target.release),
+      this.edition(target.edition),
+      this.architecture(target.architecture)
+    ]
+      .filter(Boolean)
+      .join(' ');
   }
 
   right(id: string): string {

@@ -24,5 +24,8 @@ export function describeReason(reason: Reason): string {
     .replace('{seen}', reason.seen ?? 'what is installed')
     .replace('{demanded}', reason.demanded ?? '')
     .replace('{subject}', reason.subject)
-    .replace('{day}', reason.day === undefined ? (reason.demanded ?? 'a day unknown') : formatDay(reason.day));
+    .replace(
+      '{day}',
+      reason.day === undefined ? (reason.demanded ?? 'a day unknown') : formatDay(reason.day)
+    );
 }

@@ -31,7 +31,9 @@ function sentenceOf(plan: TargetPlan): string {
     case 'fresh only':
       return `is reached only with a fresh install.${keptOf(plan)}`;
     case 'not yet':
-      return plan.opens === undefined || plan.opens === 'unknown' ? 'cannot be reached yet; nobody has said when.' : `cannot be reached yet; it opens on ${sayDay(plan.opens)}.`;
+      return plan.opens === undefined || plan.opens === 'unknown'
+        ? 'cannot be reached yet; nobody has said when.'
+        : `cannot be reached yet; it opens on ${sayDay(plan.opens)}.`;
     case 'cannot tell':
       return `cannot be told: ${plan.reasons[0] ? describeReason(plan.reasons[0]) : 'too little is known of what is installed'}.`;
     case 'closed':
@@ -39,7 +41,14 @@ function sentenceOf(plan: TargetPlan): string {
   }
 }
 
-const keptOf = ({ route }: TargetPlan): string => (!route ? '' : route.kept === 'everything' ? ' Everything is kept.' : route.kept === 'nothing' ? ' Nothing is kept.' : ` Kept: ${route.kept}.`);
+const keptOf = ({ route }: TargetPlan): string =>
+  !route
+    ? ''
+    : route.kept === 'everything'
+      ? ' Everything is kept.'
+      : route.kept === 'nothing'
+        ? ' Nothing is kept.'
+        : ` Kept: ${route.kept}.`;
 
 /** The shortest reason a target is closed. */
 export function shortestReason(plan: TargetPlan): string {

@@ -2,7 +2,11 @@
   import { Modal } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
 
-  let { open = $bindable(false), title, children }: { open?: boolean; title: string; children: Snippet } = $props();
+  let {
+    open = $bindable(false),
+    title,
+    children
+  }: { open?: boolean; title: string; children: Snippet } = $props();
 </script>
 
 <Modal

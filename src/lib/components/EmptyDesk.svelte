@@ -19,12 +19,20 @@
     <text x="420" y="20">where it can go</text>
   </svg>
   <h1>Nothing is on the desk yet</h1>
-  <p>Bring in a list of machines and see for each installed version which releases it can reach, through which hops or fresh installs, and by when. Everything stays in this browser.</p>
+  <p>
+    Bring in a list of machines and see for each installed version which releases it can reach, through which
+    hops or fresh installs, and by when. Everything stays in this browser.
+  </p>
   <div class="ways">
-    <button class="act onward" onclick={open} disabled={opening}>{opening ? 'Opening the demo…' : 'Open the demo'}</button>
+    <button class="act onward" onclick={open} disabled={opening}
+      >{opening ? 'Opening the demo…' : 'Open the demo'}</button
+    >
     <a class="act" href="/import">Bring in a list, a workspace or a catalogue</a>
   </div>
-  <p class="soft">The demo is a made-up tram operator with some eighty machines. A list is a CSV or xlsx file, one machine a row.</p>
+  <p class="soft">
+    The demo is a made-up tram operator with some eighty machines. A list is a CSV or xlsx file, one machine a
+    row.
+  </p>
 </section>
 
 <style>

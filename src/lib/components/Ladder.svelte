@@ -5,7 +5,21 @@
   import type { Names } from '$core/wording/names';
   import type { CountedStep } from '$core/route/types';
 
-  let { route, names, currency, today, nodes, sources }: { route: Route; names: Names; currency: string; today: Day; nodes: number; sources: (id: string) => string } = $props();
+  let {
+    route,
+    names,
+    currency,
+    today,
+    nodes,
+    sources
+  }: {
+    route: Route;
+    names: Names;
+    currency: string;
+    today: Day;
+    nodes: number;
+    sources: (id: string) => string;
+  } = $props();
   const year = $derived(calendarDate(today).year);
 
   function titleOf(step: Route['steps'][number]): string {
@@ -40,10 +54,15 @@
       <span class="what">
         <span>{titleOf(step)}</span>
         <span class="soft small">
-          {sayMinutes(step.carefulMinutes * nodes)} careful, {sayMinutes(step.typicalMinutes * nodes)} as a rule{nodes > 1 ? `, ${nodes} nodes` : ''}{step.kind !== 'patch' && step.kept !== 'everything' ? `; keeps ${step.kept}` : ''}.
+          {sayMinutes(step.carefulMinutes * nodes)} careful, {sayMinutes(step.typicalMinutes * nodes)} as a rule{nodes >
+          1
+            ? `, ${nodes} nodes`
+            : ''}{step.kind !== 'patch' && step.kept !== 'everything' ? `; keeps ${step.kept}` : ''}.
           {#if step.kind !== 'patch'}{rightOf(step)}.{/if}
         </span>
-        {#if step.kind !== 'patch'}<details class="soft small"><summary>why</summary>{sources(step.id)}</details>{/if}
+        {#if step.kind !== 'patch'}<details class="soft small">
+            <summary>why</summary>{sources(step.id)}
+          </details>{/if}
       </span>
     </li>
   {/each}

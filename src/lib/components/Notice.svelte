@@ -13,7 +13,9 @@
   <div class="notice no-print" role="status">
     <span>{desk.notice}</span>
     {#if redo && desk.log.redo}<button class="act" onclick={() => desk.redo()}>Do again</button>{/if}
-    {#if desk.log.undo && !desk.notice.startsWith('Undone')}<button class="act" onclick={() => desk.undo()}>Undo</button>{/if}
+    {#if desk.log.undo && !desk.notice.startsWith('Undone')}<button class="act" onclick={() => desk.undo()}
+        >Undo</button
+      >{/if}
     <button class="act" onclick={() => (desk.notice = '')}>Close</button>
   </div>
 {/if}

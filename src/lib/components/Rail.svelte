@@ -6,24 +6,37 @@
 
   let { onkeys, onasof }: { onkeys: () => void; onasof: () => void } = $props();
   const here = $derived(page.url.pathname === '/import' ? '/estate' : page.url.pathname);
-  const counts = $derived<Record<string, number>>({ '/estate': desk.estate.systems.length, '/catalogue': desk.catalogue?.products.length ?? 0 });
+  const counts = $derived<Record<string, number>>({
+    '/estate': desk.estate.systems.length,
+    '/catalogue': desk.catalogue?.products.length ?? 0
+  });
 </script>
 
 <header class="rail no-print">
   <a class="mark" href="/estate">
-    <svg viewBox="0 0 32 32" width="30" height="30" aria-hidden="true"><path d="M1 28v-7h8v-6h8V9h8V3h6v25z" /></svg>
+    <svg viewBox="0 0 32 32" width="30" height="30" aria-hidden="true"
+      ><path d="M1 28v-7h8v-6h8V9h8V3h6v25z" /></svg
+    >
     <span>Orange Stair</span>
   </a>
   <nav aria-label="Places">
     {#each PLACES as place, i (place.path)}
-      <a href={place.path} class="place" class:here={here === place.path} aria-current={here === place.path ? 'page' : undefined} data-step={i}>
+      <a
+        href={place.path}
+        class="place"
+        class:here={here === place.path}
+        aria-current={here === place.path ? 'page' : undefined}
+        data-step={i}
+      >
         {place.name}{#if counts[place.path]}<span class="count">{counts[place.path]}</span>{/if}
       </a>
     {/each}
   </nav>
   <div class="aside">
     {#if desk.estate.site.name}<span class="name">{desk.estate.site.name}</span>{/if}
-    <button class="asof" onclick={onasof} title="Plan for another day">as of <b class="mono">{sayDay(desk.today)}</b></button>
+    <button class="asof" onclick={onasof} title="Plan for another day"
+      >as of <b class="mono">{sayDay(desk.today)}</b></button
+    >
     <button class="asof" onclick={onkeys}><kbd>?</kbd> keys</button>
   </div>
 </header>

@@ -22,7 +22,11 @@
   const climb = $derived(layout.climb.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(''));
   const arrival = $derived(layout.risers[layout.risers.length - 1]);
   const targetTread = $derived(layout.treads.find((t) => t.state === 'target'));
-  const left = $derived(arrival && typeof targetTread?.to === 'number' && targetTread.to > arrival.day ? saySpan(targetTread.to - arrival.day, monthsBetween(arrival.day, targetTread.to)) : '');
+  const left = $derived(
+    arrival && typeof targetTread?.to === 'number' && targetTread.to > arrival.day
+      ? saySpan(targetTread.to - arrival.day, monthsBetween(arrival.day, targetTread.to))
+      : ''
+  );
 
   function xOf(day: number): number {
     const { breaks } = layout.scale;
@@ -37,12 +41,28 @@
   function wordsOf(tread: Tread): string {
     if (tread.state === 'installed') return 'you stand here';
     if (tread.state === 'older') return 'older than what is installed';
-    const kind = tread.preview && tread.published ? 'preview' : !tread.published ? (tread.from === 'unknown' ? 'announced, no day known' : `announced, ${sayDay(tread.from)} at the latest`) : '';
-    const verdict = !tread.target ? '' : tread.state === 'closed' ? `closed: ${shortestReason(tread.target)}` : tread.state === 'cannot tell' ? 'cannot tell' : tread.state === 'not yet' ? 'not yet' : '';
+    const kind =
+      tread.preview && tread.published
+        ? 'preview'
+        : !tread.published
+          ? tread.from === 'unknown'
+            ? 'announced, no day known'
+            : `announced, ${sayDay(tread.from)} at the latest`
+          : '';
+    const verdict = !tread.target
+      ? ''
+      : tread.state === 'closed'
+        ? `closed: ${shortestReason(tread.target)}`
+        : tread.state === 'cannot tell'
+          ? 'cannot tell'
+          : tread.state === 'not yet'
+            ? 'not yet'
+            : '';
     return [kind, verdict].filter(Boolean).join('; ');
   }
 
-  const isOutline = (t: Tread): boolean => !t.published || t.preview || t.state === 'older' || t.state === 'closed' || t.phases.length === 0;
+  const isOutline = (t: Tread): boolean =>
+    !t.published || t.preview || t.state === 'older' || t.state === 'closed' || t.phases.length === 0;
 
   function press(event: KeyboardEvent, tread: Tread): void {
     if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -51,43 +71,122 @@
   }
 
   /** The flag's words stand left of the post where there is no room at its right. */
-  const flagLeft = $derived(layout.flag !== undefined && (layout.flag.x > width - 165 || (layout.flag.x < layout.today.x && layout.flag.x > 165 && layout.today.x - layout.flag.x < 165)));
+  const flagLeft = $derived(
+    layout.flag !== undefined &&
+      (layout.flag.x > width - 165 ||
+        (layout.flag.x < layout.today.x && layout.flag.x > 165 && layout.today.x - layout.flag.x < 165))
+  );
 </script>
 
-<svg class="stair" {width} {height} viewBox="0 0 {width} {height}" role="group" aria-label="The stair: releases upward, time across" data-breaks={JSON.stringify(layout.scale.breaks)}>
+<svg
+  class="stair"
+  {width}
+  {height}
+  viewBox="0 0 {width} {height}"
+  role="group"
+  aria-label="The stair: releases upward, time across"
+  data-breaks={JSON.stringify(layout.scale.breaks)}
+>
   <defs>
-    <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V7" class="hatch" /></pattern>
-    <pattern id="dots" width="6" height="6" patternUnits="userSpaceOnUse"><circle cx="2" cy="2" r="1.1" class="dot" /></pattern>
+    <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
+      ><path d="M0 0V7" class="hatch" /></pattern
+    >
+    <pattern id="dots" width="6" height="6" patternUnits="userSpaceOnUse"
+      ><circle cx="2" cy="2" r="1.1" class="dot" /></pattern
+    >
   </defs>
   <rect class="sheet" x={bendX[0]} y="46" width={(bendX[1] ?? 0) - (bendX[0] ?? 0)} height={height - 90} />
   {#each layout.ticks as tick (tick.day)}
     <path class="tick" d="M{tick.x} 46V{height - 44}" />
-    <text class="axis" x={tick.x + 3} y={height - 26}>{tick.kind === 'year' ? tick.year : tick.month === 1 || tick === layout.ticks.find((t) => t.kind === 'month') ? `${monthName(tick.month)} ${tick.year}` : monthName(tick.month)}</text>
+    <text class="axis" x={tick.x + 3} y={height - 26}
+      >{tick.kind === 'year'
+        ? tick.year
+        : tick.month === 1 || tick === layout.ticks.find((t) => t.kind === 'month')
+          ? `${monthName(tick.month)} ${tick.year}`
+          : monthName(tick.month)}</text
+    >
   {/each}
   <path class="today" d="M{layout.today.x} 50V{height - 44}" data-today={formatDay(layout.today.day)} />
-  <text class="strong" x={layout.today.x} y="38" text-anchor={layout.today.x < 90 ? 'start' : 'middle'}>today, {sayDay(layout.today.day)}</text>
+  <text class="strong" x={layout.today.x} y="38" text-anchor={layout.today.x < 90 ? 'start' : 'middle'}
+    >today, {sayDay(layout.today.day)}</text
+  >
 
   {#each layout.treads as tread (tread.release)}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <g class="tread {tread.state.replaceAll(' ', '-')}" class:looked={tread.release === looked} role="button" tabindex="0" aria-pressed={tread.release === looked} aria-label="{names.release(tread.release)}: {wordsOf(tread) || tread.target?.verdict || ''}" data-tread={tread.release} data-state={tread.state} onclick={() => onpick(tread)} onkeydown={(e) => press(e, tread)} onfocus={() => onlook(tread)} onmousemove={() => onlook(tread)}>
-      <rect class="hit" x={Math.min(tread.x0, width - 200)} y={tread.y - 24} width={Math.max(200, tread.x1 - tread.x0)} height="46" />
+    <g
+      class="tread {tread.state.replaceAll(' ', '-')}"
+      class:looked={tread.release === looked}
+      role="button"
+      tabindex="0"
+      aria-pressed={tread.release === looked}
+      aria-label="{names.release(tread.release)}: {wordsOf(tread) || tread.target?.verdict || ''}"
+      data-tread={tread.release}
+      data-state={tread.state}
+      onclick={() => onpick(tread)}
+      onkeydown={(e) => press(e, tread)}
+      onfocus={() => onlook(tread)}
+      onmousemove={() => onlook(tread)}
+    >
+      <rect
+        class="hit"
+        x={Math.min(tread.x0, width - 200)}
+        y={tread.y - 24}
+        width={Math.max(200, tread.x1 - tread.x0)}
+        height="46"
+      />
       {#if isOutline(tread)}
-        <rect class="hollow" class:dashed={!tread.published || tread.preview} x={tread.x0} y={tread.y} width={Math.max(2, tread.x1 - tread.x0)} height="19" data-x0={tread.x0} data-x1={tread.x1} data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)} data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)} />
+        <rect
+          class="hollow"
+          class:dashed={!tread.published || tread.preview}
+          x={tread.x0}
+          y={tread.y}
+          width={Math.max(2, tread.x1 - tread.x0)}
+          height="19"
+          data-x0={tread.x0}
+          data-x1={tread.x1}
+          data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)}
+          data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)}
+        />
       {:else}
-        <rect class="ground" x={tread.x0} y={tread.y} width={Math.max(2, tread.x1 - tread.x0)} height="19" data-x0={tread.x0} data-x1={tread.x1} data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)} data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)} />
+        <rect
+          class="ground"
+          x={tread.x0}
+          y={tread.y}
+          width={Math.max(2, tread.x1 - tread.x0)}
+          height="19"
+          data-x0={tread.x0}
+          data-x1={tread.x1}
+          data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)}
+          data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)}
+        />
         {#each tread.phases as band (band.phase)}
-          <rect class={band.phase} x={band.x0} y={tread.y} width={Math.max(0, band.x1 - band.x0)} height="19" />
+          <rect
+            class={band.phase}
+            x={band.x0}
+            y={tread.y}
+            width={Math.max(0, band.x1 - band.x0)}
+            height="19"
+          />
           {#if band.x1 - band.x0 > 1}<path class="edge" d="M{band.x1} {tread.y}v19" />{/if}
           {#if band.x1 - band.x0 > 96}
-            {@const label = { full: 'full service', security: 'security only', extension: 'paid extension' }[band.phase]}
+            {@const label = { full: 'full service', security: 'security only', extension: 'paid extension' }[
+              band.phase
+            ]}
             {@const at = band.phase === 'full' ? band.x1 - 76 : band.x0 + 8}
-            {#if band.phase !== 'full'}<rect class="back" x={at - 4} y={tread.y + 3} width={label.length * 6.1 + 8} height="13" />{/if}
+            {#if band.phase !== 'full'}<rect
+                class="back"
+                x={at - 4}
+                y={tread.y + 3}
+                width={label.length * 6.1 + 8}
+                height="13"
+              />{/if}
             <text class="phase {band.phase}-words" x={at} y={tread.y + 13.5}>{label}</text>
           {/if}
         {/each}
         <path class="top" d="M{tread.x0} {tread.y}H{tread.x1}" />
       {/if}
-      <text class="name mono" x={tread.x0 + 8} y={tread.y - 8}>{names.release(tread.release)}<tspan class="words" dx="8">{wordsOf(tread)}</tspan></text>
+      <text class="name mono" x={tread.x0 + 8} y={tread.y - 8}
+        >{names.release(tread.release)}<tspan class="words" dx="8">{wordsOf(tread)}</tspan></text
+      >
       {#if tread.state === 'closed'}<path class="post" d="M{tread.x0} {tread.y - 7}v33" />{/if}
     </g>
   {/each}
@@ -115,7 +214,11 @@
       <g data-riser={riser.step.id} data-day={formatDay(riser.day)} data-x={riser.x}>
         {#if riser.kind === 'broken'}
           <path class="gap" d="M{riser.x} {(riser.y0 + riser.y1) / 2 - 5}v10" />
-          <path class="ledge" d="M{riser.x - 10} {(riser.y0 + riser.y1) / 2 - 5}h20 M{riser.x - 10} {(riser.y0 + riser.y1) / 2 + 5}h20" />
+          <path
+            class="ledge"
+            d="M{riser.x - 10} {(riser.y0 + riser.y1) / 2 - 5}h20 M{riser.x - 10} {(riser.y0 + riser.y1) / 2 +
+              5}h20"
+          />
         {/if}
         {#if riser.kind === 'edition'}
           <rect class="foot" x={riser.x - 5.5} y={riser.y0 - 5.5} width="11" height="11" />
@@ -126,16 +229,40 @@
     {/each}
     {#each layout.risers as riser, i (riser.step.id + i)}
       {#if riser.kind === 'edition'}
-        <text class="when" x={riser.x + 12} y={riser.y0 - 10}>{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') + ', then ' : 'then '}{names.edition(riser.step.to.edition)}</text>
+        <text class="when" x={riser.x + 12} y={riser.y0 - 10}
+          >{riser.step.days.exact
+            ? sayDay(riser.day).replace(/ \d+$/, '') + ', then '
+            : 'then '}{names.edition(riser.step.to.edition)}</text
+        >
       {:else}
-        <text class="when" x={riser.x - 10} y={(riser.y0 + riser.y1) / 2 + (riser.kind === 'broken' ? -12 : 4)} text-anchor="end">{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') : 'day unknown'}</text>
+        <text
+          class="when"
+          x={riser.x - 10}
+          y={(riser.y0 + riser.y1) / 2 + (riser.kind === 'broken' ? -12 : 4)}
+          text-anchor="end"
+          >{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') : 'day unknown'}</text
+        >
       {/if}
     {/each}
     {#each layout.dots as dot (dot.step.to.patch + dot.day)}
-      <g data-patch={dot.step.to.patch} data-day={formatDay(dot.day)} data-x={dot.x}><circle class="small" cx={dot.x} cy={dot.y} r={layout.risers.some((r) => r.x === dot.x && r.y0 === dot.y) ? 3 : 4} /></g>
-      <text class="when" x={dot.x + 10} y={dot.y + 34}>patch {names.patch(dot.step.to.release, dot.step.to.patch)}</text>
+      <g data-patch={dot.step.to.patch} data-day={formatDay(dot.day)} data-x={dot.x}
+        ><circle
+          class="small"
+          cx={dot.x}
+          cy={dot.y}
+          r={layout.risers.some((r) => r.x === dot.x && r.y0 === dot.y) ? 3 : 4}
+        /></g
+      >
+      <text class="when" x={dot.x + 10} y={dot.y + 34}
+        >patch {names.patch(dot.step.to.release, dot.step.to.patch)}</text
+      >
     {/each}
-    {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200}<text class="when" x={targetTread.x1 - 4} y={targetTread.y - 10} text-anchor="end">{left} of service left on arrival</text>{/if}
+    {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200}<text
+        class="when"
+        x={targetTread.x1 - 4}
+        y={targetTread.y - 10}
+        text-anchor="end">{left} of service left on arrival</text
+      >{/if}
   {/if}
 </svg>
 

@@ -9,17 +9,42 @@
 </script>
 
 <span class="way" class:one={oneLine}>
-  <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label="The way: {label}{way.words ? `, ${way.words}` : ''}">
+  <svg
+    {width}
+    {height}
+    viewBox="0 0 {width} {height}"
+    role="img"
+    aria-label="The way: {label}{way.words ? `, ${way.words}` : ''}"
+  >
     {#each way.treads as tread, i (i)}
       {#if tread.riser === 'whole'}
         <path class="climb" d="M{tread.x0} {(way.treads[i - 1]?.y ?? tread.y) + 1.5}V{tread.y}" />
       {:else if tread.riser === 'broken'}
-        <path class="climb" d="M{tread.x0} {(way.treads[i - 1]?.y ?? tread.y) + 1.5}v-3 M{tread.x0} {tread.y + 2}V{tread.y} M{tread.x0 - 6} {((way.treads[i - 1]?.y ?? 0) + tread.y) / 2 - 1}h12" />
+        <path
+          class="climb"
+          d="M{tread.x0} {(way.treads[i - 1]?.y ?? tread.y) + 1.5}v-3 M{tread.x0} {tread.y +
+            2}V{tread.y} M{tread.x0 - 6} {((way.treads[i - 1]?.y ?? 0) + tread.y) / 2 - 1}h12"
+        />
       {/if}
-      <path class={tread.ink ? 'stand' : 'climb'} class:later={way.end === 'not yet' && !tread.ink} d="M{tread.x0} {tread.y}H{tread.riser === 'edition' ? tread.x0 + 12 : tread.x1}" />
+      <path
+        class={tread.ink ? 'stand' : 'climb'}
+        class:later={way.end === 'not yet' && !tread.ink}
+        d="M{tread.x0} {tread.y}H{tread.riser === 'edition' ? tread.x0 + 12 : tread.x1}"
+      />
       {#if tread.patched}<circle class="patch" cx={tread.x1 - 7} cy={tread.y} r="2.6" />{/if}
-      {#if tread.riser === 'edition'}<rect class="square" x={tread.x0} y={tread.y - 4} width="8" height="8" />{/if}
-      <text class:last={tread.last} class:old={tread.ink} x={tread.riser === 'edition' ? tread.x0 + 14 : tread.x0 + 6} y={tread.riser === 'edition' ? tread.y + 4 : tread.y - 4}>{tread.label}</text>
+      {#if tread.riser === 'edition'}<rect
+          class="square"
+          x={tread.x0}
+          y={tread.y - 4}
+          width="8"
+          height="8"
+        />{/if}
+      <text
+        class:last={tread.last}
+        class:old={tread.ink}
+        x={tread.riser === 'edition' ? tread.x0 + 14 : tread.x0 + 6}
+        y={tread.riser === 'edition' ? tread.y + 4 : tread.y - 4}>{tread.label}</text
+      >
     {/each}
     {#if way.end === 'closed' && last}
       <path class="post" d="M{last.x1} {last.y - 7}v11" />

@@ -26,7 +26,8 @@ export interface PhaseBand {
   readonly until: Day;
 }
 
-export type TreadState = 'installed' | 'target' | 'on the way' | 'open' | 'not yet' | 'closed' | 'cannot tell' | 'older' | 'here';
+export type TreadState =
+  'installed' | 'target' | 'on the way' | 'open' | 'not yet' | 'closed' | 'cannot tell' | 'older' | 'here';
 
 /** One release, from the day it comes out to the end of its last phase. */
 export interface Tread {
@@ -90,10 +91,19 @@ export function layOutStair(input: StairInput): StairLayout {
   const steps = looked?.route?.steps ?? [];
   const scale = scaleOf(input, shown, steps);
   const x = (day: Day): number => placeOf(scale, day);
-  const rows = new Map(shown.map((r, i) => [r.release.id, input.height - BOTTOM - 34 - i * rowHeight(input.height, shown.length)]));
+  const rows = new Map(
+    shown.map((r, i) => [
+      r.release.id,
+      input.height - BOTTOM - 34 - i * rowHeight(input.height, shown.length)
+    ])
+  );
   const y = (release: string): number => rows.get(release) ?? 0;
   const risers = steps.flatMap((s) => (s.kind === 'patch' ? [] : [riserOf(s, x, y)]));
-  const dots = steps.flatMap((step) => (step.kind === 'patch' ? [{ step, day: step.days.first, x: x(step.days.first), y: y(step.from.release) }] : []));
+  const dots = steps.flatMap((step) =>
+    step.kind === 'patch'
+      ? [{ step, day: step.days.first, x: x(step.days.first), y: y(step.from.release) }]
+      : []
+  );
   const start = plan.start?.release;
   const deadline = plan.deadline.day;
   return {
@@ -103,14 +113,18 @@ export function layOutStair(input: StairInput): StairLayout {
     risers,
     dots,
     today: { day: today, x: x(today) },
-    flag: deadline === undefined || start === undefined ? undefined : { day: deadline, x: x(deadline), y: y(start) },
+    flag:
+      deadline === undefined || start === undefined
+        ? undefined
+        : { day: deadline, x: x(deadline), y: y(start) },
     stand: start === undefined ? undefined : { x0: x(today), x1: risers[0]?.x ?? x(today), y: y(start) },
     climb: climbOf(risers, looked, (release) => endOf(input, model, release, scale)),
     olderHidden: olderCount(model, plan) - shown.filter((r) => isBefore(model, r, start)).length
   };
 }
 
-const rowHeight = (height: number, rows: number): number => Math.max(46, Math.min(128, (height - TOP - BOTTOM - 34) / Math.max(1, rows - 1)));
+const rowHeight = (height: number, rows: number): number =>
+  Math.max(46, Math.min(128, (height - TOP - BOTTOM - 34) / Math.max(1, rows - 1)));
 
 /** The least height at which no treads overlap. */
 export const leastHeight = (rows: number): number => TOP + BOTTOM + 34 + 46 * Math.max(1, rows - 1);
@@ -129,28 +143,43 @@ function isBefore(model: ProductModel, release: ReleaseModel, start: string | un
   return at !== undefined && at.strand === release.strand && release.index < at.index;
 }
 
-const olderCount = (model: ProductModel, plan: CasePlan): number => model.releases.filter((r) => isBefore(model, r, plan.start?.release)).length;
+const olderCount = (model: ProductModel, plan: CasePlan): number =>
+  model.releases.filter((r) => isBefore(model, r, plan.start?.release)).length;
 
 function scaleOf(input: StairInput, shown: readonly ReleaseModel[], steps: readonly Step[]): TimeScale {
   const { today, plan } = input;
-  const known = shown.flatMap((r) => [firstDayOf(input, r), lastDayOf(input, r)]).filter((d) => typeof d === 'number');
+  const known = shown
+    .flatMap((r) => [firstDayOf(input, r), lastDayOf(input, r)])
+    .filter((d) => typeof d === 'number');
   const hops = steps.filter((s) => s.days.exact).flatMap((s) => [s.days.first, s.days.last]);
   const work = [today, ...hops];
   const deadline = plan.deadline.day;
   if (deadline !== undefined) known.push(deadline);
-  if (deadline !== undefined && deadline > today - NEAR_DEADLINE && deadline < today + NEAR_DEADLINE) work.push(deadline);
+  if (deadline !== undefined && deadline > today - NEAR_DEADLINE && deadline < today + NEAR_DEADLINE)
+    work.push(deadline);
   const first = Math.min(...known, today - 180, ...work);
   const last = Math.max(...known, today + YEARS_SHOWN, ...work.map((d) => d + 60));
-  return bendTime({ first, last, work, climb: [today, ...hops], width: input.width - LEFT - RIGHT, left: LEFT });
+  return bendTime({
+    first,
+    last,
+    work,
+    climb: [today, ...hops],
+    width: input.width - LEFT - RIGHT,
+    left: LEFT
+  });
 }
 
 function firstDayOf(input: StairInput, { publication }: ReleaseModel): Day | 'unknown' {
-  const days = Object.values(publication).map((d) => readDay(d, input.countsExpected)).filter((d) => typeof d === 'number');
+  const days = Object.values(publication)
+    .map((d) => readDay(d, input.countsExpected))
+    .filter((d) => typeof d === 'number');
   return days.length > 0 ? Math.min(...days) : 'unknown';
 }
 
 function lastDayOf(input: StairInput, { service }: ReleaseModel): Day | 'unknown' {
-  const days = service.map((p) => readDay(p.until, input.countsExpected)).filter((d) => typeof d === 'number');
+  const days = service
+    .map((p) => readDay(p.until, input.countsExpected))
+    .filter((d) => typeof d === 'number');
   return days.length > 0 ? Math.max(...days) : 'unknown';
 }
 
@@ -199,12 +228,19 @@ function targetOn(plan: CasePlan, looked: TargetPlan | undefined, release: strin
   return (
     here.find((t) => sameTarget(t.target, plan.goal)) ??
     here.find((t) => t.target.edition === wanted?.edition && t.target.architecture === wanted.architecture) ??
-    here.find((t) => t.target.edition === plan.start?.edition && t.target.architecture === plan.start.architecture) ??
+    here.find(
+      (t) => t.target.edition === plan.start?.edition && t.target.architecture === plan.start.architecture
+    ) ??
     here[0]
   );
 }
 
-function stateOf(plan: CasePlan, looked: TargetPlan | undefined, release: string, target: TargetPlan | undefined): TreadState {
+function stateOf(
+  plan: CasePlan,
+  looked: TargetPlan | undefined,
+  release: string,
+  target: TargetPlan | undefined
+): TreadState {
   if (release === plan.start?.release) return 'installed';
   if (release === looked?.target.release && looked.route) return 'target';
   if (looked?.route?.steps.some((s) => s.to.release === release)) return 'on the way';
@@ -223,11 +259,23 @@ function stateOf(plan: CasePlan, looked: TargetPlan | undefined, release: string
 }
 
 function riserOf(step: CountedStep, x: (day: Day) => number, y: (release: string) => number): Riser {
-  const kind = step.kind === 'edition change' ? 'edition' : step.kind === 'fresh install' ? 'broken' : 'whole';
-  return { step, day: step.days.first, x: x(step.days.first), y0: y(step.from.release), y1: y(step.to.release), kind };
+  const kind =
+    step.kind === 'edition change' ? 'edition' : step.kind === 'fresh install' ? 'broken' : 'whole';
+  return {
+    step,
+    day: step.days.first,
+    x: x(step.days.first),
+    y0: y(step.from.release),
+    y1: y(step.to.release),
+    kind
+  };
 }
 
-function climbOf(risers: readonly Riser[], looked: TargetPlan | undefined, endOfRelease: (release: string) => number): (readonly [number, number])[] {
+function climbOf(
+  risers: readonly Riser[],
+  looked: TargetPlan | undefined,
+  endOfRelease: (release: string) => number
+): (readonly [number, number])[] {
   const [first] = risers;
   if (!first || !looked) return [];
   const points: [number, number][] = [[first.x, first.y0]];
@@ -247,6 +295,7 @@ const LEAST_TICK_GAP = 34;
 /** Ticks far enough apart for their words, later ones giving way. */
 function thinned<T extends { readonly x: number }>(ticks: readonly T[]): T[] {
   const kept: T[] = [];
-  for (const tick of ticks) if (tick.x - (kept[kept.length - 1]?.x ?? -Infinity) >= LEAST_TICK_GAP) kept.push(tick);
+  for (const tick of ticks)
+    if (tick.x - (kept[kept.length - 1]?.x ?? -Infinity) >= LEAST_TICK_GAP) kept.push(tick);
   return kept;
 }

@@ -36,18 +36,35 @@ export function bendTime({ first, last, work, climb, width, left }: BendInput): 
   const start = left + width * (1 - middle) * share;
   const inside = bendClimb({ from, to, climb, start, width: width * middle });
   const breaks: (readonly [Day, number])[] = [[first, left], ...inside, [last, left + width]];
-  return { breaks: breaks.filter(([day], i) => i === 0 || day > (breaks[i - 1]?.[0] ?? -Infinity)), bend: { from, to } };
+  return {
+    breaks: breaks.filter(([day], i) => i === 0 || day > (breaks[i - 1]?.[0] ?? -Infinity)),
+    bend: { from, to }
+  };
 }
 
-function bendClimb(middle: { from: Day; to: Day; climb: readonly Day[]; start: number; width: number }): (readonly [Day, number])[] {
+function bendClimb(middle: {
+  from: Day;
+  to: Day;
+  climb: readonly Day[];
+  start: number;
+  width: number;
+}): (readonly [Day, number])[] {
   const { from, to, climb, start, width } = middle;
-  const ends: (readonly [Day, number])[] = [[from, start], [to, start + width]];
+  const ends: (readonly [Day, number])[] = [
+    [from, start],
+    [to, start + width]
+  ];
   const [low, high] = [Math.max(from, Math.min(...climb)), Math.min(to, Math.max(...climb) + 1)];
   const wanted = Math.min(width * CLIMB_SHARE, STEP_WIDTH * new Set(climb).size);
   const even = ((high - low) / (to - from)) * width;
   if (climb.length < 2 || high <= low || even >= wanted || to - from <= high - low) return ends;
   const before = ((width - wanted) * (low - from)) / (to - from - (high - low));
-  return [[from, start], [low, start + before], [high, start + before + wanted], [to, start + width]];
+  return [
+    [from, start],
+    [low, start + before],
+    [high, start + before + wanted],
+    [to, start + width]
+  ];
 }
 
 /** The place of a day; days outside the scale stand at its ends. */
@@ -72,10 +89,15 @@ export function ticksOf(scale: TimeScale): Tick[] {
   const first = scale.breaks[0]?.[0] ?? 0;
   const last = scale.breaks[scale.breaks.length - 1]?.[0] ?? 0;
   const ticks: Tick[] = [];
-  for (let { year, month } = calendarDate(first); ; [year, month] = month === 12 ? [year + 1, 1] : [year, month + 1]) {
+  for (
+    let { year, month } = calendarDate(first);
+    ;
+    [year, month] = month === 12 ? [year + 1, 1] : [year, month + 1]
+  ) {
     const day = dayOf(year, month, 1);
     if (day === undefined || day > last) return ticks;
     const inside = day >= scale.bend.from && day <= scale.bend.to;
-    if (day >= first && (inside || month === 1)) ticks.push({ day, month, year, kind: inside ? 'month' : 'year' });
+    if (day >= first && (inside || month === 1))
+      ticks.push({ day, month, year, kind: inside ? 'month' : 'year' });
   }
 }

@@ -33,27 +33,59 @@ const FLOOR_ONE_LINE = 18;
 export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDrawing {
   const standing = plan.start && plan.startIsSure ? names.level(plan.start) : '?';
   const steps = plan.goalPlan?.route?.steps.filter((s) => s.kind !== 'patch') ?? [];
-  const patched = new Set(plan.goalPlan?.route?.steps.flatMap((s) => (s.kind === 'patch' ? [s.to.release] : [])));
+  const patched = new Set(
+    plan.goalPlan?.route?.steps.flatMap((s) => (s.kind === 'patch' ? [s.to.release] : []))
+  );
   const floor = oneLine ? FLOOR_ONE_LINE : FLOOR;
   const climbs = steps.filter((s) => s.kind !== 'edition change').length;
   const rise = Math.min(oneLine ? 3 : STEP, (floor - HEADROOM) / Math.max(1, climbs));
-  const first = { x0: 0, x1: widthOf(standing), y: floor, label: standing, ink: true, last: false, patched: plan.start !== undefined && patched.has(plan.start.release) };
+  const first = {
+    x0: 0,
+    x1: widthOf(standing),
+    y: floor,
+    label: standing,
+    ink: true,
+    last: false,
+    patched: plan.start !== undefined && patched.has(plan.start.release)
+  };
   const treads: WayTread[] = [first];
   steps.forEach((step, i) => {
     const before = treads[treads.length - 1] as WayTread;
     const isEdition = step.kind === 'edition change';
     const label = isEdition ? names.edition(step.to.edition) : names.release(step.to.release);
     const y = isEdition ? before.y : before.y - rise;
-    const riser = isEdition ? ('edition' as const) : step.kind === 'fresh install' ? ('broken' as const) : ('whole' as const);
-    treads.push({ x0: before.x1, x1: before.x1 + widthOf(label), y, label, ink: false, last: i === steps.length - 1, riser, patched: patched.has(step.to.release) });
+    const riser = isEdition
+      ? ('edition' as const)
+      : step.kind === 'fresh install'
+        ? ('broken' as const)
+        : ('whole' as const);
+    treads.push({
+      x0: before.x1,
+      x1: before.x1 + widthOf(label),
+      y,
+      label,
+      ink: false,
+      last: i === steps.length - 1,
+      riser,
+      patched: patched.has(step.to.release)
+    });
   });
   const end = endOf(plan);
-  const words = end === 'closed' && plan.goalPlan ? `closed: ${shortestReason(plan.goalPlan)}` : end === 'cannot tell' ? 'cannot tell' : end === 'here' ? 'already there' : '';
+  const words =
+    end === 'closed' && plan.goalPlan
+      ? `closed: ${shortestReason(plan.goalPlan)}`
+      : end === 'cannot tell'
+        ? 'cannot tell'
+        : end === 'here'
+          ? 'already there'
+          : '';
   return { treads, end, words, width: (treads[treads.length - 1]?.x1 ?? 0) + 8 };
 }
 
 const widthOf = (label: string): number => Math.max(LEAST, label.length * CHAR + 16);
 
 function endOf({ verdict }: CasePlan): WayDrawing['end'] {
-  return verdict === 'closed' || verdict === 'cannot tell' || verdict === 'not yet' || verdict === 'here' ? verdict : 'reached';
+  return verdict === 'closed' || verdict === 'cannot tell' || verdict === 'not yet' || verdict === 'here'
+    ? verdict
+    : 'reached';
 }

@@ -15,5 +15,8 @@ export async function openDemo(): Promise<void> {
 
 /** Takes the demo's catalogue only. */
 export async function takeDemoCatalogue(): Promise<void> {
-  await desk.setCatalogue('Took the demo catalogue', { fileName: 'catalogue.yaml', text: await (await fetch(catalogueUrl)).text() });
+  await desk.setCatalogue('Took the demo catalogue', {
+    fileName: 'catalogue.yaml',
+    text: await (await fetch(catalogueUrl)).text()
+  });
 }

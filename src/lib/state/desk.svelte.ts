@@ -1,11 +1,27 @@
 import type { Catalogue, Product } from '$core/catalogue/schema';
 import { formatDay, parseDay, type Day } from '$core/date/day';
-import { emptyEstate, type Decision, type Estate, type System, type Target, type Workspace } from '$core/estate/schema';
+import {
+  emptyEstate,
+  type Decision,
+  type Estate,
+  type System,
+  type Target,
+  type Workspace
+} from '$core/estate/schema';
 import { describeIssue, type Result } from '$core/issue';
 import type { PlanProgress } from '$core/plan';
 import type { CasePlan, Plan } from '$core/plan-types';
 import { Names } from '$core/wording/names';
-import { commitChange, onChangeElsewhere, readLog, readRecords, redoChange, undoChange, type LogState, type Write } from '$lib/storage/change-log';
+import {
+  commitChange,
+  onChangeElsewhere,
+  readLog,
+  readRecords,
+  redoChange,
+  undoChange,
+  type LogState,
+  type Write
+} from '$lib/storage/change-log';
 import { estateOfRecords, writesOfNothing, writesOfWorkspace } from '$lib/storage/records';
 import { callBack, WorkerClient } from '$lib/workers/client';
 
@@ -28,7 +44,9 @@ class Desk {
   readonly isEmpty = $derived(this.estate.systems.length === 0);
   readonly today = $derived(parseDay(this.estate.site.asOf ?? '') ?? this.#realToday);
   readonly systems = $derived(new Map(this.estate.systems.map((s): [string, System] => [s.id, s])));
-  readonly products = $derived(new Map((this.catalogue?.products ?? []).map((p): [string, Product] => [p.id, p])));
+  readonly products = $derived(
+    new Map((this.catalogue?.products ?? []).map((p): [string, Product] => [p.id, p]))
+  );
 
   readonly files = new WorkerClient();
   readonly #planner = new WorkerClient();
@@ -52,12 +70,15 @@ class Desk {
       this.#records = await readRecords();
     } catch (error) {
       const newer = error instanceof Error && error.message === 'newer-version';
-      this.fault = newer ? 'What is stored here was written by a newer version. Update the application; nothing was changed.' : `The browser’s storage cannot be read: ${String(error)}`;
+      this.fault = newer
+        ? 'What is stored here was written by a newer version. Update the application; nothing was changed.'
+        : `The browser’s storage cannot be read: ${String(error)}`;
       this.loaded = true;
       return;
     }
     const { estate, catalogue } = estateOfRecords(this.#records);
-    if (catalogue.text !== this.catalogueText.text || (catalogue.text !== '' && !this.catalogue)) await this.#readCatalogue(catalogue);
+    if (catalogue.text !== this.catalogueText.text || (catalogue.text !== '' && !this.catalogue))
+      await this.#readCatalogue(catalogue);
     this.catalogueText = catalogue;
     this.estate = estate;
     this.log = await readLog();
@@ -66,9 +87,11 @@ class Desk {
   }
 
   async #readCatalogue({ text }: CatalogueText): Promise<void> {
-    const read: Result<Catalogue> = text === '' ? { ok: false, issues: [] } : await this.files.call((w) => w.readCatalogue(text));
+    const read: Result<Catalogue> =
+      text === '' ? { ok: false, issues: [] } : await this.files.call((w) => w.readCatalogue(text));
     this.catalogue = read.ok ? read.value : undefined;
-    if (!read.ok && read.issues[0]) this.fault = `The catalogue cannot be read. ${describeIssue(read.issues[0])}`;
+    if (!read.ok && read.issues[0])
+      this.fault = `The catalogue cannot be read. ${describeIssue(read.issues[0])}`;
   }
 
   /** Plans anew; a plan under way is dropped. */
@@ -85,7 +108,14 @@ class Desk {
     const { estate, today } = this;
     this.progress = { done: 0, of: 0 };
     try {
-      const planned = await this.#planner.call((w) => w.plan(catalogue, estate, today, callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)))));
+      const planned = await this.#planner.call((w) =>
+        w.plan(
+          catalogue,
+          estate,
+          today,
+          callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)))
+        )
+      );
       if (run !== this.#run) return;
       if (planned.ok) this.plan = planned.value;
       else this.fault = planned.issues.map(describeIssue).join(' ');
@@ -115,13 +145,19 @@ class Desk {
     await this.#reload();
   }
 
-  openWorkspace(label: string, { catalogue, format: _format, version: _version, ...estate }: Workspace): Promise<void> {
+  openWorkspace(
+    label: string,
+    { catalogue, format: _format, version: _version, ...estate }: Workspace
+  ): Promise<void> {
     void [_format, _version];
     return this.commit(label, writesOfWorkspace(plain(estate), plain(catalogue), this.#records));
   }
 
   takeIn(label: string, systems: readonly System[]): Promise<void> {
-    return this.commit(label, systems.map((s): Write => [`system/${s.id}`, plain(s)]));
+    return this.commit(
+      label,
+      systems.map((s): Write => [`system/${s.id}`, plain(s)])
+    );
   }
 
   setCatalogue(label: string, catalogue: CatalogueText): Promise<void> {
@@ -135,25 +171,43 @@ class Desk {
   setAsOf(day: string | undefined): Promise<void> {
     const { asOf: _asOf, ...site } = this.estate.site;
     void _asOf;
-    return this.commit(day ? `Planning as of ${day}` : 'Planning as of the day it is', [['site', day ? { ...site, asOf: day } : site]]);
+    return this.commit(day ? `Planning as of ${day}` : 'Planning as of the day it is', [
+      ['site', day ? { ...site, asOf: day } : site]
+    ]);
   }
 
   /** Picking a tread is a decision: the last one for a situation stands. */
   chooseTarget(plan: CasePlan, target: Target): Promise<void> {
     const names = this.namesOf(plan);
-    const decision: Decision = { id: this.#decisionId(), kind: 'choose a target', scope: { situation: plan.situation }, target: { ...target }, day: formatDay(this.today) };
+    const decision: Decision = {
+      id: this.#decisionId(),
+      kind: 'choose a target',
+      scope: { situation: plan.situation },
+      target: { ...target },
+      day: formatDay(this.today)
+    };
     const others = this.decisionsOn(plan).map((d): Write => [`decision/${d.id}`, undefined]);
-    return this.commit(`Target of ${this.describe(plan)} is now ${names.product} ${names.target(target)}`, [...others, [`decision/${decision.id}`, decision]]);
+    return this.commit(`Target of ${this.describe(plan)} is now ${names.product} ${names.target(target)}`, [
+      ...others,
+      [`decision/${decision.id}`, decision]
+    ]);
   }
 
   /** Takes the decisions of the situation back, so that the goal's rule chooses again. */
   followGoal(plan: CasePlan): Promise<void> {
-    return this.commit(`${this.describe(plan)} follows its goal again`, this.decisionsOn(plan).map((d): Write => [`decision/${d.id}`, undefined]));
+    return this.commit(
+      `${this.describe(plan)} follows its goal again`,
+      this.decisionsOn(plan).map((d): Write => [`decision/${d.id}`, undefined])
+    );
   }
 
   decisionsOn(plan: CasePlan): Decision[] {
     const systems = new Set(plan.systems);
-    return this.estate.decisions.filter((d) => 'situation' in d.scope ? d.scope.situation === plan.situation : 'system' in d.scope && systems.has(d.scope.system));
+    return this.estate.decisions.filter((d) =>
+      'situation' in d.scope
+        ? d.scope.situation === plan.situation
+        : 'system' in d.scope && systems.has(d.scope.system)
+    );
   }
 
   async undo(): Promise<void> {
@@ -177,8 +231,24 @@ class Desk {
     const names = this.namesOf(plan);
     const first = this.systems.get(plan.systems[0] ?? '');
     if (!plan.product || !plan.start) return first?.installedText ?? 'Unknown product';
-    if (!plan.startIsSure) return first?.installedText?.toLowerCase().startsWith(names.product.toLowerCase()) ? first.installedText : [names.product, first && 'is' in first.release ? names.release(first.release.is) : '', first && 'is' in first.edition ? names.edition(first.edition.is) : ''].filter(Boolean).join(' ');
-    return [names.product, names.level(plan.start), names.edition(plan.start.edition), names.architecture(plan.start.architecture)].filter(Boolean).join(' ');
+    if (!plan.startIsSure)
+      return first?.installedText?.toLowerCase().startsWith(names.product.toLowerCase())
+        ? first.installedText
+        : [
+            names.product,
+            first && 'is' in first.release ? names.release(first.release.is) : '',
+            first && 'is' in first.edition ? names.edition(first.edition.is) : ''
+          ]
+            .filter(Boolean)
+            .join(' ');
+    return [
+      names.product,
+      names.level(plan.start),
+      names.edition(plan.start.edition),
+      names.architecture(plan.start.architecture)
+    ]
+      .filter(Boolean)
+      .join(' ');
   }
 
   #decisionId(): string {

@@ -14,12 +14,16 @@ export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
   const needs: Need[] = [];
   const patches = route?.steps.filter((s) => s.kind === 'patch').map((s) => s.to.patch) ?? [];
   if (patches.length > 0) needs.push({ kind: 'patch', words: `patch ${patches.join(', ')}` });
-  if (route?.steps.some((s) => s.kind === 'fresh install')) needs.push({ kind: 'fresh', words: 'fresh install' });
-  const bought = (route?.steps.filter((s) => s.kind !== 'patch' && s.right.kind === 'purchase').length ?? 0) * plan.systems.length;
+  if (route?.steps.some((s) => s.kind === 'fresh install'))
+    needs.push({ kind: 'fresh', words: 'fresh install' });
+  const bought =
+    (route?.steps.filter((s) => s.kind !== 'patch' && s.right.kind === 'purchase').length ?? 0) *
+    plan.systems.length;
   if (bought > 0) needs.push({ kind: 'ticket', words: sayCount(bought, 'right') });
   if (route && route.unknownSums.length > 0) needs.push({ kind: 'ticket', words: 'price to ask' });
   const facts = unknownParts(system);
-  if (facts.length > 0) needs.push({ kind: 'fact', words: facts.length === 1 ? (facts[0] ?? '') : `${facts.length} facts` });
+  if (facts.length > 0)
+    needs.push({ kind: 'fact', words: facts.length === 1 ? (facts[0] ?? '') : `${facts.length} facts` });
   for (const risk of route?.risks ?? []) needs.push({ kind: 'risk', words: risk });
   return needs;
 }
@@ -28,6 +32,13 @@ export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
 export function unknownParts(system: System | undefined): string[] {
   if (!system) return [];
   if (!('is' in system.product)) return ['product'];
-  const parts = { release: system.release, 'patch level': system.patch, edition: system.edition, architecture: system.architecture };
-  return Object.entries(parts).flatMap(([name, reading]) => (readingKey(reading).startsWith('?') ? [name] : []));
+  const parts = {
+    release: system.release,
+    'patch level': system.patch,
+    edition: system.edition,
+    architecture: system.architecture
+  };
+  return Object.entries(parts).flatMap(([name, reading]) =>
+    readingKey(reading).startsWith('?') ? [name] : []
+  );
 }

@@ -8,7 +8,10 @@ export interface Band {
 }
 
 const BANDS: readonly { readonly name: string; readonly holds: (plan: CasePlan) => boolean }[] = [
-  { name: 'Too late to start', holds: (p) => p.latestStart === 'none' || (p.slack !== undefined && p.slack < 0) },
+  {
+    name: 'Too late to start',
+    holds: (p) => p.latestStart === 'none' || (p.slack !== undefined && p.slack < 0)
+  },
   { name: 'Next 30 days', holds: (p) => p.slack !== undefined && p.slack <= 30 },
   { name: 'Next 90 days', holds: (p) => p.slack !== undefined && p.slack <= 90 },
   { name: 'Next 12 months', holds: (p) => p.slack !== undefined && p.slack <= 365 },
@@ -17,7 +20,15 @@ const BANDS: readonly { readonly name: string; readonly holds: (plan: CasePlan) 
   { name: 'No way or no date yet', holds: () => true }
 ];
 /** What stands last is what needs thought, not what is done. */
-const ORDER = ['Too late to start', 'Next 30 days', 'Next 90 days', 'Next 12 months', 'No way or no date yet', 'Later', 'Already there'];
+const ORDER = [
+  'Too late to start',
+  'Next 30 days',
+  'Next 90 days',
+  'Next 12 months',
+  'No way or no date yet',
+  'Later',
+  'Already there'
+];
 
 /** The cases in bands by slack; empty bands left out. */
 export function bandsOf(plans: readonly CasePlan[]): Band[] {
@@ -28,19 +39,24 @@ export function bandsOf(plans: readonly CasePlan[]): Band[] {
   }
   return ORDER.flatMap((name) => {
     const list = byName.get(name) ?? [];
-    return list.length === 0 ? [] : [{ name, plans: list, systems: list.reduce((sum, p) => sum + p.systems.length, 0) }];
+    return list.length === 0
+      ? []
+      : [{ name, plans: list, systems: list.reduce((sum, p) => sum + p.systems.length, 0) }];
   });
 }
 
 /** One line of the long table, with its place from the top in px. */
-export type Line = ({ readonly kind: 'band'; readonly band: Band } | { readonly kind: 'row'; readonly plan: CasePlan; readonly index: number }) & {
+export type Line = (
+  | { readonly kind: 'band'; readonly band: Band }
+  | { readonly kind: 'row'; readonly plan: CasePlan; readonly index: number }
+) & {
   readonly top: number;
   readonly height: number;
 };
 
-export const BAND_HEIGHT = 34;
-export const ROW_HEIGHT = 40;
-export const ONE_LINE_HEIGHT = 22;
+const BAND_HEIGHT = 34;
+const ROW_HEIGHT = 40;
+const ONE_LINE_HEIGHT = 22;
 
 /** Bands and rows laid one below the other, so that only those in sight need be drawn. */
 export function layLines(bands: readonly Band[], oneLine: boolean): Line[] {

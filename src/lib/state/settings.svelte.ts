@@ -16,12 +16,7 @@ class Settings {
   oneLine = $state(false);
 
   load(): void {
-    let stored: Stored = {};
-    try {
-      stored = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Stored;
-    } catch {
-      stored = {}; // unreadable settings are no settings
-    }
+    const stored = readStored();
     this.theme = stored.theme === 'light' || stored.theme === 'dark' ? stored.theme : 'system';
     this.singleKeys = stored.singleKeys !== false;
     this.oneLine = stored.oneLine === true;
@@ -32,13 +27,27 @@ class Settings {
     if (change.theme) this.theme = change.theme;
     if (change.singleKeys !== undefined) this.singleKeys = change.singleKeys;
     if (change.oneLine !== undefined) this.oneLine = change.oneLine;
-    localStorage.setItem(KEY, JSON.stringify({ theme: this.theme, singleKeys: this.singleKeys, oneLine: this.oneLine }));
+    localStorage.setItem(
+      KEY,
+      JSON.stringify({ theme: this.theme, singleKeys: this.singleKeys, oneLine: this.oneLine })
+    );
     this.#apply();
   }
 
   #apply(): void {
-    const dark = this.theme === 'dark' || (this.theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches);
+    const dark =
+      this.theme === 'dark' ||
+      (this.theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches);
     document.documentElement.classList.toggle('dark', dark);
+  }
+}
+
+/** Unreadable settings are no settings. */
+function readStored(): Stored {
+  try {
+    return JSON.parse(localStorage.getItem(KEY) ?? '{}') as Stored;
+  } catch {
+    return {};
   }
 }
 

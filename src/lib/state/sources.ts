@@ -3,14 +3,25 @@ import { parseDateText } from '$core/date/interval';
 import { sayDay } from '$core/wording/dates';
 
 /** Who says so, of a hop, edition change or release: title, publisher, standing, when it was written and read. */
-export function describeSource(catalogue: Catalogue | undefined, product: Product | undefined, id: string): string {
-  const entries = [...(product?.hops ?? []), ...(product?.editionChanges ?? []), ...(product?.releases ?? [])];
+export function describeSource(
+  catalogue: Catalogue | undefined,
+  product: Product | undefined,
+  id: string
+): string {
+  const entries = [
+    ...(product?.hops ?? []),
+    ...(product?.editionChanges ?? []),
+    ...(product?.releases ?? [])
+  ];
   const entry = entries.find((e) => e.id === id);
   const sourceId = entry?.source ?? product?.source;
   const source = catalogue?.sources?.find((s) => s.id === sourceId);
   const note = entry && 'note' in entry && entry.note ? ` ${entry.note}` : '';
   if (!source) return `The catalogue names no source for this.${note}`;
-  const dates = [source.written && `written ${sayText(source.written)}`, source.read && `read ${sayText(source.read)}`].filter(Boolean);
+  const dates = [
+    source.written && `written ${sayText(source.written)}`,
+    source.read && `read ${sayText(source.read)}`
+  ].filter(Boolean);
   return `${[`“${source.title}”`, source.by, source.standing, ...dates].filter(Boolean).join(', ')}.${note}`;
 }
 

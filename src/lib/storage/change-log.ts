@@ -1,7 +1,7 @@
 import { openDatabase, STORED_VERSION, type StoredChange, type StoredRecord } from './database';
 
 /** Changes that can be taken back, also after a reload. */
-export const MAX_CHANGES = 1000;
+const MAX_CHANGES = 1000;
 
 /** A key with its new value; undefined removes it. */
 export type Write = readonly [key: string, value: unknown];
@@ -12,7 +12,8 @@ export interface LogState {
   readonly redo?: string;
 }
 
-const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('orange-stair changes');
+const channel =
+  typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('orange-stair changes');
 
 /** Calls back when another tab has changed something. Returns the way to stop. */
 export function onChangeElsewhere(call: () => void): () => void {
@@ -36,7 +37,8 @@ export async function commitChange(label: string, writes: readonly Write[]): Pro
     await db.changes.where('undone').equals(1).delete();
     await db.changes.add({ at: new Date().toISOString(), label, undone: 0, other });
     const surplus = (await db.changes.count()) - MAX_CHANGES;
-    if (surplus > 0) await db.changes.bulkDelete(await db.changes.orderBy('seq').limit(surplus).primaryKeys());
+    if (surplus > 0)
+      await db.changes.bulkDelete(await db.changes.orderBy('seq').limit(surplus).primaryKeys());
   });
   channel?.postMessage('changed');
 }
@@ -77,7 +79,9 @@ async function exchange(writes: readonly Write[]): Promise<Write[]> {
   const { records } = openDatabase();
   const keys = writes.map(([key]) => key);
   const before = await records.bulkGet(keys);
-  const puts = writes.filter(([, value]) => value !== undefined).map(([key, value]): StoredRecord => ({ key, value }));
+  const puts = writes
+    .filter(([, value]) => value !== undefined)
+    .map(([key, value]): StoredRecord => ({ key, value }));
   await records.bulkPut(puts);
   await records.bulkDelete(writes.filter(([, value]) => value === undefined).map(([key]) => key));
   return keys.map((key, i): Write => [key, before[i]?.value]);

@@ -1,11 +1,24 @@
-import { DEFAULT_GOAL, type Decision, type Estate, type Goal, type RightHeld, type Site, type System, type Workspace } from '$core/estate/schema';
+import {
+  DEFAULT_GOAL,
+  type Decision,
+  type Estate,
+  type Goal,
+  type RightHeld,
+  type Site,
+  type System,
+  type Workspace
+} from '$core/estate/schema';
 import type { Write } from './change-log';
 
 type CatalogueText = Workspace['catalogue'];
 
 /** The stored records as an estate with its catalogue text. */
-export function estateOfRecords(records: ReadonlyMap<string, unknown>): { estate: Estate; catalogue: CatalogueText } {
-  const list = <T>(kind: string): T[] => [...records].filter(([key]) => key.startsWith(`${kind}/`)).map(([, value]) => value as T);
+export function estateOfRecords(records: ReadonlyMap<string, unknown>): {
+  estate: Estate;
+  catalogue: CatalogueText;
+} {
+  const list = <T>(kind: string): T[] =>
+    [...records].filter(([key]) => key.startsWith(`${kind}/`)).map(([, value]) => value as T);
   const goals = list<Goal>('goal');
   return {
     estate: {
@@ -20,7 +33,11 @@ export function estateOfRecords(records: ReadonlyMap<string, unknown>): { estate
 }
 
 /** The writes that make the stored records those of this workspace, removing what is there now. */
-export function writesOfWorkspace(estate: Estate, catalogue: CatalogueText, now: ReadonlyMap<string, unknown>): Write[] {
+export function writesOfWorkspace(
+  estate: Estate,
+  catalogue: CatalogueText,
+  now: ReadonlyMap<string, unknown>
+): Write[] {
   const next = new Map<string, unknown>([
     ['site', estate.site],
     ['rights', estate.rightsHeld],

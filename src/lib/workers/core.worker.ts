@@ -17,10 +17,21 @@ const PROGRESS_EVERY_MS = 40;
 const api = {
   readCatalogue: async (text: string): Promise<Result<Catalogue>> => parseCatalogue(text),
   readWorkspace: async (text: string): Promise<Result<Workspace>> => parseWorkspace(text),
-  understandFile: (bytes: Uint8Array, name: string): Promise<Result<UnderstoodFile>> => understandFile(bytes, name),
-  previewImport: async (rows: readonly (readonly string[])[], mapping: Mapping, context: ImportContext): Promise<ImportPreview> => previewImport(rows, mapping, context),
-  planCsv: async (plan: Plan, catalogue: Catalogue, estate: Estate, everyTarget: boolean): Promise<string> => formatPlanCsv({ plan, catalogue, estate, everyTarget }),
-  async plan(catalogue: Catalogue, estate: Estate, today: number, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> {
+  understandFile: (bytes: Uint8Array, name: string): Promise<Result<UnderstoodFile>> =>
+    understandFile(bytes, name),
+  previewImport: async (
+    rows: readonly (readonly string[])[],
+    mapping: Mapping,
+    context: ImportContext
+  ): Promise<ImportPreview> => previewImport(rows, mapping, context),
+  planCsv: async (plan: Plan, catalogue: Catalogue, estate: Estate, everyTarget: boolean): Promise<string> =>
+    formatPlanCsv({ plan, catalogue, estate, everyTarget }),
+  async plan(
+    catalogue: Catalogue,
+    estate: Estate,
+    today: number,
+    onProgress: (progress: PlanProgress) => void
+  ): Promise<Result<Plan>> {
     let told = 0;
     try {
       const steps = planStepwise({ catalogue, estate, today });
@@ -31,7 +42,10 @@ const api = {
         if (now - told > PROGRESS_EVERY_MS) told = now;
       }
     } catch (error) {
-      return { ok: false, issues: [{ code: 'cannot-plan', detail: error instanceof Error ? error.message : String(error) }] };
+      return {
+        ok: false,
+        issues: [{ code: 'cannot-plan', detail: error instanceof Error ? error.message : String(error) }]
+      };
     }
   }
 };

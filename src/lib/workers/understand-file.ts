@@ -13,13 +13,19 @@ import { formatDay } from '$core/date/day';
 
 /** What a dropped file turned out to be. */
 export type UnderstoodFile =
-  | { readonly kind: 'list'; readonly rows: readonly (readonly string[])[]; readonly how: string; readonly mapping?: Mapping }
+  | {
+      readonly kind: 'list';
+      readonly rows: readonly (readonly string[])[];
+      readonly how: string;
+      readonly mapping?: Mapping;
+    }
   | { readonly kind: 'workspace'; readonly workspace: Workspace }
   | { readonly kind: 'catalogue'; readonly catalogue: Catalogue; readonly text: string };
 
 /** Reads a file by what is in it, whatever its name says. Changes nothing. */
 export async function understandFile(bytes: Uint8Array, name: string): Promise<Result<UnderstoodFile>> {
-  if (bytes.byteLength > MAX_FILE_BYTES) return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB` });
+  if (bytes.byteLength > MAX_FILE_BYTES)
+    return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB` });
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) return understandSheet(bytes);
   const { text, encoding, hadMark } = decodeText(bytes);
   if (text.trimStart().startsWith('{') && text.includes('orange-stair-workspace')) {
@@ -38,7 +44,8 @@ export async function understandFile(bytes: Uint8Array, name: string): Promise<R
 }
 
 const isCatalogue = (text: string, name: string): boolean =>
-  /^\s*[{"']*format["']?\s*:\s*["']?orange-stair-catalogue/m.test(text.slice(0, 20_000)) || /\.(ya?ml|json)$/i.test(name);
+  /^\s*[{"']*format["']?\s*:\s*["']?orange-stair-catalogue/m.test(text.slice(0, 20_000)) ||
+  /\.(ya?ml|json)$/i.test(name);
 
 function listOf(rows: readonly (readonly string[])[], how: string): Result<UnderstoodFile> {
   const mapping = suggestMapping(rows);
@@ -49,7 +56,8 @@ async function understandSheet(bytes: Uint8Array): Promise<Result<UnderstoodFile
   try {
     let unpacked = 0;
     unzipSync(bytes, { filter: (file) => ((unpacked += file.originalSize), false) });
-    if (unpacked > MAX_FILE_BYTES) return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB unpacked` });
+    if (unpacked > MAX_FILE_BYTES)
+      return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB unpacked` });
     const sheets = await readXlsxFile(new Blob([bytes as Uint8Array<ArrayBuffer>]));
     const first = sheets[0];
     const rows = (first?.data ?? []).map((row) => row.map(cellText));
@@ -62,6 +70,7 @@ async function understandSheet(bytes: Uint8Array): Promise<Result<UnderstoodFile
 
 function cellText(cell: unknown): string {
   if (cell === null || cell === undefined) return '';
-  if (cell instanceof Date) return Number.isNaN(cell.getTime()) ? '' : formatDay(Math.floor(cell.getTime() / 86_400_000));
+  if (cell instanceof Date)
+    return Number.isNaN(cell.getTime()) ? '' : formatDay(Math.floor(cell.getTime() / 86_400_000));
   return String(cell).trim();
 }

@@ -26,7 +26,9 @@
   const cases = $derived(desk.plan?.cases ?? []);
   const searchable = $derived(cases.map((plan) => ({ plan, text: textOf(plan) })));
   const words = $derived(find.toLowerCase().split(/\s+/).filter(Boolean));
-  const found = $derived(searchable.filter(({ text }) => words.every((w) => text.includes(w))).map(({ plan }) => plan));
+  const found = $derived(
+    searchable.filter(({ text }) => words.every((w) => text.includes(w))).map(({ plan }) => plan)
+  );
   const bands = $derived(bandsOf(found));
   const oneLine = $derived(settings.oneLine || found.length > 50);
   const lines = $derived(layLines(bands, oneLine));
@@ -43,14 +45,21 @@
   function textOf(plan: CasePlan): string {
     const systems = plan.systems.slice(0, 2000).flatMap((id) => desk.systems.get(id) ?? []);
     const teams = [...new Set(systems.map((s) => `${s.team ?? ''} ${s.site ?? ''}`))];
-    return [desk.describe(plan), plan.verdict, ...teams, ...systems.map((s) => s.name)].join(' ').toLowerCase();
+    return [desk.describe(plan), plan.verdict, ...teams, ...systems.map((s) => s.name)]
+      .join(' ')
+      .toLowerCase();
   }
 
   function teamOf(plan: CasePlan): string {
     const system = desk.systems.get(plan.systems[0] ?? '');
     const alike = cases.filter((c) => c.situation === plan.situation);
-    const part = alike.length > 1 ? `${plan.systems.length} of ${systemsIn(alike)} alike but for a decision or fact` : '';
-    return [system?.team ?? 'no team', plan.systems.length === 1 ? system?.name : '', part].filter(Boolean).join(', ');
+    const part =
+      alike.length > 1
+        ? `${plan.systems.length} of ${systemsIn(alike)} alike but for a decision or fact`
+        : '';
+    return [system?.team ?? 'no team', plan.systems.length === 1 ? system?.name : '', part]
+      .filter(Boolean)
+      .join(', ');
   }
 
   const open = (plan: CasePlan): void => void goto(`/stair?at=${encodeURIComponent(plan.systems[0] ?? '')}`);
@@ -63,13 +72,21 @@
     event.preventDefault();
     selected = Math.min(inOrder.length - 1, Math.max(0, selected + by));
     const next = inOrder[selected];
-    if (next && rows && (next.top < rows.scrollTop + 40 || next.top + next.height > rows.scrollTop + height)) rows.scrollTop = Math.max(0, next.top - height / 2);
+    if (next && rows && (next.top < rows.scrollTop + 40 || next.top + next.height > rows.scrollTop + height))
+      rows.scrollTop = Math.max(0, next.top - height / 2);
   }
 
   async function takeOutPlan(everyTarget: boolean): Promise<void> {
     const { plan, catalogue, estate } = desk;
     if (!plan) return;
-    const csv = await desk.files.call((w) => w.planCsv(plan, catalogue ?? { format: 'orange-stair-catalogue', version: 1, name: '', products: [] }, estate, everyTarget));
+    const csv = await desk.files.call((w) =>
+      w.planCsv(
+        plan,
+        catalogue ?? { format: 'orange-stair-catalogue', version: 1, name: '', products: [] },
+        estate,
+        everyTarget
+      )
+    );
     downloadText(everyTarget ? 'plan-every-target.csv' : 'plan.csv', csv, 'text/csv');
     outOpen = false;
   }
@@ -89,7 +106,15 @@
   <EmptyDesk />
 {:else}
   <div class="bar no-print">
-    <input class="field find" data-find type="search" placeholder="Find a machine, team, product or verdict" aria-label="Find" bind:value={find} onkeydown={(e) => e.key === 'ArrowDown' && (e.preventDefault(), rows?.focus())} />
+    <input
+      class="field find"
+      data-find
+      type="search"
+      placeholder="Find a machine, team, product or verdict"
+      aria-label="Find"
+      bind:value={find}
+      onkeydown={(e) => e.key === 'ArrowDown' && (e.preventDefault(), rows?.focus())}
+    />
     <a class="act" href="/import">Bring in</a>
     <button class="act" onclick={() => (outOpen = true)}>Take out</button>
     <button class="act" onclick={() => (overOpen = true)}>Start over</button>
@@ -98,28 +123,91 @@
       {#if late > 0 || untold > 0}<b>{late} too late to start, {untold} cannot be told yet.</b>{/if}
     </p>
   </div>
-  <div class="heads soft" aria-hidden="true"><span class="num">Slack, d</span><span class="num">Systems</span><span>Installed</span><span>The way</span><span>Needs first</span><span>Deadline and what sets it</span></div>
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div class="rows" role="grid" aria-label="Situations, most urgent first" aria-rowcount={inOrder.length} tabindex="0" aria-activedescendant="row-{selected}" bind:this={rows} bind:clientHeight={height} onscroll={(e) => (scrolled = e.currentTarget.scrollTop)} onkeydown={move}>
+  <div class="heads soft" aria-hidden="true">
+    <span class="num">Slack, d</span><span class="num">Systems</span><span>Installed</span><span>The way</span
+    ><span>Needs first</span><span>Deadline and what sets it</span>
+  </div>
+  <div
+    class="rows"
+    role="grid"
+    aria-label="Situations, most urgent first"
+    aria-rowcount={inOrder.length}
+    tabindex="0"
+    aria-activedescendant="row-{selected}"
+    bind:this={rows}
+    bind:clientHeight={height}
+    onscroll={(e) => (scrolled = e.currentTarget.scrollTop)}
+    onkeydown={move}
+  >
     {#if found.length === 0 && desk.plan}
-      <p class="none">Nothing here matches “{find}”. <button class="act" onclick={() => (find = '')}>Show all</button></p>
+      <p class="none">
+        Nothing here matches “{find}”. <button class="act" onclick={() => (find = '')}>Show all</button>
+      </p>
     {/if}
     <div class="tall" style:height="{total}px">
       {#each seen as line (line.kind === 'band' ? line.band.name : line.plan.id)}
         {#if line.kind === 'band'}
-          <div class="band" style:top="{line.top}px" role="row"><span role="gridcell"><b>{line.band.name}</b> <span class="soft">{sayCount(line.band.plans.length, 'situation')}, {sayCount(line.band.systems, 'system')}</span></span></div>
+          <div class="band" style:top="{line.top}px" role="row">
+            <span role="gridcell"
+              ><b>{line.band.name}</b>
+              <span class="soft"
+                >{sayCount(line.band.plans.length, 'situation')}, {sayCount(
+                  line.band.systems,
+                  'system'
+                )}</span
+              ></span
+            >
+          </div>
         {:else}
           {@const plan = line.plan}
           {@const names = desk.namesOf(plan)}
           {@const setBy = plan.deadline.setBy}
           <!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
-          <div id="row-{line.index}" class="row" class:one={oneLine} class:selected={line.index === selected} role="row" aria-selected={line.index === selected} aria-rowindex={line.index + 1} data-case={plan.systems[0]} style:top="{line.top}px" style:height="{line.height}px" onclick={() => ((selected = line.index), open(plan))}>
-            <span role="gridcell" class="num mono strong" data-cell="slack">{#if plan.latestStart === 'none' || (plan.slack ?? 0) < 0}<span class="late">{plan.slack ?? 'late'}</span>{:else}{plan.slack ?? (plan.verdict === 'here' ? '' : 'none')}{/if}</span>
+          <div
+            id="row-{line.index}"
+            class="row"
+            class:one={oneLine}
+            class:selected={line.index === selected}
+            role="row"
+            aria-selected={line.index === selected}
+            aria-rowindex={line.index + 1}
+            data-case={plan.systems[0]}
+            style:top="{line.top}px"
+            style:height="{line.height}px"
+            onclick={() => ((selected = line.index), open(plan))}
+          >
+            <span role="gridcell" class="num mono strong" data-cell="slack"
+              >{#if plan.latestStart === 'none' || (plan.slack ?? 0) < 0}<span class="late"
+                  >{plan.slack ?? 'late'}</span
+                >{:else}{plan.slack ?? (plan.verdict === 'here' ? '' : 'none')}{/if}</span
+            >
             <span role="gridcell" class="num mono strong">{plan.systems.length}</span>
-            <span role="gridcell" class="what"><a class="title" href="/stair?at={encodeURIComponent(plan.systems[0] ?? '')}" tabindex="-1" title={desk.describe(plan)}>{desk.describe(plan)}</a><span class="team soft">{teamOf(plan)}</span></span>
-            <span role="gridcell" class="way" data-cell="way"><Way way={drawWay(plan, names, oneLine)} {oneLine} /></span>
-            <span role="gridcell" class="needs">{#each needsOf(plan, desk.systems.get(plan.systems[0] ?? '')) as need (need.kind + need.words)}<span class="need"><Sign kind={need.kind} /> {need.words}</span>{/each}</span>
-            <span role="gridcell" class="deadline" data-cell="deadline">{#if setBy}<b>{sayDay(setBy.day)}</b> <span class="soft">{sayContributor(setBy, names)}{#if plan.slack === undefined && setBy.day >= desk.today && plan.verdict !== 'here'}, {setBy.day - desk.today} days{/if}</span>{:else}<b>no date known</b> <span class="soft">nothing published</span>{/if}</span>
+            <span role="gridcell" class="what"
+              ><a
+                class="title"
+                href="/stair?at={encodeURIComponent(plan.systems[0] ?? '')}"
+                tabindex="-1"
+                title={desk.describe(plan)}>{desk.describe(plan)}</a
+              ><span class="team soft">{teamOf(plan)}</span></span
+            >
+            <span role="gridcell" class="way" data-cell="way"
+              ><Way way={drawWay(plan, names, oneLine)} {oneLine} /></span
+            >
+            <span role="gridcell" class="needs"
+              >{#each needsOf(plan, desk.systems.get(plan.systems[0] ?? '')) as need (need.kind + need.words)}<span
+                  class="need"><Sign kind={need.kind} /> {need.words}</span
+                >{/each}</span
+            >
+            <span role="gridcell" class="deadline" data-cell="deadline"
+              >{#if setBy}<b>{sayDay(setBy.day)}</b>
+                <span class="soft"
+                  >{sayContributor(
+                    setBy,
+                    names
+                  )}{#if plan.slack === undefined && setBy.day >= desk.today && plan.verdict !== 'here'}, {setBy.day -
+                      desk.today} days{/if}</span
+                >{:else}<b>no date known</b> <span class="soft">nothing published</span>{/if}</span
+            >
           </div>
         {/if}
       {/each}
@@ -129,15 +217,33 @@
 
 <Dialog bind:open={outOpen} title="Take out">
   <ul class="choices">
-    <li><button class="act" onclick={() => takeOutPlan(false)}>Plan, a row a system</button><span class="soft">CSV: the goal’s verdict, steps, rights and deadline of every system</span></li>
-    <li><button class="act" onclick={() => takeOutPlan(true)}>Plan, every system and target</button><span class="soft">CSV: a row for each release and edition each system could go to</span></li>
-    <li><button class="act" onclick={takeOutWorkspace}>Workspace</button><span class="soft">JSON: everything here, to keep, hand on or open again</span></li>
+    <li>
+      <button class="act" onclick={() => takeOutPlan(false)}>Plan, a row a system</button><span class="soft"
+        >CSV: the goal’s verdict, steps, rights and deadline of every system</span
+      >
+    </li>
+    <li>
+      <button class="act" onclick={() => takeOutPlan(true)}>Plan, every system and target</button><span
+        class="soft">CSV: a row for each release and edition each system could go to</span
+      >
+    </li>
+    <li>
+      <button class="act" onclick={takeOutWorkspace}>Workspace</button><span class="soft"
+        >JSON: everything here, to keep, hand on or open again</span
+      >
+    </li>
   </ul>
 </Dialog>
 
 <Dialog bind:open={overOpen} title="Start over with nothing?">
-  <p>All {sayCount(desk.estate.systems.length, 'system')}, decisions and the catalogue are taken off this desk. Undo brings them back; a workspace file keeps them for longer.</p>
-  <p class="choices"><button class="act" onclick={takeOutWorkspace}>Take out the workspace first</button> <button class="act" onclick={startOver}>Start over</button></p>
+  <p>
+    All {sayCount(desk.estate.systems.length, 'system')}, decisions and the catalogue are taken off this desk.
+    Undo brings them back; a workspace file keeps them for longer.
+  </p>
+  <p class="choices">
+    <button class="act" onclick={takeOutWorkspace}>Take out the workspace first</button>
+    <button class="act" onclick={startOver}>Start over</button>
+  </p>
 </Dialog>
 
 <style>
@@ -162,7 +268,10 @@
   .heads,
   .row {
     display: grid;
-    grid-template-columns: 60px 64px minmax(180px, 290px) minmax(220px, 1.15fr) minmax(130px, 0.8fr) minmax(200px, 1fr);
+    grid-template-columns: 60px 64px minmax(180px, 290px) minmax(220px, 1.15fr) minmax(130px, 0.8fr) minmax(
+        200px,
+        1fr
+      );
     column-gap: 14px;
     align-items: center;
   }

@@ -12,8 +12,20 @@
 
   const PREVIEW_ROWS = 200;
   const FIELD_WORDS: Record<ImportField, string> = {
-    name: 'name of the machine', installed: 'what it runs, all in one', product: 'product', version: 'version', patch: 'patch level', build: 'build', edition: 'edition',
-    architecture: 'architecture', team: 'team', site: 'site', nodes: 'nodes', activated: 'activated', observed: 'day it was read', note: 'note'
+    name: 'name of the machine',
+    installed: 'what it runs, all in one',
+    product: 'product',
+    version: 'version',
+    patch: 'patch level',
+    build: 'build',
+    edition: 'edition',
+    architecture: 'architecture',
+    team: 'team',
+    site: 'site',
+    nodes: 'nodes',
+    activated: 'activated',
+    observed: 'day it was read',
+    note: 'note'
   };
 
   let over = $state(false);
@@ -37,7 +49,11 @@
 
   function isOpen(row: ImportedRow): boolean {
     const s = row.system;
-    return row.fate !== 'not taken' && s !== undefined && [s.product, s.release, s.patch, s.edition, s.architecture].some((r) => !('is' in r));
+    return (
+      row.fate !== 'not taken' &&
+      s !== undefined &&
+      [s.product, s.release, s.patch, s.edition, s.architecture].some((r) => !('is' in r))
+    );
   }
 
   async function take(bytes: Uint8Array, name: string): Promise<void> {
@@ -71,34 +87,62 @@
 
   async function remap(next: Mapping): Promise<void> {
     mapping = next;
-    const catalogue = desk.catalogue ?? { format: 'orange-stair-catalogue' as const, version: 1 as const, name: '', products: [] };
+    const catalogue = desk.catalogue ?? {
+      format: 'orange-stair-catalogue' as const,
+      version: 1 as const,
+      name: '',
+      products: []
+    };
     const existing = $state.snapshot(desk.estate.systems) as typeof desk.estate.systems;
-    preview = await desk.files.call((w) => w.previewImport(rows, next, { catalogue, existing, source: fileName }));
+    preview = await desk.files.call((w) =>
+      w.previewImport(rows, next, { catalogue, existing, source: fileName })
+    );
   }
 
   function setField(column: number, field: string): void {
     if (!mapping) return;
-    const columns = Object.fromEntries(Object.entries(mapping.columns).filter(([f, c]) => c !== column && f !== field));
+    const columns = Object.fromEntries(
+      Object.entries(mapping.columns).filter(([f, c]) => c !== column && f !== field)
+    );
     void remap({ ...mapping, columns: field === '' ? columns : { ...columns, [field]: column } });
   }
 
-  const fieldOf = (column: number): string => Object.entries(mapping?.columns ?? {}).find(([, c]) => c === column)?.[0] ?? '';
+  const fieldOf = (column: number): string =>
+    Object.entries(mapping?.columns ?? {}).find(([, c]) => c === column)?.[0] ?? '';
 
   async function confirm(): Promise<void> {
-    if (file?.kind === 'list' && preview) await desk.takeIn(`Took in ${sayCount(taken, 'system')} from ${fileName}`, preview.taken);
-    else if (file?.kind === 'workspace') await desk.openWorkspace(`Opened ${fileName}, ${sayCount(file.workspace.systems.length, 'system')}`, file.workspace);
-    else if (file?.kind === 'catalogue') await desk.setCatalogue(`Took the catalogue of ${fileName}`, { fileName, text: file.text });
+    if (file?.kind === 'list' && preview)
+      await desk.takeIn(`Took in ${sayCount(taken, 'system')} from ${fileName}`, preview.taken);
+    else if (file?.kind === 'workspace')
+      await desk.openWorkspace(
+        `Opened ${fileName}, ${sayCount(file.workspace.systems.length, 'system')}`,
+        file.workspace
+      );
+    else if (file?.kind === 'catalogue')
+      await desk.setCatalogue(`Took the catalogue of ${fileName}`, { fileName, text: file.text });
     if (!desk.fault) await goto(file?.kind === 'catalogue' ? '/catalogue' : '/estate');
   }
 
   function understood(row: ImportedRow): string {
     const s = row.system;
     if (!s) return '';
-    if (!('is' in s.product)) return 'oneOf' in s.product ? `could be ${s.product.oneOf.join(' or ')}` : 'not in the catalogue';
+    if (!('is' in s.product))
+      return 'oneOf' in s.product ? `could be ${s.product.oneOf.join(' or ')}` : 'not in the catalogue';
     const names = new Names(desk.products.get(s.product.is));
-    const release = 'is' in s.release ? names.release(s.release.is) : 'oneOf' in s.release ? `could be ${s.release.oneOf.map((r) => names.release(r)).join(' or ')}` : 'release unknown';
-    const patch = 'is' in s.patch ? ('is' in s.release ? names.patch(s.release.is, s.patch.is) : '') : 'patch unknown';
-    const edition = 'is' in s.edition ? names.edition(s.edition.is) : 'oneOf' in s.edition ? `could be ${s.edition.oneOf.map((e) => names.edition(e)).join(' or ')}` : 'edition unknown';
+    const release =
+      'is' in s.release
+        ? names.release(s.release.is)
+        : 'oneOf' in s.release
+          ? `could be ${s.release.oneOf.map((r) => names.release(r)).join(' or ')}`
+          : 'release unknown';
+    const patch =
+      'is' in s.patch ? ('is' in s.release ? names.patch(s.release.is, s.patch.is) : '') : 'patch unknown';
+    const edition =
+      'is' in s.edition
+        ? names.edition(s.edition.is)
+        : 'oneOf' in s.edition
+          ? `could be ${s.edition.oneOf.map((e) => names.edition(e)).join(' or ')}`
+          : 'edition unknown';
     const architecture = readingKey(s.architecture).startsWith('?') ? 'architecture unknown' : '';
     return [names.product, release, patch, edition, architecture].filter(Boolean).join(', ');
   }
@@ -109,69 +153,170 @@
   }
 </script>
 
-<svelte:window ondragover={(e) => (e.preventDefault(), (over = true))} ondragleave={() => (over = false)} ondrop={(e) => (e.preventDefault(), (over = false), void takeFile(e.dataTransfer?.files[0]))} />
+<svelte:window
+  ondragover={(e) => (e.preventDefault(), (over = true))}
+  ondragleave={() => (over = false)}
+  ondrop={(e) => (e.preventDefault(), (over = false), void takeFile(e.dataTransfer?.files[0]))}
+/>
 
 <div class="page">
   <h1>Bring in</h1>
   {#if !file}
-    <p class="lead">A list of machines (CSV or xlsx), a workspace, or a catalogue. What is in the file decides, not its name. Nothing changes until you say so.</p>
+    <p class="lead">
+      A list of machines (CSV or xlsx), a workspace, or a catalogue. What is in the file decides, not its
+      name. Nothing changes until you say so.
+    </p>
     <div class="drop" class:over>
       <p><b>Drop a file here</b>, or</p>
-      <p class="chips"><button class="act onward" onclick={() => picker?.click()}>Choose a file</button> <button class="act" onclick={useExample}>Try the messy example list</button></p>
-      <input bind:this={picker} class="visually-hidden" type="file" tabindex="-1" aria-label="File" accept=".csv,.tsv,.txt,.xlsx,.json,.yaml,.yml" onchange={(e) => void takeFile(e.currentTarget.files?.[0])} />
+      <p class="chips">
+        <button class="act onward" onclick={() => picker?.click()}>Choose a file</button>
+        <button class="act" onclick={useExample}>Try the messy example list</button>
+      </p>
+      <input
+        bind:this={picker}
+        class="visually-hidden"
+        type="file"
+        tabindex="-1"
+        aria-label="File"
+        accept=".csv,.tsv,.txt,.xlsx,.json,.yaml,.yml"
+        onchange={(e) => void takeFile(e.currentTarget.files?.[0])}
+      />
     </div>
-    <details class="paste"><summary>or paste a block from a spreadsheet</summary>
-      <textarea class="field mono" rows="6" bind:value={pasted} aria-label="Pasted rows, the first with column names"></textarea>
-      <button class="act" disabled={pasted.trim() === ''} onclick={() => take(new TextEncoder().encode(pasted), 'pasted rows')}>Read what is pasted</button>
+    <details class="paste">
+      <summary>or paste a block from a spreadsheet</summary>
+      <textarea
+        class="field mono"
+        rows="6"
+        bind:value={pasted}
+        aria-label="Pasted rows, the first with column names"></textarea>
+      <button
+        class="act"
+        disabled={pasted.trim() === ''}
+        onclick={() => take(new TextEncoder().encode(pasted), 'pasted rows')}>Read what is pasted</button
+      >
     </details>
     {#if reading}<p role="status">Reading {fileName}…</p>{/if}
-    {#if !desk.catalogue}<p class="soft">There is no catalogue yet, so every machine would read “cannot tell”. <button class="act" onclick={takeDemoCatalogue}>Take the demo’s catalogue</button></p>{/if}
+    {#if !desk.catalogue}<p class="soft">
+        There is no catalogue yet, so every machine would read “cannot tell”. <button
+          class="act"
+          onclick={takeDemoCatalogue}>Take the demo’s catalogue</button
+        >
+      </p>{/if}
   {/if}
 
   {#if issues.length > 0}
     <section class="faults" role="alert">
       <h2>{fileName} was not taken; nothing has changed</h2>
-      <ul>{#each issues.slice(0, 20) as issue, i (i)}<li>{describeIssue(issue)}</li>{/each}</ul>
+      <ul>
+        {#each issues.slice(0, 20) as issue, i (i)}<li>{describeIssue(issue)}</li>{/each}
+      </ul>
     </section>
   {/if}
 
   {#if file?.kind === 'workspace'}
-    <p class="lead"><b>{fileName}</b> is a workspace: {sayCount(file.workspace.systems.length, 'system')}, {sayCount(file.workspace.decisions.length, 'decision')}, catalogue “{file.workspace.catalogue.fileName || 'none'}”. Opening it takes the place of what is here; undo brings that back.</p>
+    <p class="lead">
+      <b>{fileName}</b> is a workspace: {sayCount(file.workspace.systems.length, 'system')}, {sayCount(
+        file.workspace.decisions.length,
+        'decision'
+      )}, catalogue “{file.workspace.catalogue.fileName || 'none'}”. Opening it takes the place of what is
+      here; undo brings that back.
+    </p>
   {:else if file?.kind === 'catalogue'}
-    <p class="lead"><b>{fileName}</b> is a catalogue, “{file.catalogue.name}”: {sayCount(file.catalogue.products.length, 'product')}, {sayCount(file.catalogue.products.reduce((n, p) => n + p.releases.length, 0), 'release')}. It takes the place of the one here; undo brings that back.</p>
+    <p class="lead">
+      <b>{fileName}</b> is a catalogue, “{file.catalogue.name}”: {sayCount(
+        file.catalogue.products.length,
+        'product'
+      )}, {sayCount(
+        file.catalogue.products.reduce((n, p) => n + p.releases.length, 0),
+        'release'
+      )}. It takes the place of the one here; undo brings that back.
+    </p>
   {:else if file?.kind === 'list' && mapping}
-    <p class="lead"><b>{fileName}</b>: {file.how}; column names in row
-      <input class="field mono rownum" type="number" min="1" max={rows.length} value={mapping.headerRow + 1} aria-label="Row of the column names" onchange={(e) => remap({ columns: mapping?.columns ?? {}, headerRow: Math.max(0, Math.min(rows.length - 1, Number(e.currentTarget.value) - 1)) })} />.
+    <p class="lead">
+      <b>{fileName}</b>: {file.how}; column names in row
+      <input
+        class="field mono rownum"
+        type="number"
+        min="1"
+        max={rows.length}
+        value={mapping.headerRow + 1}
+        aria-label="Row of the column names"
+        onchange={(e) =>
+          remap({
+            columns: mapping?.columns ?? {},
+            headerRow: Math.max(0, Math.min(rows.length - 1, Number(e.currentTarget.value) - 1))
+          })}
+      />.
       {#if mapping.columns.name === undefined}<b>Say which column names the machine.</b>{/if}
     </p>
     <p class="counts" role="status">
-      <button class="act" class:on={only === 'all'} onclick={() => (only = 'all')}><b>{taken}</b> to take in{same > 0 ? `, ${same} as they are` : ''}</button>
-      <button class="act" class:on={only === 'open'} onclick={() => (only = 'open')}><b>{open.length}</b> with something open</button>
-      <button class="act" class:on={only === 'not taken'} onclick={() => (only = 'not taken')}><b>{notTaken.length}</b> not taken</button>
+      <button class="act" class:on={only === 'all'} onclick={() => (only = 'all')}
+        ><b>{taken}</b> to take in{same > 0 ? `, ${same} as they are` : ''}</button
+      >
+      <button class="act" class:on={only === 'open'} onclick={() => (only = 'open')}
+        ><b>{open.length}</b> with something open</button
+      >
+      <button class="act" class:on={only === 'not taken'} onclick={() => (only = 'not taken')}
+        ><b>{notTaken.length}</b> not taken</button
+      >
     </p>
     <div class="wide">
       <table class="plain">
         <thead>
-          <tr><th>Row</th><th class="read">Understood as</th>{#each headings as heading, c (c)}<th><select class="field" aria-label="What column {heading || c + 1} holds" value={fieldOf(c)} onchange={(e) => setField(c, e.currentTarget.value)}><option value="">leave out</option>{#each IMPORT_FIELDS as field (field)}<option value={field}>{FIELD_WORDS[field]}</option>{/each}</select><div class="soft">{heading || `column ${c + 1}`}</div></th>{/each}</tr>
+          <tr
+            ><th>Row</th><th class="read">Understood as</th>{#each headings as heading, c (c)}<th
+                ><select
+                  class="field"
+                  aria-label="What column {heading || c + 1} holds"
+                  value={fieldOf(c)}
+                  onchange={(e) => setField(c, e.currentTarget.value)}
+                  ><option value="">leave out</option>{#each IMPORT_FIELDS as field (field)}<option
+                      value={field}>{FIELD_WORDS[field]}</option
+                    >{/each}</select
+                >
+                <div class="soft">{heading || `column ${c + 1}`}</div></th
+              >{/each}</tr
+          >
         </thead>
         <tbody>
           {#each listed.slice(0, PREVIEW_ROWS) as row (row.row)}
             <tr class={row.fate.replace(' ', '-')} class:open={isOpen(row)}>
               <td class="mono soft">{row.row}</td>
-              <td class="read">{#if row.fate === 'not taken'}<b>not taken:</b> {row.reason ? describeIssue(row.reason) : ''}{:else}{understood(row)}{#if row.fate === 'update'} <b>(changed)</b>{:else if row.fate === 'same'} <span class="soft">(as it is)</span>{/if}{#if row.leftOver.length > 0}<div class="soft">not understood: {row.leftOver.join(' ')}</div>{/if}{#each row.remarks as remark (remark)}<div class="soft">{remark}</div>{/each}{/if}</td>
-              {#each headings as _heading, c (c)}<td class:left-out={fieldOf(c) === ''}>{rows[row.row - 1]?.[c] ?? ''}</td>{/each}
+              <td class="read"
+                >{#if row.fate === 'not taken'}<b>not taken:</b>
+                  {row.reason ? describeIssue(row.reason) : ''}{:else}{understood(
+                    row
+                  )}{#if row.fate === 'update'}
+                    <b>(changed)</b>{:else if row.fate === 'same'}
+                    <span class="soft">(as it is)</span>{/if}{#if row.leftOver.length > 0}<div class="soft">
+                      not understood: {row.leftOver.join(' ')}
+                    </div>{/if}{#each row.remarks as remark (remark)}<div class="soft">
+                      {remark}
+                    </div>{/each}{/if}</td
+              >
+              {#each headings.keys() as c (c)}<td class:left-out={fieldOf(c) === ''}
+                  >{rows[row.row - 1]?.[c] ?? ''}</td
+                >{/each}
             </tr>
           {/each}
         </tbody>
       </table>
-      {#if listed.length > PREVIEW_ROWS}<p class="soft">The first {PREVIEW_ROWS} of {listed.length} rows are shown; all are read.</p>{/if}
+      {#if listed.length > PREVIEW_ROWS}<p class="soft">
+          The first {PREVIEW_ROWS} of {listed.length} rows are shown; all are read.
+        </p>{/if}
       {#if listed.length === 0}<p class="soft">No rows of this kind.</p>{/if}
     </div>
   {/if}
 
   {#if file}
     <p class="chips foot">
-      <button class="act onward" onclick={confirm} disabled={file.kind === 'list' && taken === 0}>{file.kind === 'list' ? `Take in ${sayCount(taken, 'system')}` : file.kind === 'workspace' ? 'Open this workspace' : 'Take this catalogue'}</button>
+      <button class="act onward" onclick={confirm} disabled={file.kind === 'list' && taken === 0}
+        >{file.kind === 'list'
+          ? `Take in ${sayCount(taken, 'system')}`
+          : file.kind === 'workspace'
+            ? 'Open this workspace'
+            : 'Take this catalogue'}</button
+      >
       <button class="act" onclick={() => ((file = undefined), (preview = undefined))}>Another file</button>
       <a class="act" href="/estate">Back, changing nothing</a>
     </p>

@@ -20,16 +20,36 @@
 
   const cases = $derived(desk.plan?.cases ?? []);
   const at = $derived(page.url.searchParams.get('at'));
-  const plan = $derived(cases.find((c) => at !== null && c.systems.includes(at)) ?? (at === null ? cases[0] : undefined));
+  const plan = $derived(
+    cases.find((c) => at !== null && c.systems.includes(at)) ?? (at === null ? cases[0] : undefined)
+  );
   const product = $derived(desk.products.get(plan?.product ?? ''));
   const names = $derived(plan && desk.namesOf(plan));
   const system = $derived(desk.systems.get(plan?.systems[0] ?? ''));
   const goal = $derived(plan?.goalPlan);
-  const looked = $derived(lookedAt ? (sameTarget(lookedAt.target, goal?.target) ? goal : plan?.targets.find((t) => sameTarget(t.target, lookedAt?.target))) : goal);
+  const looked = $derived(
+    lookedAt
+      ? sameTarget(lookedAt.target, goal?.target)
+        ? goal
+        : plan?.targets.find((t) => sameTarget(t.target, lookedAt?.target))
+      : goal
+  );
   const isGoal = $derived(looked !== undefined && sameTarget(looked.target, goal?.target));
   const rows = $derived(product?.releases.length ?? 1);
   const height = $derived(Math.max(room, leastHeight(Math.min(rows, 40))));
-  const layout = $derived(plan && product && plan.start ? layOutStair({ product, plan, looked, today: desk.today, countsExpected: desk.estate.site.countsExpected, width, height }) : undefined);
+  const layout = $derived(
+    plan && product && plan.start
+      ? layOutStair({
+          product,
+          plan,
+          looked,
+          today: desk.today,
+          countsExpected: desk.estate.site.countsExpected,
+          width,
+          height
+        })
+      : undefined
+  );
   const currency = $derived(desk.catalogue?.currency ?? '');
   const others = $derived(otherTargets(plan, looked));
   const editions = $derived(plan?.targets.filter((t) => t.target.release === looked?.target.release) ?? []);
@@ -61,10 +81,22 @@
   const look = (tread: Tread): void => void (lookedAt = tread.target);
 
   async function pick(target: TargetPlan | undefined): Promise<void> {
-    if (!plan || !target || sameTarget(target.target, goal?.target) || target.older || target.verdict === 'here') return;
+    if (
+      !plan ||
+      !target ||
+      sameTarget(target.target, goal?.target) ||
+      target.older ||
+      target.verdict === 'here'
+    )
+      return;
     const chosen = plan;
     // The decision may move the situation in the estate's order: the address keeps it in sight.
-    if (at === null) await goto(`/stair?at=${encodeURIComponent(chosen.systems[0] ?? '')}`, { keepFocus: true, noScroll: true, replaceState: true });
+    if (at === null)
+      await goto(`/stair?at=${encodeURIComponent(chosen.systems[0] ?? '')}`, {
+        keepFocus: true,
+        noScroll: true,
+        replaceState: true
+      });
     lookedAt = undefined;
     await desk.chooseTarget(chosen, target.target);
   }
@@ -97,17 +129,38 @@
       <h1>{desk.describe(plan)}</h1>
       <p class="soft">
         {sayCount(plan.systems.length, 'system')}{plan.systems.length === 1 ? `, ${system?.name ?? ''}` : ''}: {teams}.
-        {#if plan.deadline.setBy}Deadline <b class="ink">{sayDay(plan.deadline.setBy.day)}</b>: {sayContributor(plan.deadline.setBy, names)}{#if plan.deadline.next}; the next is {sayDay(plan.deadline.next.day)}{/if}.{:else}No deadline is known.{/if}
+        {#if plan.deadline.setBy}Deadline <b class="ink">{sayDay(plan.deadline.setBy.day)}</b>: {sayContributor(
+            plan.deadline.setBy,
+            names
+          )}{#if plan.deadline.next}; the next is {sayDay(plan.deadline.next.day)}{/if}.{:else}No deadline is
+          known.{/if}
       </p>
       <div class="canvas" bind:clientWidth={width} bind:clientHeight={room}>
         {#if layout}
-          <Stair {layout} {names} {width} {height} looked={lookedAt?.target.release} onlook={look} onpick={(t) => pick(t.target)} />
-          {#if layout.olderHidden > 0}<p class="soft hidden-older">{sayCount(layout.olderHidden, 'older release')} not drawn</p>{/if}
+          <Stair
+            {layout}
+            {names}
+            {width}
+            {height}
+            looked={lookedAt?.target.release}
+            onlook={look}
+            onpick={(t) => pick(t.target)}
+          />
+          {#if layout.olderHidden > 0}<p class="soft hidden-older">
+              {sayCount(layout.olderHidden, 'older release')} not drawn
+            </p>{/if}
         {:else}
           <p class="unknown">
-            <svg width="420" height="70" aria-hidden="true"><path class="ground" d="M10 50H130" /><path class="dotted" d="M134 50H400" /><text x="14" y="42">?</text></svg>
+            <svg width="420" height="70" aria-hidden="true"
+              ><path class="ground" d="M10 50H130" /><path class="dotted" d="M134 50H400" /><text
+                x="14"
+                y="42">?</text
+              ></svg
+            >
             <b>Cannot tell.</b>
-            {#if !product}“{system?.installedText ?? 'This product'}” is not in the catalogue, so nobody here knows where it can go. Bring in a catalogue that has it; until then it stays in the estate as an open question.
+            {#if !product}“{system?.installedText ?? 'This product'}” is not in the catalogue, so nobody here
+              knows where it can go. Bring in a catalogue that has it; until then it stays in the estate as an
+              open question.
             {:else}What is installed does not fit any release of {names.product} in the catalogue.{/if}
           </p>
         {/if}
@@ -115,26 +168,64 @@
     </section>
     <aside>
       {#if looked}
-        <p class="verdict" data-verdict={looked.verdict}><b>{names.product} {names.target(looked.target)}</b> {sayVerdict(looked)}</p>
+        <p class="verdict" data-verdict={looked.verdict}>
+          <b>{names.product} {names.target(looked.target)}</b>
+          {sayVerdict(looked)}
+        </p>
         {#if !isGoal}<p class="soft">A look; the target is {goal ? names.target(goal.target) : 'not set'}.</p>
-        {:else if plan.goalFrom === 'decision'}<p class="soft">Chosen by decision{decided[0]?.reason ? `: ${decided[0].reason}` : ''}. <button class="link" onclick={() => desk.followGoal(plan)}>Follow the goal again</button></p>{/if}
-        {#if !plan.startIsSure}<p class="soft">Rests on: installed is {names.level(plan.start ?? { release: '', patch: '' })} {names.edition(plan.start?.edition ?? '')}, the worst of {plan.starts} it could be.</p>{/if}
+        {:else if plan.goalFrom === 'decision'}<p class="soft">
+            Chosen by decision{decided[0]?.reason ? `: ${decided[0].reason}` : ''}.
+            <button class="link" onclick={() => desk.followGoal(plan)}>Follow the goal again</button>
+          </p>{/if}
+        {#if !plan.startIsSure}<p class="soft">
+            Rests on: installed is {names.level(plan.start ?? { release: '', patch: '' })}
+            {names.edition(plan.start?.edition ?? '')}, the worst of {plan.starts} it could be.
+          </p>{/if}
         {#if looked.route}
-          <Ladder route={looked.route} {names} {currency} today={desk.today} nodes={system?.nodes ?? 1} sources={sourcesOf} />
+          <Ladder
+            route={looked.route}
+            {names}
+            {currency}
+            today={desk.today}
+            nodes={system?.nodes ?? 1}
+            sources={sourcesOf}
+          />
           {#if looked.route.risks.length > 0}<p class="soft">Risks: {looked.route.risks.join('; ')}.</p>{/if}
         {:else if looked.reasons.length > 1}
-          <ul class="plainlist">{#each looked.reasons as reason, i (i)}<li>{describeReason(reason)}{#if reason.source}<span class="soft"> ({sourcesOf(reason.subject)})</span>{/if}</li>{/each}</ul>
+          <ul class="plainlist">
+            {#each looked.reasons as reason, i (i)}<li>
+                {describeReason(reason)}{#if reason.source}<span class="soft">
+                    ({sourcesOf(reason.subject)})</span
+                  >{/if}
+              </li>{/each}
+          </ul>
         {/if}
       {:else if plan.targets.length > 0}
         <p class="verdict"><b>No target.</b> The goal finds no release to aim at. Pick a tread.</p>
       {/if}
       {#if unknown.length > 0}
-        <section><h2>To find out</h2><p>Not known for certain: {unknown.join(', ')}. Read as “{system?.installedText ?? 'nothing'}”{system?.source ? `, from ${system.source}` : ''}.</p></section>
+        <section>
+          <h2>To find out</h2>
+          <p>
+            Not known for certain: {unknown.join(', ')}. Read as “{system?.installedText ??
+              'nothing'}”{system?.source ? `, from ${system.source}` : ''}.
+          </p>
+        </section>
       {/if}
       {#if editions.length > 1}
         <section>
           <h2>Editions of {names.release(looked?.target.release ?? '')}</h2>
-          <p class="chips">{#each editions as t (t.target.edition + t.target.architecture)}<button class="act" class:on={sameTarget(t.target, looked?.target)} onclick={() => pick(t)} onfocus={() => (lookedAt = t)} onmouseenter={() => (lookedAt = t)}>{names.target(t.target).replace(names.release(t.target.release), '').trim()} <span class="soft">{t.verdict}</span></button>{/each}</p>
+          <p class="chips">
+            {#each editions as t (t.target.edition + t.target.architecture)}<button
+                class="act"
+                class:on={sameTarget(t.target, looked?.target)}
+                onclick={() => pick(t)}
+                onfocus={() => (lookedAt = t)}
+                onmouseenter={() => (lookedAt = t)}
+                >{names.target(t.target).replace(names.release(t.target.release), '').trim()}
+                <span class="soft">{t.verdict}</span></button
+              >{/each}
+          </p>
         </section>
       {/if}
       {#if others.length > 0}
@@ -142,7 +233,20 @@
           <h2>Other targets</h2>
           <ul class="plainlist">
             {#each others as t (t.target.release + t.target.edition)}
-              <li><button class="link" onclick={() => pick(t)} onfocus={() => (lookedAt = t)} onblur={() => (lookedAt = undefined)}>{names.target(t.target)}</button>: {t.verdict === 'closed' ? `closed: ${shortestReason(t)}` : t.verdict === 'here' ? 'installed' : t.verdict}{t.verdict === 'not yet' && typeof t.opens === 'number' ? `, opens ${sayDay(t.opens)}` : ''}{t.route && t.verdict !== 'not yet' ? `, ${sayCount(t.route.hops, 'hop')}` : ''}</li>
+              <li>
+                <button
+                  class="link"
+                  onclick={() => pick(t)}
+                  onfocus={() => (lookedAt = t)}
+                  onblur={() => (lookedAt = undefined)}>{names.target(t.target)}</button
+                >: {t.verdict === 'closed'
+                  ? `closed: ${shortestReason(t)}`
+                  : t.verdict === 'here'
+                    ? 'installed'
+                    : t.verdict}{t.verdict === 'not yet' && typeof t.opens === 'number'
+                  ? `, opens ${sayDay(t.opens)}`
+                  : ''}{t.route && t.verdict !== 'not yet' ? `, ${sayCount(t.route.hops, 'hop')}` : ''}
+              </li>
             {/each}
           </ul>
         </section>
@@ -152,18 +256,33 @@
           <h2>What sets the deadline</h2>
           <ul class="plainlist">
             {#each plan.deadline.contributors as c (c.kind + c.subject + c.day)}
-              <li><b>{sayDay(c.day)}</b> {sayContributor(c, names)}: {sayCost(c, currency)}{c.sets ? '' : ' (listed, sets nothing)'}{c.early === undefined ? '' : `; could be as early as ${sayDay(c.early)}`}</li>
+              <li>
+                <b>{sayDay(c.day)}</b>
+                {sayContributor(c, names)}: {sayCost(c, currency)}{c.sets
+                  ? ''
+                  : ' (listed, sets nothing)'}{c.early === undefined
+                  ? ''
+                  : `; could be as early as ${sayDay(c.early)}`}
+              </li>
             {/each}
           </ul>
-          {#if plan.latestStart === 'none'}<p>No start ends in time any more.</p>{:else if plan.latestStart !== undefined}<p>Latest safe start <b>{sayDay(plan.latestStart)}</b>, {plan.slack ?? 0} days from today.</p>{/if}
+          {#if plan.latestStart === 'none'}<p>
+              No start ends in time any more.
+            </p>{:else if plan.latestStart !== undefined}<p>
+              Latest safe start <b>{sayDay(plan.latestStart)}</b>, {plan.slack ?? 0} days from today.
+            </p>{/if}
         </section>
       {/if}
       {#if plan.cut}<p class="soft">The search ended on its budget; better routes may exist.</p>{/if}
       <div class="onward no-print">
         {#if looked && !isGoal && !looked.older && looked.verdict !== 'here'}
-          <button class="act onward" onclick={() => pick(looked)}>Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</button>
+          <button class="act onward" onclick={() => pick(looked)}
+            >Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</button
+          >
         {:else if next && next !== plan}
-          <a class="act onward" href="/stair?at={encodeURIComponent(next.systems[0] ?? '')}">On to {desk.describe(next)}</a>
+          <a class="act onward" href="/stair?at={encodeURIComponent(next.systems[0] ?? '')}"
+            >On to {desk.describe(next)}</a
+          >
         {/if}
         <a class="act" href="/estate">Estate</a>
       </div>

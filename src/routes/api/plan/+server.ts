@@ -33,7 +33,11 @@ export const POST: RequestHandler = async ({ request }) => {
   if (!parsed.success) return refuse(400, issuesOfZod(parsed.error));
   const { catalogue: given, today: stated, format, everyTarget } = parsed.data;
   const catalogue = typeof given === 'string' ? parseCatalogue(given) : checked(given);
-  if (!catalogue.ok) return refuse(400, catalogue.issues.map((i) => ({ ...i, path: ['catalogue', ...(i.path ?? [])] })));
+  if (!catalogue.ok)
+    return refuse(
+      400,
+      catalogue.issues.map((i) => ({ ...i, path: ['catalogue', ...(i.path ?? [])] }))
+    );
   const estate = { ...emptyEstate(), ...parsed.data.estate };
   if (!estate.goals.some((g) => g.team === undefined)) estate.goals = [...estate.goals, DEFAULT_GOAL];
   const todayText = stated ?? estate.site.asOf ?? new Date().toISOString().slice(0, 10);
@@ -41,7 +45,12 @@ export const POST: RequestHandler = async ({ request }) => {
   if (today === undefined) return refuse(400, [{ code: 'bad-today', detail: todayText, path: ['today'] }]);
   const result = plan({ catalogue: catalogue.value, estate, today });
   if (format !== 'csv') return Response.json(planFileOf(result));
-  const csv = formatPlanCsv({ plan: result, catalogue: catalogue.value, estate, everyTarget: everyTarget ?? false });
+  const csv = formatPlanCsv({
+    plan: result,
+    catalogue: catalogue.value,
+    estate,
+    everyTarget: everyTarget ?? false
+  });
   return new Response(csv, { headers: { 'content-type': 'text/csv; charset=utf-8' } });
 };
 
@@ -66,5 +75,8 @@ async function readBody(request: Request): Promise<string | undefined> {
 }
 
 function refuse(status: number, issues: readonly Issue[]): Response {
-  return Response.json({ issues: issues.map((issue) => ({ ...issue, message: describeIssue(issue) })) }, { status });
+  return Response.json(
+    { issues: issues.map((issue) => ({ ...issue, message: describeIssue(issue) })) },
+    { status }
+  );
 }
