@@ -30,7 +30,8 @@ module.exports = {
   options: {
     doNotFollow: { path: 'node_modules' },
     tsPreCompilationDeps: true,
-    tsConfig: { fileName: '.svelte-kit/tsconfig.json' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    webpackConfig: { fileName: 'dependency-aliases.cjs' },
     enhancedResolveOptions: { extensions: ['.ts', '.svelte', '.js', '.svelte.ts'] },
     exclude: { path: '\\.svelte-kit|^build' }
   }
