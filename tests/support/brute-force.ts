@@ -79,6 +79,25 @@ export class BruteForce {
     return results;
   }
 
+  /** Every sure route that holds to a target, as its steps with their levels, and the day it ends. */
+  holding(target: {
+    release: string;
+    edition: string;
+    architecture: string;
+  }): { steps: string; finish: number }[] {
+    const all: BruteStep[][] = [];
+    this.list([], this.world.start, [this.world.start], all, MOST_SEQUENCES);
+    const same = (s: Standing): boolean =>
+      s.release === target.release && s.edition === target.edition && s.architecture === target.architecture;
+    return all
+      .filter((steps) => same((steps.at(-1) as BruteStep).to) && !steps.some((s) => s.cell))
+      .flatMap((steps) => this.admit(steps, 'sure'))
+      .map(({ steps, judged }) => ({
+        steps: steps.map((s) => `${s.id}@${s.level}>${s.to.edition}`).join(' '),
+        finish: (judged.days.at(-1) as Days).last
+      }));
+  }
+
   targets(): { release: string; edition: string; architecture: string }[] {
     return this.product.releases.flatMap((r) =>
       (this.product.editions ?? []).flatMap((e) =>

@@ -1,6 +1,7 @@
 import type { Catalogue, Product } from '../catalogue/schema';
 import { formatDay } from '../date/day';
 import type { Estate, System } from '../estate/schema';
+import { Names } from '../wording/names';
 import { describeReason } from '../wording/reason';
 import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan-types';
 import type { Route } from '../route/types';
@@ -80,30 +81,23 @@ function rowOf({ one, system, product, target, pool, currency, everyTarget }: Ro
   const isGoal = target !== undefined && sameTarget(target.target, one.goal);
   const route = target?.route;
   const rights = pool.draw(route, !everyTarget);
-  const name = (
-    list: readonly { id: string; name?: string | undefined }[] | undefined,
-    id: string | undefined
-  ): string => list?.find((e) => e.id === id)?.name ?? id ?? '';
+  const names = new Names(product);
   const start = one.startIsSure ? one.start : undefined;
   return [
     system.name,
     system.team ?? '',
     product?.name ?? '',
-    start && product
-      ? `${name(product.releases, start.release)}${start.patch === 'base' ? '' : ` ${start.patch}`}`
-      : (system.installedText ?? 'unknown'),
-    start ? name(product?.editions, start.edition) : '',
-    start ? name(product?.architectures, start.architecture) : '',
-    name(product?.releases, target?.target.release),
-    name(product?.editions, target?.target.edition),
-    name(product?.architectures, target?.target.architecture),
+    start && product ? names.level(start) : (system.installedText ?? 'unknown'),
+    start ? names.edition(start.edition) : '',
+    start ? names.architecture(start.architecture) : '',
+    target ? names.release(target.target.release) : '',
+    target ? names.edition(target.target.edition) : '',
+    target ? names.architecture(target.target.architecture) : '',
     target ? (isGoal ? 'yes' : 'no') : '',
     target?.verdict ?? one.verdict,
     route?.hops ?? '',
     route?.steps
-      .map((s) =>
-        s.kind === 'patch' ? `patch ${s.to.patch}` : `${s.kind} ${name(product?.releases, s.to.release)}`
-      )
+      .map((s) => (s.kind === 'patch' ? `patch ${s.to.patch}` : `${s.kind} ${names.release(s.to.release)}`))
       .join('; ') ?? '',
     route?.kept ?? '',
     needsOf(route),

@@ -58,6 +58,13 @@ export class Names {
       .join(' ');
   }
 
+  /** `the hop to 31.5 closes: media withdrawn` */
+  closing(id: string): string {
+    const hop = this.#product?.hops?.find((h) => h.id === id);
+    if (!hop) return 'the change of edition closes';
+    return `the hop to ${this.release(hop.to)} closes${hop.closesBecause ? `: ${hop.closesBecause}` : ''}`;
+  }
+
   right(id: string): string {
     return this.#product?.rights?.find((r) => r.id === id)?.name ?? id;
   }

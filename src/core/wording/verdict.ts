@@ -66,7 +66,7 @@ export function sayContributor(c: Contributor, names: Names): string {
     case 'service on the way':
       return `service of ${names.release(c.subject)} ends`;
     case 'closing':
-      return 'the hop closes';
+      return names.closing(c.subject);
     case 'patch':
       return `${names.release(release)} ${patch ?? ''} is no longer to be had`;
     case 'right':

@@ -36,6 +36,7 @@
   const seen = $derived(linesBetween(lines, scrolled - 300, scrolled + height + 300));
   const inOrder = $derived(lines.flatMap((l) => (l.kind === 'row' ? [l] : [])));
   const untold = $derived(systemsIn(cases.filter((c) => c.verdict === 'cannot tell')));
+  const goal = $derived(desk.estate.goals.find((g) => g.team === undefined));
   const late = $derived(systemsIn(cases.filter((c) => c.latestStart === 'none' || (c.slack ?? 0) < 0)));
 
   function systemsIn(plans: readonly CasePlan[]): number {
@@ -121,6 +122,7 @@
     <p class="sum">
       {sayCount(desk.estate.systems.length, 'system')} in {sayCount(desk.plan?.situations ?? 0, 'situation')}.
       {#if late > 0 || untold > 0}<b>{late} too late to start, {untold} cannot be told yet.</b>{/if}
+      {#if goal}<br />Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
     </p>
   </div>
   <div class="heads soft" aria-hidden="true">

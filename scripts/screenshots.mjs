@@ -1,0 +1,73 @@
+// `npm run screenshots`: takes the pictures of docs/screenshots again, from the demo, 1280x800, light.
+// `npm run screenshots -- --dark FOLDER` takes them dark into another folder, for looking at.
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { build, installChromium, installPackages, root } from './install.mjs';
+
+installPackages();
+const executablePath = installChromium();
+build();
+const { chromium } = await import('@playwright/test');
+const dark = process.argv.includes('--dark');
+const folder = dark
+  ? (process.argv[process.argv.indexOf('--dark') + 1] ?? '/tmp')
+  : join(root, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+
+const port = 4191;
+const address = `http://127.0.0.1:${port}`;
+const server = spawn(process.execPath, [join(root, 'build', 'index.js')], {
+  env: { ...process.env, HOST: '127.0.0.1', PORT: String(port) },
+  stdio: 'ignore'
+});
+for (let i = 0; i < 100; i++) {
+  if (
+    await fetch(address).then(
+      () => true,
+      () => false
+    )
+  )
+    break;
+  await new Promise((resolve) => setTimeout(resolve, 100));
+}
+
+const browser = await chromium.launch({
+  executablePath,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--font-render-hinting=none']
+});
+try {
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    colorScheme: dark ? 'dark' : 'light',
+    reducedMotion: 'reduce',
+    timezoneId: 'UTC',
+    locale: 'en-GB'
+  });
+  await page.goto(`${address}/estate`);
+  await page.getByRole('button', { name: 'Open the demo' }).click();
+  await page.locator('[data-case]').first().waitFor();
+  const shoot = async (name) => {
+    await page.mouse.move(2, 798);
+    await page.waitForLoadState('networkidle');
+    await page.waitForTimeout(500);
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled', caret: 'hide' });
+    console.log(join(folder, `${name}.png`));
+  };
+  await page.getByRole('button', { name: 'Close' }).click();
+  await shoot('estate');
+  await page.goto(`${address}/stair?at=draw-01`);
+  await page.locator('svg.stair').waitFor();
+  await shoot('stair');
+  await page.goto(`${address}/import`);
+  await page.getByRole('button', { name: /messy/ }).click();
+  await page.getByRole('button', { name: /^Take in/ }).waitFor();
+  await shoot('import');
+  await page.goto(`${address}/catalogue`);
+  await page.getByRole('heading', { name: 'Garnock Desk' }).waitFor();
+  await shoot('catalogue');
+} finally {
+  await browser.close();
+  server.kill();
+}
