@@ -39,6 +39,13 @@ export function sayMoney(cents: number | 'unknown', currency: string): string {
   return `${currency} ${whole}.${String(cents % 100).padStart(2, '0')}`.trim();
 }
 
+/** `10,000` */
+export const sayNumber = (count: number): string => String(count).replace(/\B(?=(\d{3})+$)/g, ',');
+
+/** The text, or its beginning with an ellipsis where it is longer than `most` characters. */
+export const shorten = (text: string, most: number): string =>
+  text.length <= most ? text : `${text.slice(0, most - 1).trimEnd()}…`;
+
 /** `1 system`, `14 systems`. */
 export const sayCount = (count: number, one: string, many = `${one}s`): string =>
-  `${String(count).replace(/\B(?=(\d{3})+$)/g, ',')} ${count === 1 ? one : many}`;
+  `${sayNumber(count)} ${count === 1 ? one : many}`;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { sayDay } from '$core/wording/dates';
+  import { sayDay, sayNumber } from '$core/wording/dates';
   import { desk } from '$lib/state/desk.svelte';
   import { PLACES } from './places';
 
@@ -28,7 +28,8 @@
         aria-current={here === place.path ? 'page' : undefined}
         data-step={i}
       >
-        {place.name}{#if counts[place.path]}<span class="count">{counts[place.path]}</span>{/if}
+        {place.name}{#if counts[place.path]}<span class="count">{sayNumber(counts[place.path] ?? 0)}</span
+          >{/if}
       </a>
     {/each}
   </nav>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { formatDay } from '$core/date/day';
-  import { monthName, sayDay, saySpan } from '$core/wording/dates';
+  import { monthName, sayDay, saySpan, shorten } from '$core/wording/dates';
   import { monthsBetween } from '$core/date/day';
   import { shortestReason } from '$core/wording/verdict';
   import type { Names } from '$core/wording/names';
@@ -184,8 +184,12 @@
         {/each}
         <path class="top" d="M{tread.x0} {tread.y}H{tread.x1}" />
       {/if}
-      <text class="name mono" x={tread.x0 + 8} y={tread.y - 8}
-        >{names.release(tread.release)}<tspan class="words" dx="8">{wordsOf(tread)}</tspan></text
+      <text
+        class="name mono"
+        x={tread.x0 > width - 190 ? tread.x1 : tread.x0 + 8}
+        text-anchor={tread.x0 > width - 190 ? 'end' : 'start'}
+        y={tread.y - 8}
+        >{shorten(names.release(tread.release), 26)}<tspan class="words" dx="8">{wordsOf(tread)}</tspan></text
       >
       {#if tread.state === 'closed'}<path class="post" d="M{tread.x0} {tread.y - 7}v33" />{/if}
     </g>
@@ -257,7 +261,7 @@
         >patch {names.patch(dot.step.to.release, dot.step.to.patch)}</text
       >
     {/each}
-    {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200}<text
+    {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200 && names.release(targetTread.release).length < 12}<text
         class="when"
         x={targetTread.x1 - 4}
         y={targetTread.y - 10}

@@ -1,5 +1,6 @@
 import type { CasePlan } from '$core/plan-types';
 import type { Names } from '$core/wording/names';
+import { shorten } from '$core/wording/dates';
 import { shortestReason } from '$core/wording/verdict';
 
 /** One tread of the small stair in a table row. */
@@ -24,6 +25,9 @@ export interface WayDrawing {
 
 const CHAR = 7.4;
 const LEAST = 44;
+const LONGEST_LABEL = 16;
+const MOST_WIDTH = 268;
+const LEAST_STEP = 7;
 const STEP = 9;
 const FLOOR = 33;
 const HEADROOM = 14;
@@ -31,7 +35,7 @@ const FLOOR_ONE_LINE = 18;
 
 /** The way to the goal in the drawing language, for a row of the estate. */
 export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDrawing {
-  const standing = plan.start && plan.startIsSure ? names.level(plan.start) : '?';
+  const standing = shorten(plan.start && plan.startIsSure ? names.level(plan.start) : '?', LONGEST_LABEL);
   const steps = plan.goalPlan?.route?.steps.filter((s) => s.kind !== 'patch') ?? [];
   const patched = new Set(
     plan.goalPlan?.route?.steps.flatMap((s) => (s.kind === 'patch' ? [s.to.release] : []))
@@ -52,7 +56,10 @@ export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDraw
   steps.forEach((step, i) => {
     const before = treads[treads.length - 1] as WayTread;
     const isEdition = step.kind === 'edition change';
-    const label = isEdition ? names.edition(step.to.edition) : names.release(step.to.release);
+    const label = shorten(
+      isEdition ? names.edition(step.to.edition) : names.release(step.to.release),
+      LONGEST_LABEL
+    );
     const y = isEdition ? before.y : before.y - rise;
     const riser = isEdition
       ? ('edition' as const)
@@ -79,7 +86,23 @@ export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDraw
         : end === 'here'
           ? 'already there'
           : '';
-  return { treads, end, words, width: (treads[treads.length - 1]?.x1 ?? 0) + 8 };
+  const fitted = fitWidth(treads);
+  return { treads: fitted, end, words, width: (fitted[fitted.length - 1]?.x1 ?? 0) + 8 };
+}
+
+/** A long way keeps the names of where it starts and ends; the steps between are pressed together and unnamed. */
+function fitWidth(treads: readonly WayTread[]): readonly WayTread[] {
+  const [first, last] = [treads[0], treads[treads.length - 1]];
+  if (!first || !last || treads.length < 4 || last.x1 <= MOST_WIDTH) return treads;
+  const between = (MOST_WIDTH - (first.x1 - first.x0) - (last.x1 - last.x0)) / (treads.length - 2);
+  let x = 0;
+  return treads.map((tread) => {
+    const keeps = tread === first || tread === last;
+    const width = keeps ? tread.x1 - tread.x0 : Math.max(LEAST_STEP, between);
+    const placed = { ...tread, x0: x, x1: x + width, label: keeps ? tread.label : '' };
+    x += width;
+    return placed;
+  });
 }
 
 const widthOf = (label: string): number => Math.max(LEAST, label.length * CHAR + 16);

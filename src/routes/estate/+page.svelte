@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { formatWorkspace } from '$core/exchange/workspace-file';
-  import { sayCount, sayDay } from '$core/wording/dates';
+  import { sayCount, sayDay, sayNumber } from '$core/wording/dates';
   import { sayContributor } from '$core/wording/verdict';
   import Dialog from '$lib/components/Dialog.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
@@ -121,7 +121,9 @@
     <button class="act" onclick={() => (overOpen = true)}>Start over</button>
     <p class="sum">
       {sayCount(desk.estate.systems.length, 'system')} in {sayCount(desk.plan?.situations ?? 0, 'situation')}.
-      {#if late > 0 || untold > 0}<b>{late} too late to start, {untold} cannot be told yet.</b>{/if}
+      {#if late > 0 || untold > 0}<b
+          >{sayNumber(late)} too late to start, {sayNumber(untold)} cannot be told yet.</b
+        >{/if}
       {#if goal}<br />Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
     </p>
   </div>
