@@ -180,7 +180,9 @@
     align-items: center;
   }
   @media print {
-    .app {
+    .app,
+    main {
+      display: block;
       height: auto;
       overflow: visible;
     }

@@ -123,6 +123,17 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   await expect(page.locator('[data-case]').first()).toBeVisible();
 });
 
+test('on paper every row is there, whatever is in sight', async ({ page }) => {
+  await openDemo(page);
+  expect(await page.locator('[data-case]').count()).toBeLessThan(21);
+  await page.emulateMedia({ media: 'print' });
+  await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
+  await expect(page.locator('[data-case]')).toHaveCount(21);
+  const last = await page.locator('[aria-rowindex="21"]').boundingBox();
+  const whole = await page.evaluate(() => document.documentElement.scrollHeight);
+  expect(whole).toBeGreaterThanOrEqual(Math.floor((last?.y ?? 0) + (last?.height ?? 0)));
+});
+
 test('an update of a machine shows as a change, and taking it in again as nothing', async ({ page }) => {
   await openDemo(page);
   for (const [text, words] of [

@@ -84,7 +84,7 @@ export class BruteForce {
     release: string;
     edition: string;
     architecture: string;
-  }): { steps: string; finish: number }[] {
+  }): { steps: string; finish: number; keptRank: number }[] {
     const all: BruteStep[][] = [];
     this.list([], this.world.start, [this.world.start], all, MOST_SEQUENCES);
     const same = (s: Standing): boolean =>
@@ -94,7 +94,8 @@ export class BruteForce {
       .flatMap((steps) => this.admit(steps, 'sure'))
       .map(({ steps, judged }) => ({
         steps: steps.map((s) => `${s.id}@${s.level}>${s.to.edition}`).join(' '),
-        finish: (judged.days.at(-1) as Days).last
+        finish: (judged.days.at(-1) as Days).last,
+        keptRank: this.preference(steps, judged)[0] as number
       }));
   }
 

@@ -117,11 +117,14 @@ class Desk {
         )
       );
       if (run !== this.#run) return;
+      this.#run++; // its words of progress may still be under way
       if (planned.ok) this.plan = planned.value;
       else this.fault = planned.issues.map(describeIssue).join(' ');
       this.progress = undefined;
     } catch (error) {
-      if (!(error instanceof Error && error.message === 'cancelled')) this.fault = String(error);
+      if (error instanceof Error && error.message === 'cancelled') return;
+      this.fault = String(error);
+      this.progress = undefined;
     }
   }
 

@@ -6,15 +6,22 @@ export class WorkerClient {
   #worker: Worker | undefined;
   #remote: CoreWorker | undefined;
   #dropped: ((reason: Error) => void) | undefined;
+  #busy = 0;
 
   /** Calls the worker, starting it when needed. Rejects with `cancelled` when the worker is dropped meanwhile. */
   async call<T>(use: (remote: CoreWorker) => Promise<T>): Promise<T> {
     const cancelled = new Promise<never>((_, reject) => (this.#dropped = reject));
-    return Promise.race([use(this.#start()), cancelled]);
+    this.#busy++;
+    try {
+      return await Promise.race([use(this.#start()), cancelled]);
+    } finally {
+      this.#busy--;
+    }
   }
 
-  /** Ends the worker at once, whatever it is doing. */
+  /** Ends what the worker is doing, at once; an idle worker is kept. */
   cancel(): void {
+    if (this.#busy === 0) return;
     this.#worker?.terminate();
     this.#worker = undefined;
     this.#remote = undefined;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
   import { formatWorkspace } from '$core/exchange/workspace-file';
   import { sayCount, sayDay, sayNumber } from '$core/wording/dates';
@@ -22,6 +23,8 @@
   let outOpen = $state(false);
   let overOpen = $state(false);
   let rows: HTMLElement | undefined = $state();
+  /** On paper every row is drawn, not only those in sight. */
+  let printing = $state(false);
 
   const cases = $derived(desk.plan?.cases ?? []);
   const searchable = $derived(cases.map((plan) => ({ plan, text: textOf(plan) })));
@@ -33,7 +36,7 @@
   const oneLine = $derived(settings.oneLine || found.length > 50);
   const lines = $derived(layLines(bands, oneLine));
   const total = $derived((lines[lines.length - 1]?.top ?? 0) + (lines[lines.length - 1]?.height ?? 0));
-  const seen = $derived(linesBetween(lines, scrolled - 300, scrolled + height + 300));
+  const seen = $derived(printing ? lines : linesBetween(lines, scrolled - 300, scrolled + height + 300));
   const inOrder = $derived(lines.flatMap((l) => (l.kind === 'row' ? [l] : [])));
   const untold = $derived(systemsIn(cases.filter((c) => c.verdict === 'cannot tell')));
   const goal = $derived(desk.estate.goals.find((g) => g.team === undefined));
@@ -102,6 +105,11 @@
     void desk.startOver();
   }
 </script>
+
+<svelte:window
+  onbeforeprint={() => flushSync(() => (printing = true))}
+  onafterprint={() => (printing = false)}
+/>
 
 {#if desk.isEmpty}
   <EmptyDesk />

@@ -1,0 +1,108 @@
+import { expect, test } from 'vitest';
+import { KEPT, type Catalogue, type Product } from '../../src/core/catalogue/schema';
+import { formatDay } from '../../src/core/date/day';
+import { emptyEstate, type System, type Target } from '../../src/core/estate/schema';
+import { plan } from '../../src/core/plan';
+import type { CasePlan } from '../../src/core/plan-types';
+import { rankVerdict } from '../../src/core/route/verdict';
+import { BruteForce } from '../support/brute-force';
+import { Random } from '../support/random';
+import { solveBySearch } from '../support/solve';
+import { TODAY, worldOf, type World } from '../support/worlds';
+
+/** The world as the whole plan sees it: one system, one goal. */
+function planWorld(world: World): CasePlan {
+  const { start, activated } = world;
+  const system: System = {
+    id: 's',
+    name: 's',
+    product: { is: 'world' },
+    release: { is: start.release },
+    patch: { is: start.patch },
+    edition: { is: start.edition },
+    architecture: { is: start.architecture },
+    nodes: world.nodes,
+    facts: activated === 'unknown' ? {} : { activated: { value: activated === 'yes' } }
+  };
+  const catalogue: Catalogue = {
+    format: 'orange-stair-catalogue',
+    version: 1,
+    name: 'w',
+    products: [world.product]
+  };
+  const site = { name: '', countsExpected: world.countsExpected };
+  const rightsHeld = [{ right: 'agreed', held: world.held.size }];
+  const estate = { ...emptyEstate(), site, systems: [system], goals: [world.goal], rightsHeld };
+  return plan({ catalogue, estate, today: world.today }).cases[0] as CasePlan;
+}
+
+/** Finds out one thing nobody knew: a date, what a table leaves open, or whether the source is activated. */
+function learn(world: World, r: Random): World | undefined {
+  const learnable: (() => World)[] = [];
+  if (world.activated === 'unknown') learnable.push(() => ({ ...world, activated: r.pick(['yes', 'no']) }));
+  if (world.product.hopTable !== 'complete')
+    learnable.push(() => ({ ...world, product: { ...world.product, hopTable: 'complete' } }));
+  // A publication or first open day nobody knows is later than today; a last day may be any. Ends of service are left
+  // out: an unknown one counts as in service, which what is learned may belie.
+  const text = JSON.stringify(world.product);
+  const unknowns = [
+    ...text.matchAll(/(?<!"phase":"\w+",)"(published|general|preview|opens|closes|until)":"unknown"/g)
+  ];
+  for (const match of unknowns)
+    learnable.push(() => {
+      const starts = !['closes', 'until'].includes(match[1] ?? '');
+      const day = formatDay(TODAY + (starts ? r.int(1, 120) : r.int(-30, 120)));
+      const known = `${text.slice(0, match.index)}"${match[1]}":"${day}"${text.slice(match.index + match[0].length)}`;
+      return { ...world, product: JSON.parse(known) as Product };
+    });
+  return learnable.length > 0 ? r.pick(learnable)() : undefined;
+}
+
+test('what is learned only narrows what may be: sure never gets worse, best never better', () => {
+  let learned = 0;
+  for (let seed = 1; seed <= 400; seed++) {
+    const world = worldOf(seed);
+    const wiser = learn(world, new Random(seed));
+    if (!wiser) continue;
+    learned++;
+    const [before, after] = [solveBySearch(world).targets, solveBySearch(wiser).targets];
+    for (const [key, old] of before) {
+      const now = after.get(key);
+      if (!now) throw new Error(key);
+      const at = `world ${seed}, ${key}: ${old.sure}..${old.best} became ${now.sure}..${now.best}`;
+      expect(rankVerdict(now.sure), at).toBeLessThanOrEqual(rankVerdict(old.sure));
+      expect(rankVerdict(now.best), at).toBeGreaterThanOrEqual(rankVerdict(old.best));
+    }
+  }
+  expect(learned).toBeGreaterThan(100);
+});
+
+const LOOK_AHEAD = 300;
+
+test('what closes the goal is found: brute force reaches it until then and not after', () => {
+  let closing = 0;
+  let open = 0;
+  for (let seed = 1; seed <= 900 && closing + open < 110; seed++) {
+    const world = worldOf(seed);
+    if (JSON.stringify(world.product).includes('unknown') || world.activated === 'unknown') continue;
+    if (!new BruteForce(world).solve(1200)) continue;
+    const one = planWorld(world);
+    const route = one.goalPlan?.route;
+    if (!route || !one.goal || world.countsExpected === false) continue;
+    const kept = KEPT.indexOf(route.kept);
+    const reaches = (today: number): boolean =>
+      new BruteForce({ ...world, today }).holding(one.goal as Target).some((r) => r.keptRank <= kept);
+    const found = one.deadline.contributors.find((c) => c.sets && c.kind !== 'service of installed');
+    if (found) {
+      closing++;
+      expect(reaches(found.day + 1), `world ${seed}: after ${formatDay(found.day)}, ${found.kind}`).toBe(
+        false
+      );
+      expect(reaches(world.today), `world ${seed}`).toBe(true);
+    } else {
+      open++;
+      expect(reaches(world.today + LOOK_AHEAD), `world ${seed}: nothing closes it`).toBe(true);
+    }
+  }
+  expect([closing > 15, open > 15], `${closing} closing, ${open} open`).toEqual([true, true]);
+}, 120_000);
