@@ -7,7 +7,8 @@ import { fileURLToPath } from 'node:url';
 
 export const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const stamp = join(root, 'node_modules', '.installed-for');
-const run = (command, args) => execFileSync(command, args, { cwd: root, stdio: 'inherit' });
+const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+const run = (command, args) => execFileSync(command, args, { cwd: root, stdio: 'inherit', env });
 
 /** Installs the packages of package-lock.json unless they already are. */
 export function installPackages() {

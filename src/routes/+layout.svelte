@@ -37,7 +37,7 @@
       '[': single(() => step(-1)),
       ']': single(() => step(1)),
       i: single(() => void goto('/import')),
-      '/': single(() => document.querySelector<HTMLInputElement>('[data-find]')?.focus())
+      '/': single(() => void find())
     });
     return () => (unbind(), close());
   });
@@ -52,6 +52,12 @@
       event.preventDefault();
       act();
     };
+  }
+
+  /** The find box of this place, or the estate's where it has none. */
+  async function find(): Promise<void> {
+    if (!document.querySelector('[data-find]')) await goto('/estate');
+    document.querySelector<HTMLInputElement>('[data-find]')?.focus();
   }
 
   function step(by: number): void {

@@ -77,6 +77,11 @@ test('by keyboard alone: bring in a list, find a machine, read its stair', async
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Garnock Desk 4 r2 Studio' })).toBeVisible();
+  await page.keyboard.press('/');
+  await expect(page.getByPlaceholder('Find a machine')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: 'Garnock Desk 4 r2 Studio' })).toBeVisible();
   await page.keyboard.press('[');
   await expect(page).toHaveURL(/estate/);
   await page.keyboard.press('?');

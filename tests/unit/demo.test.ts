@@ -8,6 +8,8 @@ import { describeReason } from '../../src/core/wording/reason';
 import { activatedOf } from '../../src/core/estate/gather';
 import { layLines, linesBetween, bandsOf } from '../../src/lib/state/rows';
 import { bendTime, placeOf } from '../../src/lib/stair/scale';
+import { drawWay } from '../../src/lib/stair/way';
+import { Names } from '../../src/core/wording/names';
 import { demoInput } from '../support/demo';
 
 const input = demoInput();
@@ -41,6 +43,9 @@ describe('what the demo must say', () => {
     expect(south.goalPlan?.reasons.map(describeReason)).toEqual([
       '31.4/p9 is newer than the target, so the hop is forbidden'
     ]);
+    expect(drawWay(south, new Names(input.catalogue.products[2]), false).words).toBe(
+      'closed, best open 31.6: 31.4/p9 is newer than the target, so the hop is forbidden'
+    );
     expect(south.bestOpen).toMatchObject({ release: '31.6' });
     expect(of('shelf-north').deadline.setBy).toMatchObject({
       kind: 'closing',

@@ -35,7 +35,8 @@ export const PLAN_COLUMNS = [
   'deadline_set_by',
   'latest_start',
   'slack_days',
-  'reason'
+  'reason',
+  'best_open'
 ] as const;
 
 export interface PlanCsvInput {
@@ -117,7 +118,8 @@ function rowOf({ one, system, product, target, pool, currency, everyTarget }: Ro
       : '',
     isGoal ? (one.latestStart === 'none' ? 'too late' : dayOrBlank(one.latestStart)) : '',
     isGoal ? (one.slack ?? '') : '',
-    target?.older ? 'older than what is installed' : (target?.reasons.map(describeReason).join('; ') ?? '')
+    target?.older ? 'older than what is installed' : (target?.reasons.map(describeReason).join('; ') ?? ''),
+    isGoal && one.bestOpen ? names.target(one.bestOpen) : ''
   ];
 }
 

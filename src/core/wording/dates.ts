@@ -11,11 +11,12 @@ export function sayDay(day: Day): string {
   return `${dayOfMonth} ${monthName(month)} ${year}`;
 }
 
-/** `Mon 10 Mar`, with the year where it is not `year`. */
+/** `Mon 10 Mar`; `28 Jan 2032` where the year is not `year`. */
 export function sayShortDay(day: Day, year: number): string {
   const date = calendarDate(day);
+  if (date.year !== year) return sayDay(day);
   const weekday = WEEKDAYS[((day % 7) + 7) % 7] ?? '';
-  return `${weekday} ${date.dayOfMonth} ${monthName(date.month)}${date.year === year ? '' : ` ${date.year}`}`;
+  return `${weekday} ${date.dayOfMonth} ${monthName(date.month)}`;
 }
 
 /** `4 y 11 m`; `3 m`; `12 d` below two months. `days` and `months` are of the same span, not negative. */

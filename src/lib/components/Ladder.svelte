@@ -103,6 +103,9 @@
     bottom: 0;
     border-left: 2.5px solid var(--way);
   }
+  li:only-child::before {
+    display: none;
+  }
   li:last-child::before {
     bottom: auto;
     height: 10px;

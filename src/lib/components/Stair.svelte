@@ -61,6 +61,14 @@
     return [kind, verdict].filter(Boolean).join('; ');
   }
 
+  /** Room at the right of the tread's own words for the service left on arrival. */
+  const hasRoom = (t: Tread): boolean =>
+    t.x1 - t.x0 > 210 + 7.5 * (names.release(t.release).length + wordsOf(t).length);
+
+  /** The tread's words would run over the right edge. */
+  const runsOver = (t: Tread): boolean =>
+    t.x0 + 24 + 9 * Math.min(26, names.release(t.release).length) + 6.4 * wordsOf(t).length > width;
+
   const isOutline = (t: Tread): boolean =>
     !t.published || t.preview || t.state === 'older' || t.state === 'closed' || t.phases.length === 0;
 
@@ -186,8 +194,8 @@
       {/if}
       <text
         class="name mono"
-        x={tread.x0 > width - 190 ? tread.x1 : tread.x0 + 8}
-        text-anchor={tread.x0 > width - 190 ? 'end' : 'start'}
+        x={runsOver(tread) ? width - 8 : tread.x0 + 8}
+        text-anchor={runsOver(tread) ? 'end' : 'start'}
         y={tread.y - 8}
         >{shorten(names.release(tread.release), 26)}<tspan class="words" dx="8">{wordsOf(tread)}</tspan></text
       >
@@ -261,7 +269,7 @@
         >patch {names.patch(dot.step.to.release, dot.step.to.patch)}</text
       >
     {/each}
-    {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200 && names.release(targetTread.release).length < 12}<text
+    {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200 && hasRoom(targetTread)}<text
         class="when"
         x={targetTread.x1 - 4}
         y={targetTread.y - 10}

@@ -78,14 +78,7 @@ export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDraw
     });
   });
   const end = endOf(plan);
-  const words =
-    end === 'closed' && plan.goalPlan
-      ? `closed: ${shortestReason(plan.goalPlan)}`
-      : end === 'cannot tell'
-        ? 'cannot tell'
-        : end === 'here'
-          ? 'already there'
-          : '';
+  const words = wordsOf(plan, end, names);
   const fitted = fitWidth(treads);
   return { treads: fitted, end, words, width: (fitted[fitted.length - 1]?.x1 ?? 0) + 8 };
 }
@@ -103,6 +96,15 @@ function fitWidth(treads: readonly WayTread[]): readonly WayTread[] {
     x += width;
     return placed;
   });
+}
+
+/** A closed goal says why, and names the best target that is open (RECKONING E5). */
+function wordsOf(plan: CasePlan, end: WayDrawing['end'], names: Names): string {
+  if (end === 'here') return 'already there';
+  if (end === 'cannot tell') return 'cannot tell';
+  if (end !== 'closed' || !plan.goalPlan) return '';
+  const best = plan.bestOpen ? `, best open ${names.target(plan.bestOpen)}` : '';
+  return `closed${best}: ${shortestReason(plan.goalPlan)}`;
 }
 
 const widthOf = (label: string): number => Math.max(LEAST, label.length * CHAR + 16);

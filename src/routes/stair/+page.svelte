@@ -34,6 +34,7 @@
         : plan?.targets.find((t) => sameTarget(t.target, lookedAt?.target))
       : goal
   );
+  const bestOpen = $derived(plan?.targets.find((t) => sameTarget(t.target, plan.bestOpen)));
   const isGoal = $derived(looked !== undefined && sameTarget(looked.target, goal?.target));
   const rows = $derived(product?.releases.length ?? 1);
   const height = $derived(Math.max(room, leastHeight(Math.min(rows, 40))));
@@ -52,7 +53,11 @@
   );
   const currency = $derived(desk.catalogue?.currency ?? '');
   const others = $derived(otherTargets(plan, looked));
-  const editions = $derived(plan?.targets.filter((t) => t.target.release === looked?.target.release) ?? []);
+  const editions = $derived(
+    (plan?.targets ?? [])
+      .filter((t) => t.target.release === looked?.target.release)
+      .map((t) => (goal && sameTarget(t.target, goal.target) ? goal : t))
+  );
   const teams = $derived(plan ? countTeams(plan) : '');
   const unknown = $derived(unknownParts(system));
   const decided = $derived(plan ? desk.decisionsOn(plan) : []);
@@ -172,9 +177,18 @@
           <b>{names.product} {names.target(looked.target)}</b>
           {sayVerdict(looked)}
         </p>
+        {#if isGoal && bestOpen}
+          <p>
+            Best that is open: <button class="link" onclick={() => pick(bestOpen)}
+              >{names.target(bestOpen.target)}</button
+            >, {bestOpen.verdict}{typeof bestOpen.opens === 'number'
+              ? `, opens ${sayDay(bestOpen.opens)}`
+              : ''}.
+          </p>
+        {/if}
         {#if !isGoal}<p class="soft">A look; the target is {goal ? names.target(goal.target) : 'not set'}.</p>
         {:else if plan.goalFrom === 'decision'}<p class="soft">
-            Chosen by decision{decided[0]?.reason ? `: ${decided[0].reason}` : ''}.
+            Chosen by decision{decided[0]?.reason ? `: ${decided[0].reason.replace(/\.$/, '')}` : ''}.
             <button class="link" onclick={() => desk.followGoal(plan)}>Follow the goal again</button>
           </p>{/if}
         {#if !plan.startIsSure}<p class="soft">
