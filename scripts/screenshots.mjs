@@ -34,7 +34,16 @@ for (let i = 0; i < 100; i++) {
 
 const browser = await chromium.launch({
   executablePath,
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--font-render-hinting=none']
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--font-render-hinting=none',
+    '--disable-lcd-text',
+    '--disable-partial-raster',
+    '--num-raster-threads=1',
+    '--force-color-profile=srgb'
+  ]
 });
 try {
   const page = await browser.newPage({

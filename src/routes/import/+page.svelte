@@ -358,7 +358,8 @@
   }
   .counts .on {
     border-color: var(--ink);
-    border-width: 1.5px;
+    border-width: 2px;
+    padding: 3px 9px;
   }
   .faults {
     border-left: 4px solid var(--ink);

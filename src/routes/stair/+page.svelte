@@ -368,7 +368,8 @@
   }
   .chips .on {
     border-color: var(--ink);
-    border-width: 1.5px;
+    border-width: 2px;
+    padding: 3px 9px;
   }
   .link {
     font: inherit;
