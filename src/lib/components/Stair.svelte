@@ -106,13 +106,13 @@
   <rect class="sheet" x={bendX[0]} y="46" width={(bendX[1] ?? 0) - (bendX[0] ?? 0)} height={height - 90} />
   {#each layout.ticks as tick (tick.day)}
     <path class="tick" d="M{tick.x} 46V{height - 44}" />
-    <text class="axis" x={tick.x + 3} y={height - 26}
-      >{tick.kind === 'year'
-        ? tick.year
-        : tick.month === 1 || tick === layout.ticks.find((t) => t.kind === 'month')
-          ? `${monthName(tick.month)} ${tick.year}`
-          : monthName(tick.month)}</text
-    >
+    {#if tick.x + 36 < width}<text class="axis" x={tick.x + 3} y={height - 26}
+        >{tick.kind === 'year'
+          ? tick.year
+          : tick.month === 1 || tick === layout.ticks.find((t) => t.kind === 'month')
+            ? `${monthName(tick.month)} ${tick.year}`
+            : monthName(tick.month)}</text
+      >{/if}
   {/each}
   <path class="today" d="M{layout.today.x} 50V{height - 44}" data-today={formatDay(layout.today.day)} />
   <text class="strong" x={layout.today.x} y="38" text-anchor={layout.today.x < 90 ? 'start' : 'middle'}
