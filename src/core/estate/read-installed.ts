@@ -31,31 +31,18 @@ export interface InstalledUnderstanding {
  * release has no other than its base.
  */
 export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): InstalledUnderstanding {
-  const text = [
-    texts.product,
-    texts.installed,
-    texts.version,
-    texts.patch,
-    texts.build,
-    texts.edition,
-    texts.architecture
-  ]
-    .filter((t) => t !== undefined && t.trim() !== '')
-    .join(' ');
-  const parse = parseInstalled(catalogue, text, findProduct(catalogue, texts.product));
-  const rest = texts.product === undefined ? parse : best(parse, catalogue, texts);
-  return { readings: readingsOf(catalogue, rest), leftOver: rest.leftOver, text };
+  const { installed, version, patch, build, edition, architecture } = texts;
+  const rest = joinTexts([installed, version, patch, build, edition, architecture]);
+  const text = joinTexts([texts.product, rest]);
+  const product = findProduct(catalogue, texts.product);
+  // A product column that names a product is settled by itself: its words are not read again with the rest.
+  const parse =
+    product === undefined ? parseInstalled(catalogue, text) : parseInstalled(catalogue, rest, product);
+  return { readings: readingsOf(catalogue, parse), leftOver: parse.leftOver, text };
 }
 
-/** The product column's words are taken off before the rest is read. */
-function best(parse: InstalledParse, catalogue: Catalogue, texts: InstalledTexts): InstalledParse {
-  const product = findProduct(catalogue, texts.product);
-  if (product === undefined) return parse;
-  const text = [texts.installed, texts.version, texts.patch, texts.build, texts.edition, texts.architecture]
-    .filter(Boolean)
-    .join(' ');
-  return parseInstalled(catalogue, text, product);
-}
+const joinTexts = (texts: readonly (string | undefined)[]): string =>
+  texts.filter((t) => t !== undefined && t.trim() !== '').join(' ');
 
 function findProduct(catalogue: Catalogue, text: string | undefined): string | undefined {
   if (text === undefined || text.trim() === '') return undefined;

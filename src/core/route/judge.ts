@@ -157,7 +157,6 @@ function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add):
   return found;
 }
 
-/** Resting on the target: in service on the last day, and for as long as the goal demands. */
 /** What resting on the last move's release finds amiss, for a route judged as a stepping stone. */
 export function findRestFaults(terms: Terms, moves: readonly Move[], schedule: Schedule): readonly Finding[] {
   const findings: Finding[] = [];
@@ -165,6 +164,7 @@ export function findRestFaults(terms: Terms, moves: readonly Move[], schedule: S
   return findings;
 }
 
+/** Resting on the target: in service on the last day, and for as long as the goal demands. */
 function judgeRest(terms: Terms, moves: readonly Move[], schedule: Schedule, findings: Finding[]): void {
   const move = moves.length - 1;
   const finish = schedule.days[move]?.hop;

@@ -5,6 +5,7 @@
   import { shortestReason } from '$core/wording/verdict';
   import type { Names } from '$core/wording/names';
   import type { StairLayout, Tread } from '$lib/stair/layout';
+  import { placeOf } from '$lib/stair/scale';
 
   interface Props {
     layout: StairLayout;
@@ -18,7 +19,7 @@
   }
   let { layout, names, width, height, looked, onlook, onpick }: Props = $props();
 
-  const bendX = $derived([layout.scale.bend.from, layout.scale.bend.to].map((d) => xOf(d)));
+  const bendX = $derived([layout.scale.bend.from, layout.scale.bend.to].map((d) => placeOf(layout.scale, d)));
   const climb = $derived(layout.climb.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(''));
   const arrival = $derived(layout.risers[layout.risers.length - 1]);
   const targetTread = $derived(layout.treads.find((t) => t.state === 'target'));
@@ -27,16 +28,6 @@
       ? saySpan(targetTread.to - arrival.day, monthsBetween(arrival.day, targetTread.to))
       : ''
   );
-
-  function xOf(day: number): number {
-    const { breaks } = layout.scale;
-    for (let i = 1; i < breaks.length; i++) {
-      const [d0, x0] = breaks[i - 1]!;
-      const [d1, x1] = breaks[i]!;
-      if (day <= d1) return x0 + ((day - d0) / Math.max(1, d1 - d0)) * (x1 - x0);
-    }
-    return breaks[breaks.length - 1]?.[1] ?? 0;
-  }
 
   function wordsOf(tread: Tread): string {
     if (tread.state === 'installed') return 'you stand here';
@@ -141,31 +132,17 @@
         width={Math.max(200, tread.x1 - tread.x0)}
         height="46"
       />
-      {#if isOutline(tread)}
-        <rect
-          class="hollow"
-          class:dashed={!tread.published || tread.preview}
-          x={tread.x0}
-          y={tread.y}
-          width={Math.max(2, tread.x1 - tread.x0)}
-          height="19"
-          data-x0={tread.x0}
-          data-x1={tread.x1}
-          data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)}
-          data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)}
-        />
-      {:else}
-        <rect
-          class="ground"
-          x={tread.x0}
-          y={tread.y}
-          width={Math.max(2, tread.x1 - tread.x0)}
-          height="19"
-          data-x0={tread.x0}
-          data-x1={tread.x1}
-          data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)}
-          data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)}
-        />
+      <rect
+        class={isOutline(tread) ? 'hollow' : 'ground'}
+        class:dashed={!tread.published || tread.preview}
+        x={tread.x0}
+        y={tread.y}
+        width={Math.max(2, tread.x1 - tread.x0)}
+        height="19"
+        data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)}
+        data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)}
+      />
+      {#if !isOutline(tread)}
         {#each tread.phases as band (band.phase)}
           <rect
             class={band.phase}
