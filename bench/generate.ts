@@ -16,7 +16,7 @@ export function generateWorld(seed: number, systems: number, cases: number, prod
   const r = new Random(seed);
   const catalogue: Catalogue = {
     format: 'orange-stair-catalogue',
-    version: 1,
+    version: 2,
     name: 'generated',
     currency: 'EUR',
     products: Array.from({ length: products }, (_, i) => makeProduct(r, i))

@@ -11,8 +11,8 @@ export const SCHEMA_FOLDER = 'static/schemas';
 /** File name to JSON Schema text. */
 export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
-    'catalogue-1': catalogueSchema,
-    'workspace-1': workspaceSchema,
+    'catalogue-2': catalogueSchema,
+    'workspace-2': workspaceSchema,
     'plan-1': planFileSchema
   };
   return new Map(

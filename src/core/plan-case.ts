@@ -217,7 +217,9 @@ function hasUnknowns(terms: Terms): boolean {
     model.rights.some((r) => isOpen(r.until)) ||
     model.releases.some((r) => r.patches.some((p) => isOpen(p.published) || isOpen(p.until))) ||
     model.hopsFrom.some((hops) =>
-      hops.some((h) => h.hop.editionsPartial || isOpen(h.opens) || isOpen(h.closes))
+      hops.some(
+        (h) => h.hop.levels === 'unknown' || h.hop.editionsPartial || isOpen(h.opens) || isOpen(h.closes)
+      )
     ) ||
     model.changesAt.some((changes) => changes.some((c) => isOpen(c.opens) || isOpen(c.closes)))
   );

@@ -22,6 +22,12 @@ export interface TargetPlan {
   readonly reasons: readonly Reason[];
 }
 
+/** A disputed entry of the catalogue; `ruled` is the key of the statement that holds, absent while nobody has ruled. */
+export interface RestsOn {
+  readonly entry: string;
+  readonly ruled?: string;
+}
+
 /** How the goal came by its target. */
 export type GoalSource = 'rule' | 'decision' | 'stay' | 'none';
 
@@ -48,6 +54,8 @@ export interface CasePlan {
   readonly slack?: number;
   /** Where the goal is closed: the best target that is open. */
   readonly bestOpen?: Target;
+  /** Entries stated in several ways that the verdict touches, and the statement a ruling lets hold. */
+  readonly restsOn?: readonly RestsOn[];
   /** The search ended on its budget. */
   readonly cut: boolean;
 }

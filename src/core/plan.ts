@@ -1,5 +1,7 @@
 import type { Catalogue } from './catalogue/schema';
 import { modelOf, type ProductModel } from './catalogue/model';
+import { settleCatalogue, type Ruling } from './catalogue/settle';
+import { findRestsOn } from './rests-on';
 import { formatDay, type Day } from './date/day';
 import type { Estate } from './estate/schema';
 import { gatherCases, type Case } from './estate/gather';
@@ -26,13 +28,17 @@ export function plan(input: PlanInput): Plan {
 
 /** The same, pausing after every case, so that a worker can tell how far it is. */
 export function* planStepwise(input: PlanInput): Generator<PlanProgress, Plan> {
-  const { catalogue, estate, today } = input;
+  const { estate, today } = input;
+  const { catalogue, disputes } = settleCatalogue(input.catalogue, rulingsOf(estate, formatDay(today)));
   const models = new Models(catalogue);
   const { cases, situations } = gatherCases(estate, formatDay(today));
   const context = { countsExpected: estate.site.countsExpected, today, held: heldRights(estate) };
   const plans: CasePlan[] = [];
   for (const one of cases) {
-    plans.push(planCase(models.of(one), one, context));
+    const model = models.of(one);
+    const planned = planCase(model, one, context);
+    const restsOn = findRestsOn(planned, model?.product, disputes);
+    plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
     yield { done: plans.length, of: cases.length };
   }
   const ordered = plans.sort(bySlack);
@@ -43,6 +49,16 @@ export function* planStepwise(input: PlanInput): Generator<PlanProgress, Plan> {
     situations,
     rights: totalRights(ordered, estate, catalogue)
   };
+}
+
+/** Rulings on catalogue entries that are in force on the day; of two on one entry the later decision wins. */
+export function rulingsOf(estate: Estate, today: string): Ruling[] {
+  return estate.decisions
+    .filter((d) => d.kind === 'rule' && (d.until === undefined || d.until >= today))
+    .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1))
+    .flatMap((d) =>
+      'entry' in d.scope && d.holds !== undefined ? [{ entry: d.scope.entry, holds: d.holds }] : []
+    );
 }
 
 /** Agreements count as held from one unit on. */

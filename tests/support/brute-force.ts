@@ -202,7 +202,8 @@ export class BruteForce {
         const hop = open.entry as Hop | undefined;
         const range =
           hop?.levels ?? (open.kind === 'edition change' ? (open.entry as EditionChange).at : undefined);
-        if (range && !this.inRange(range, { release: at.release, patch: level })) continue;
+        if (range && range !== 'unknown' && !this.inRange(range, { release: at.release, patch: level }))
+          continue;
         const to = open.kind === 'edition change' ? { ...open.to, patch: level } : open.to;
         this.list([...steps, { ...open, level, to }], to, [...visited, to], into, most);
       }
@@ -434,7 +435,8 @@ export class BruteForce {
       demand(yes(this.published(step.to.release) !== undefined));
       const range =
         hop?.levels ?? (step.kind === 'edition change' ? (step.entry as EditionChange).at : undefined);
-      if (range) demand(yes(this.inRange(range, { release: step.from.release, patch: step.level })));
+      if (range === 'unknown') demand('unknown');
+      else if (range) demand(yes(this.inRange(range, { release: step.from.release, patch: step.level })));
       if (hop?.everyPatch) demand(this.isNewest(step, day));
       if (hop?.containedBy) demand(this.isContained(step, hop));
       demand(this.byEnd(day.last, day.exact, this.read(step.entry?.closes)));

@@ -6,7 +6,7 @@ import { sequenceOf } from '../../src/core/version/sequence';
 import { truthOf } from '../../src/core/condition/truth';
 
 const word = fc.constantFrom('P3', 'quick-part', 'b64', 'x.1', 'Sheet', '7');
-const anyText = fc.string({ minLength: 1, maxLength: 12 }).filter((s) => !/[\n\r]/.test(s) || false);
+const anyText = fc.string({ minLength: 1, maxLength: 12 }).filter((s) => !/[\n\r]/.test(s) && s.trim() === s);
 const figures: Record<string, fc.Arbitrary<{ amount: string; unit?: string }>> = {
   memory: unitFigure('kB', 'MB', 'GB', 'GiB'),
   'disk.free.system': unitFigure('MB', 'GB', 'TiB'),
@@ -64,12 +64,10 @@ export const anyCondition: fc.Arbitrary<Condition> = fc.letrec<{ condition: Cond
   condition: fc.oneof(
     { maxDepth: 4, withCrossShrink: true },
     leaf,
-    fc
-      .record({
-        kind: fc.constantFrom('and' as const, 'or' as const),
-        parts: fc.array(tie('condition'), { minLength: 2, maxLength: 3 })
-      })
-      .map(flatten),
+    fc.record({
+      kind: fc.constantFrom('and' as const, 'or' as const),
+      parts: fc.array(tie('condition'), { minLength: 2, maxLength: 3 })
+    }),
     fc.record({ kind: fc.constant('not' as const), part: tie('condition') }),
     fc.record({
       kind: fc.constant('linked' as const),
@@ -79,11 +77,6 @@ export const anyCondition: fc.Arbitrary<Condition> = fc.letrec<{ condition: Cond
     })
   )
 })).condition;
-
-/** The reader makes one list of `a and b and c`; so does this. */
-function flatten(chain: { kind: 'and' | 'or'; parts: Condition[] }): Condition {
-  return chain;
-}
 
 const seenText = (values: readonly (string | number | boolean)[]): fc.Arbitrary<Seen> =>
   fc.constantFrom(...values.map((v): Seen => ({ kind: 'known', value: v })));
@@ -101,7 +94,9 @@ const FACTS: Record<string, fc.Arbitrary<Seen>> = {
 };
 
 /** What is known of one system; any fact may be missing. */
-export const anyFacts: fc.Arbitrary<Readonly<Record<string, Seen>>> = fc.record(FACTS, { requiredKeys: [] });
+export const anyFacts: fc.Arbitrary<Readonly<Record<string, Seen | undefined>>> = fc.record(FACTS, {
+  requiredKeys: []
+});
 export const allFacts: fc.Arbitrary<Readonly<Record<string, Seen>>> = fc.record(FACTS);
 
 const sequence = sequenceOf({
@@ -110,7 +105,7 @@ const sequence = sequenceOf({
 
 /** Evidence from a record of facts; linked systems have records of their own. */
 export const evidenceOf = (
-  facts: Readonly<Record<string, Seen>>,
+  facts: Readonly<Record<string, Seen | undefined>>,
   peers: readonly Readonly<Record<string, Seen>>[] | 'unknown' = 'unknown'
 ): Evidence => ({
   fact: (id) => facts[id] ?? { kind: 'unknown', why: 'not asked' },

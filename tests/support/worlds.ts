@@ -170,7 +170,9 @@ function makeHop(
     ...(fresh && architectures.length > 1 && r.chance(0.4)
       ? { architectures: { narrow: r.some(architectures, 0.7), wide: ['wide'] } }
       : {}),
-    ...(patches.length > 0 && r.chance(0.4 * picky) ? { levels: `from ${from.id}/${r.pick(patches)}` } : {}),
+    ...(patches.length > 0 && r.chance(0.4 * picky)
+      ? { levels: r.chance(0.15) ? 'unknown' : `from ${from.id}/${r.pick(patches)}` }
+      : {}),
     ...(r.chance(0.2 * picky) ? { everyPatch: true } : {}),
     ...(patches.length > 0 && r.chance(0.2 * picky)
       ? { containedBy: r.chance(0.5) ? ('day' as const) : { [`${from.id}/${r.pick(patches)}`]: to.id } }

@@ -241,7 +241,7 @@ test('the latest start holds, and the day after it does not', () => {
     };
     const catalogue: Catalogue = {
       format: 'orange-stair-catalogue',
-      version: 1,
+      version: 2,
       name: 'w',
       products: [world.product]
     };

@@ -26,7 +26,7 @@ function planWorld(world: World): CasePlan {
   };
   const catalogue: Catalogue = {
     format: 'orange-stair-catalogue',
-    version: 1,
+    version: 2,
     name: 'w',
     products: [world.product]
   };

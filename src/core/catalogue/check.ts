@@ -1,6 +1,8 @@
 import type { Issue } from '../issue';
-import { parseRange, placesOf } from '../version/range';
-import { BASE_PATCH, patchIndex, sequenceOf } from '../version/sequence';
+import { FactKinds } from '../condition/fact-kind';
+import { BASE_PATCH, sequenceOf } from '../version/sequence';
+import { checkNeeds } from './check-need';
+import { ReferenceCheck, type CatalogueNames } from './reference-check';
 import type { Catalogue, Product } from './schema';
 
 type Path = readonly (string | number)[];
@@ -10,9 +12,16 @@ export function checkCatalogue(catalogue: Catalogue): Issue[] {
   const sources = new Set((catalogue.sources ?? []).map((s) => s.id));
   const issues: Issue[] = [
     ...findDuplicates(catalogue.sources ?? [], ['sources']),
+    ...findDuplicates(catalogue.facts ?? [], ['facts']),
+    ...findDuplicates(catalogue.lists ?? [], ['lists']),
     ...findDuplicates(catalogue.products, ['products'])
   ];
-  catalogue.products.forEach((product, i) => issues.push(...checkProduct(product, ['products', i])));
+  const names: CatalogueNames = {
+    kinds: new FactKinds(catalogue.facts),
+    lists: new Set((catalogue.lists ?? []).map((l) => l.id)),
+    sequences: new Map(catalogue.products.map((p) => [p.id, sequenceOf(p)]))
+  };
+  catalogue.products.forEach((product, i) => issues.push(...checkProduct(product, ['products', i], names)));
   issues.push(...findMissingSources(catalogue, sources));
   return issues;
 }
@@ -27,7 +36,7 @@ function findDuplicates(entries: readonly { readonly id: string }[], path: Path)
 }
 
 /** Checks the references of one product; `path` leads to it in the file. */
-function checkProduct(product: Product, path: Path): Issue[] {
+function checkProduct(product: Product, path: Path, names: CatalogueNames): Issue[] {
   const lists = [
     'editions',
     'architectures',
@@ -36,10 +45,19 @@ function checkProduct(product: Product, path: Path): Issue[] {
     'releases',
     'hops',
     'editionChanges',
-    'rights'
+    'rights',
+    'features',
+    'requirements',
+    'companions',
+    'pairings',
+    'cautions',
+    'places',
+    'models',
+    'tracks',
+    'offers'
   ] as const;
   const issues = lists.flatMap((list) => findDuplicates(product[list] ?? [], [...path, list]));
-  const check = new ReferenceCheck(product, path);
+  const check = new ReferenceCheck(product, path, names);
   product.releases.forEach((release, i) => {
     const at = ['releases', i];
     issues.push(...findDuplicates(release.patches ?? [], [...path, ...at, 'patches']));
@@ -47,12 +65,15 @@ function checkProduct(product: Product, path: Path): Issue[] {
     check.oneOf('branch', release.branch, [...at, 'branch']);
     release.editions?.forEach((e, j) => check.oneOf('edition', e, [...at, 'editions', j]));
     release.architectures?.forEach((a, j) => check.oneOf('architecture', a, [...at, 'architectures', j]));
+    check.each('feature', release.gains, [...at, 'gains']);
+    release.loses?.forEach((l, j) => check.oneOf('feature', l.feature, [...at, 'loses', j, 'feature']));
   });
   (product.editions ?? []).forEach((e, i) =>
     check.oneOf('edition', e.successor, ['editions', i, 'successor'])
   );
   checkHops(product, check);
   checkRights(product, check);
+  checkNeeds(product, check);
   return [...issues, ...check.issues, ...findSuccessorLoops(product, path)];
 }
 
@@ -61,6 +82,9 @@ function checkHops(product: Product, check: ReferenceCheck): void {
     const at = ['hops', i];
     check.range(hop.from, [...at, 'from']);
     check.range(hop.levels, [...at, 'levels']);
+    check.condition(hop.withheld?.from, [...at, 'withheld', 'from']);
+    Object.keys({ ...hop.uses, ...hop.sets }).forEach((fact) => check.fact(fact, at));
+    hop.also?.forEach((a, j) => check.range(a.levels, [...at, 'also', j, 'levels']));
     check.place(hop.to, hop.arrives ?? BASE_PATCH, [...at, hop.arrives ? 'arrives' : 'to']);
     check.table('edition', hop.editions, [...at, 'editions']);
     check.table('architecture', hop.architectures, [...at, 'architectures']);
@@ -87,55 +111,10 @@ function checkRights(product: Product, check: ReferenceCheck): void {
     check.range(right.to, [...at, 'to']);
     right.fromEditions?.forEach((e, j) => check.oneOf('edition', e, [...at, 'fromEditions', j]));
     right.toEditions?.forEach((e, j) => check.oneOf('edition', e, [...at, 'toEditions', j]));
+    check.table('edition', right.mapsEditions, [...at, 'mapsEditions']);
+    if (right.units?.fact) check.fact(right.units.fact, [...at, 'units', 'fact']);
     if (right.kind === 'purchase' && right.priceCents === undefined) check.add('price-missing', right.id, at);
   });
-}
-
-type Kind = 'edition' | 'architecture' | 'line' | 'branch';
-
-class ReferenceCheck {
-  readonly issues: Issue[] = [];
-  readonly #ids: Record<Kind, ReadonlySet<string>>;
-  readonly #sequence;
-  readonly #path: Path;
-
-  constructor(product: Product, path: Path) {
-    const ids = (list: readonly { id: string }[] | undefined): Set<string> =>
-      new Set((list ?? []).map((e) => e.id));
-    this.#path = path;
-    this.#sequence = sequenceOf(product);
-    this.#ids = {
-      edition: ids(product.editions),
-      architecture: ids(product.architectures),
-      line: ids(product.lines),
-      branch: ids(product.branches)
-    };
-  }
-
-  add(code: string, detail: string, at: Path): void {
-    this.issues.push({ code, detail, path: [...this.#path, ...at] });
-  }
-
-  oneOf(kind: Kind, id: string | undefined, at: Path): void {
-    if (id !== undefined && !this.#ids[kind].has(id)) this.add(`no-such-${kind}`, id, at);
-  }
-
-  place(release: string, patch: string, at: Path): void {
-    if (patchIndex(this.#sequence, { release, patch }) < 0)
-      this.add('no-such-release', patch === BASE_PATCH ? release : `${release}/${patch}`, at);
-  }
-
-  range(text: string | undefined, at: Path): void {
-    const parsed = text === undefined ? undefined : parseRange(text);
-    if (!parsed || !('range' in parsed)) return;
-    for (const end of placesOf(parsed.range)) this.place(end.release, end.patch ?? BASE_PATCH, at);
-    for (const { branch } of parsed.range.parts) this.oneOf('branch', branch, at);
-  }
-
-  table(kind: Kind, table: Readonly<Record<string, string | readonly string[]>> | undefined, at: Path): void {
-    for (const [from, to] of Object.entries(table ?? {}))
-      for (const id of [from, ...(typeof to === 'string' ? [to] : to)]) this.oneOf(kind, id, [...at, from]);
-  }
 }
 
 function findSuccessorLoops(product: Product, path: Path): Issue[] {
@@ -163,6 +142,6 @@ function findMissingSources(catalogue: Catalogue, sources: ReadonlySet<string>):
       } else walk(child, [...path, key]);
     }
   };
-  walk(catalogue.products, ['products']);
+  for (const key of ['facts', 'lists', 'products'] as const) walk(catalogue[key] ?? [], [key]);
   return issues;
 }

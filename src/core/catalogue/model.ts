@@ -165,7 +165,9 @@ function hopModel(hop: Hop, scope: Scope & { releases: readonly ReleaseModel[] }
     ),
     editions: within(tableRows(scope.editions, hop.editions, false), release.editions),
     architectures: within(tableRows(scope.architectures, hop.architectures, fresh), release.architectures),
-    ...(hop.levels === undefined ? {} : { levels: tabulateRange(scope.sequence, rangeOf(hop.levels)) }),
+    ...(hop.levels === undefined || hop.levels === 'unknown'
+      ? {}
+      : { levels: tabulateRange(scope.sequence, rangeOf(hop.levels)) }),
     ...openDays(hop)
   };
 }

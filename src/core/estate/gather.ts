@@ -92,7 +92,7 @@ class DecisionIndex {
     )) {
       if ('situation' in decision.scope) push(this.#bySituation, decision.scope.situation, decision);
       else if ('system' in decision.scope) push(this.#bySystem, decision.scope.system, decision);
-      else this.#everywhere.push(decision);
+      else if ('estate' in decision.scope) this.#everywhere.push(decision);
     }
   }
 

@@ -5,7 +5,7 @@ import { PHASES } from '../date/service';
 
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
-export const WORKSPACE_VERSION = 1;
+export const WORKSPACE_VERSION = 2;
 
 const MAX_SYSTEMS = 500_000;
 
@@ -100,9 +100,11 @@ const decision = z.strictObject({
   scope: z.union([
     z.strictObject({ situation: z.string().max(1000) }),
     z.strictObject({ system: key }),
-    z.strictObject({ estate: z.literal(true) })
+    z.strictObject({ estate: z.literal(true) }),
+    z.strictObject({ entry: z.string().max(1000).describe('an entry of the catalogue, for rulings') })
   ]),
   target: target.optional(),
+  holds: text.optional().describe('rulings: the source whose statement holds'),
   reason: z.string().max(2000).optional(),
   who: text.optional(),
   day: isoDay,

@@ -1,5 +1,6 @@
 import { isAlias, isMap, isScalar, isSeq, LineCounter, parseDocument, visit, type Document } from 'yaml';
 import { checkCatalogue } from '../catalogue/check';
+import { migrateCatalogue } from '../catalogue/migrate';
 import {
   CATALOGUE_FORMAT,
   CATALOGUE_VERSION,
@@ -7,6 +8,8 @@ import {
   NUMBER_KEYS,
   type Catalogue
 } from '../catalogue/schema';
+import { parseCondition } from '../condition/parse-condition';
+import { describeConditionFault } from '../wording/condition';
 import { findTextFault, findValueFault, MAX_ALIASES, MAX_NESTING } from './guard';
 import { fail, succeed, type Issue, type Result } from '../issue';
 import { issuesOfZod } from './zod-issues';
@@ -26,10 +29,17 @@ export function parseCatalogue(text: string): Result<Catalogue> {
   if (!value.ok) return value;
   const valueFault = findValueFault(value.value) ?? findFormatFault(value.value);
   if (valueFault) return fail(locate(valueFault));
-  const parsed = catalogueSchema.safeParse(value.value);
+  const parsed = catalogueSchema.safeParse(migrateCatalogue(value.value));
   if (!parsed.success) return fail(...issuesOfZod(parsed.error).map(locate));
   const issues = checkCatalogue(parsed.data);
   return issues.length > 0 ? fail(...issues.map(locate)) : succeed(parsed.data);
+}
+
+/** The value of a catalogue's text with every spelling kept, unchecked; undefined where the text cannot be read. */
+export function readCatalogueValue(text: string): unknown {
+  const read = findTextFault(text) ? undefined : readDocument(text, new LineCounter());
+  const value = read?.ok ? toValue(read.value) : undefined;
+  return value?.ok && !findValueFault(value.value) ? value.value : undefined;
 }
 
 function readDocument(text: string, lineCounter: LineCounter): Result<Document.Parsed> {
@@ -108,8 +118,21 @@ function withPlace(issue: Issue, document: Document.Parsed, lines: LineCounter):
     offset = at;
   }
   if (offset === undefined) return issue;
-  const place = lines.linePos(offset);
-  return { ...issue, line: place.line, column: place.col };
+  const fault = issue.code === 'condition-text' ? findFaultIn(node) : undefined;
+  const place = lines.linePos(offset + (fault?.at ?? 0));
+  return { ...issue, ...(fault ? { detail: fault.words } : {}), line: place.line, column: place.col };
+}
+
+/** Where in a scalar its condition breaks off, and what would have fitted. */
+function findFaultIn(node: unknown): { at: number; words: string } | undefined {
+  if (!isScalar(node) || typeof node.value !== 'string') return undefined;
+  const parsed = parseCondition(node.value);
+  if (!('fault' in parsed)) return undefined;
+  const quoted = node.type === 'QUOTE_DOUBLE' || node.type === 'QUOTE_SINGLE';
+  const length = (node.range?.[1] ?? 0) - (node.range?.[0] ?? 0) - (quoted ? 2 : 0);
+  // A text with escapes or line breaks has no plain offset; its start will do.
+  const at = length === node.value.length ? parsed.fault.at + (quoted ? 1 : 0) : 0;
+  return { at, words: describeConditionFault(parsed.fault) };
 }
 
 function offsetOf(node: unknown): number | undefined {

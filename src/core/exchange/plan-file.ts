@@ -86,6 +86,10 @@ const casePlan = z.strictObject({
   startIsSure: z.boolean(),
   starts: z.number(),
   goal: target.optional(),
+  restsOn: z
+    .array(z.strictObject({ entry: z.string(), ruled: z.string().optional() }))
+    .optional()
+    .describe('disputed entries of the catalogue the verdict touches, and the statement a ruling lets hold'),
   goalFrom: z.enum(['rule', 'decision', 'stay', 'none']),
   goalPlan: targetPlan.optional(),
   verdict: shownVerdict,
@@ -139,6 +143,7 @@ function caseFileOf(plan: CasePlan): PlanFile['cases'][number] {
     startIsSure: plan.startIsSure,
     starts: plan.starts,
     ...(plan.goal ? { goal: plan.goal } : {}),
+    ...(plan.restsOn ? { restsOn: plan.restsOn.map((r) => ({ ...r })) } : {}),
     goalFrom: plan.goalFrom,
     ...(plan.goalPlan ? { goalPlan: targetFileOf(plan.goalPlan) } : {}),
     verdict: plan.verdict,

@@ -48,7 +48,8 @@ function readWorkspace(value: unknown): Result<Workspace> {
   if (format !== WORKSPACE_FORMAT) return fail({ code: 'wrong-format', detail: WORKSPACE_FORMAT });
   if (typeof version === 'number' && version > WORKSPACE_VERSION)
     return fail({ code: 'newer-version', detail: String(version) });
-  const parsed = workspaceSchema.safeParse(value);
+  // Version 2 only added rulings on the catalogue to version 1.
+  const parsed = workspaceSchema.safeParse(version === 1 ? { ...value, version: WORKSPACE_VERSION } : value);
   if (!parsed.success) return fail(...issuesOfZod(parsed.error));
   const twice = findTwice(parsed.data.systems.map((s) => s.id));
   if (twice !== undefined) return fail({ code: 'duplicate-id', detail: twice, path: ['systems'] });

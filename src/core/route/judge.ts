@@ -90,6 +90,7 @@ function judgeLevels(terms: Terms, move: Move, { hop }: MoveDays, add: Add): voi
   const source = move.hop?.hop;
   const floor = move.hop?.levels ?? move.change?.at;
   const place: Place = { ...move.from, patch: move.level };
+  if (source?.levels === 'unknown') add('level', 'unknown');
   if (floor) add('level', truthOf(floor[place.release]?.[place.patch] === true));
   if (source?.everyPatch) add('every patch', isNewestLevel(terms, place, hop));
   if (source?.containedBy) add('newer than target', isContained(terms, move, source.containedBy));

@@ -73,7 +73,8 @@ function verifyHop(terms: VerifyTerms, hop: Hop, step: CountedStep, add: Add): v
   if (hop.kind === 'in place' && from.architecture !== to.architecture) add('crosses architecture in place');
   if (hop.kind === 'fresh install' && !allow.fresh) add('fresh installs are not allowed');
   if (hop.unsupported && !allow.unsupported) add('unsupported hops are not allowed');
-  if (hop.levels !== undefined && !inRange(terms.product, hop.levels, from, false))
+  if (hop.levels === 'unknown') add('starting level not known');
+  else if (hop.levels !== undefined && !inRange(terms.product, hop.levels, from, false))
     add('starting level not met');
   const later =
     terms.product.releases.find((r) => r.id === from.release)?.patches?.slice(patchIndex(sequence, from)) ??

@@ -4,7 +4,7 @@ import { parseInstalled } from './parse-installed';
 
 const catalogue: Catalogue = {
   format: 'orange-stair-catalogue',
-  version: 1,
+  version: 2,
   name: 'test',
   products: [
     {

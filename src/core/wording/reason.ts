@@ -20,6 +20,8 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
 
 /** The one sentence for a reason; wording lives only here. */
 export function describeReason(reason: Reason): string {
+  if (reason.code === 'level' && reason.demanded === 'unknown')
+    return 'the hop wants a starting level that nobody has stated, or that is stated two ways';
   return SENTENCES[reason.code]
     .replace('{seen}', reason.seen ?? 'what is installed')
     .replace('{demanded}', reason.demanded ?? '')

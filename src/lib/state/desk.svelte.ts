@@ -1,4 +1,4 @@
-import type { Catalogue, Product } from '$core/catalogue/schema';
+import { emptyCatalogue, type Catalogue, type Product } from '$core/catalogue/schema';
 import { formatDay, parseDay, type Day } from '$core/date/day';
 import {
   emptyEstate,
@@ -262,7 +262,7 @@ class Desk {
   }
 }
 
-const EMPTY_CATALOGUE: Catalogue = { format: 'orange-stair-catalogue', version: 1, name: '', products: [] };
+const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** Storage takes plain values only. */
 const plain = <T>(value: T): T => structuredClone($state.snapshot(value)) as T;

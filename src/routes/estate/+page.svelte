@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { emptyCatalogue } from '$core/catalogue/schema';
   import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
   import { formatWorkspace } from '$core/exchange/workspace-file';
@@ -86,7 +87,7 @@
     const csv = await desk.files.call((w) =>
       w.planCsv(
         plan,
-        catalogue ?? { format: 'orange-stair-catalogue', version: 1, name: '', products: [] },
+        catalogue ?? emptyCatalogue(),
         estate,
         everyTarget
       )

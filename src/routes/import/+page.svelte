@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { emptyCatalogue } from '$core/catalogue/schema';
   import { goto } from '$app/navigation';
   import { IMPORT_FIELDS, type ImportField, type Mapping } from '$core/exchange/mapping';
   import type { ImportedRow, ImportPreview } from '$core/exchange/import-rows';
@@ -87,12 +88,7 @@
 
   async function remap(next: Mapping): Promise<void> {
     mapping = next;
-    const catalogue = desk.catalogue ?? {
-      format: 'orange-stair-catalogue' as const,
-      version: 1 as const,
-      name: '',
-      products: []
-    };
+    const catalogue = desk.catalogue ?? emptyCatalogue();
     const existing = $state.snapshot(desk.estate.systems) as typeof desk.estate.systems;
     preview = await desk.files.call((w) =>
       w.previewImport(rows, next, { catalogue, existing, source: fileName })

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { parseDay } from '$core/date/day';
+import { migrateCatalogue } from '$core/catalogue/migrate';
 import { catalogueSchema } from '$core/catalogue/schema';
 import { parseCatalogue } from '$core/exchange/catalogue-file';
 import { formatPlanCsv } from '$core/exchange/plan-csv';
@@ -16,7 +17,7 @@ const MAX_BODY_BYTES = 32 * 1024 * 1024;
 
 /** The request of the headless way; see docs/api.md. */
 const requestSchema = z.strictObject({
-  catalogue: z.union([z.string(), catalogueSchema]),
+  catalogue: z.union([z.string(), z.preprocess(migrateCatalogue, catalogueSchema)]),
   estate: estateSchema.partial(),
   today: z.string().optional(),
   format: z.enum(['json', 'csv']).optional(),

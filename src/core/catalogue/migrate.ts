@@ -1,0 +1,11 @@
+import { CATALOGUE_VERSION } from './schema';
+
+/**
+ * An earlier version's value as the present one has it. Version 2 only added entries and fields to version 1, so the
+ * number is all that changes. What is no object, or of another version, comes back as it is.
+ */
+export function migrateCatalogue(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
+  const { version } = value as { version?: unknown };
+  return version === 1 ? { ...value, version: CATALOGUE_VERSION } : value;
+}

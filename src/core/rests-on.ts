@@ -1,0 +1,44 @@
+import { joinEntryPath } from './catalogue/entry-path';
+import type { Dispute } from './catalogue/settle';
+import type { Product } from './catalogue/schema';
+import type { CasePlan, RestsOn } from './plan-types';
+
+/**
+ * The disputed entries a case's verdict rests on: those of the releases it stands on, passes and aims at, of the hops,
+ * edition changes and rights of its route, and of whatever contributes to its deadline. In the order of the catalogue.
+ */
+export function findRestsOn(
+  plan: CasePlan,
+  product: Product | undefined,
+  disputes: readonly Dispute[]
+): RestsOn[] {
+  if (!product || disputes.length === 0) return [];
+  const touched = touchedOf(plan, product);
+  return disputes
+    .filter((d) => [...touched].some((t) => d.entry === t || d.entry.startsWith(`${t}/`)))
+    .map((d) => ({ entry: d.entry, ...(d.ruled === undefined ? {} : { ruled: d.ruled }) }));
+}
+
+function touchedOf(plan: CasePlan, product: Product): ReadonlySet<string> {
+  const touched = new Set<string>();
+  const add = (list: string, id: string | undefined): void => {
+    if (id !== undefined) touched.add(joinEntryPath([product.id, list, id]));
+  };
+  const addRelease = (id: string | undefined): void => {
+    add('releases', id);
+    add('lines', product.releases.find((r) => r.id === id)?.line);
+  };
+  const addStep = (id: string): void => {
+    for (const list of ['hops', 'editionChanges', 'rights', 'releases'] as const) add(list, id);
+  };
+  [plan.start?.release, plan.goal?.release].forEach(addRelease);
+  for (const step of plan.goalPlan?.route?.steps ?? []) {
+    addRelease(step.to.release);
+    if (step.kind === 'patch') continue;
+    addStep(step.id);
+    add('rights', step.right.right);
+  }
+  for (const { subject } of [...(plan.goalPlan?.reasons ?? []), ...plan.deadline.contributors])
+    addStep(subject);
+  return touched;
+}

@@ -1,0 +1,59 @@
+import type { Condition } from '../condition/condition';
+import type { Seen } from '../condition/evidence';
+import type { Evaluation } from '../condition/evaluate-condition';
+import { formatCondition } from '../condition/format-condition';
+import type { ConditionFault } from '../condition/parse-condition';
+
+/** What is wrong with a condition's text, as the rest of a sentence: `: "leest" where least or most would fit`. */
+export function describeConditionFault({ code, found, expected }: ConditionFault): string {
+  const wanted = expected.length > 0 ? `${expected.slice(0, 4).join(', ')} would fit` : '';
+  switch (code) {
+    case 'condition-too-long':
+      return ': it is longer than 4,000 signs';
+    case 'condition-too-deep':
+      return ': its brackets are nested deeper than 64';
+    case 'condition-sign':
+      return `: the sign ${found} cannot stand there`;
+    case 'condition-range':
+      return `: "${found}" is not a range of releases`;
+    case 'condition-figure':
+      return `: "${found}" is not a figure`;
+    case 'condition-end':
+      return `: it ends where ${wanted}`;
+    case 'condition-word':
+      return `: "${found}" stands where ${wanted}`;
+  }
+}
+
+/** What was seen of a fact, in words. */
+export function describeSeen(seen: Seen | undefined): string {
+  if (!seen) return 'not looked at';
+  switch (seen.kind) {
+    case 'known':
+      return String(seen.value);
+    case 'at least':
+      return `at least ${seen.value}`;
+    case 'unknown':
+      return `unknown (${seen.why})`;
+    case 'disputed':
+      return `disputed: ${seen.statements.map(describeSeen).join(' or ')}`;
+  }
+}
+
+/** An evaluation as indented lines, the whole first: each with its truth and what was seen. */
+export function describeEvaluation(evaluation: Evaluation, depth = 0): string[] {
+  const seen = evaluation.seen ? `; seen: ${describeSeen(evaluation.seen)}` : '';
+  const line = `${'  '.repeat(depth)}${evaluation.truth}: ${nameOf(evaluation.condition)}${seen}`;
+  return [line, ...evaluation.parts.flatMap((p) => describeEvaluation(p, depth + 1))];
+}
+
+const JOINTS: Readonly<Partial<Record<Condition['kind'], string>>> = {
+  and: 'all of',
+  or: 'one of',
+  not: 'not'
+};
+
+const nameOf = (condition: Condition): string =>
+  condition.kind === 'linked'
+    ? `${condition.members} linked ${condition.link}`
+    : (JOINTS[condition.kind] ?? formatCondition(condition));
