@@ -8,7 +8,12 @@ import type { PlanInput } from '../../src/core/plan';
 
 export const demoCatalogueText = (): string => readFileSync('demo/catalogue.yaml', 'utf8');
 
-export function demoCatalogue(): Catalogue {
+let catalogue: Catalogue | undefined;
+
+/** The demo's catalogue, read once; whoever changes it makes a copy. */
+export const demoCatalogue = (): Catalogue => (catalogue ??= readDemo());
+
+function readDemo(): Catalogue {
   const read = parseCatalogue(demoCatalogueText());
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
   return read.value;

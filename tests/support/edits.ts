@@ -1,5 +1,5 @@
 import { entryKey } from '../../src/core/catalogue/entry-path';
-import type { Edit } from '../../src/core/exchange/diff-values';
+import type { Edit } from '../../src/core/catalogue/diff-values';
 import type { Random } from './random';
 
 type Path = (string | number)[];

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { parseCatalogue, readCatalogueValue } from '../../src/core/exchange/catalogue-file';
-import { diffValues, editValue, isEqual } from '../../src/core/exchange/diff-values';
+import { diffValues, editValue, isEqual } from '../../src/core/catalogue/diff-values';
 import { editText } from '../../src/core/exchange/edit-text';
 import { randomEdit, pathsOf, valueAt } from '../support/edits';
 import { Random } from '../support/random';

@@ -3,7 +3,7 @@ import { mergeCatalogues } from '../../src/core/catalogue/merge';
 import { emptyCatalogue, type Catalogue } from '../../src/core/catalogue/schema';
 import { settleCatalogue } from '../../src/core/catalogue/settle';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
-import { diffValues, editValue } from '../../src/core/exchange/diff-values';
+import { diffValues, editValue } from '../../src/core/catalogue/diff-values';
 import { demoCatalogue } from '../support/demo';
 import { Random } from '../support/random';
 

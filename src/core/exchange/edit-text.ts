@@ -9,7 +9,7 @@ import {
   type YAMLSeq
 } from 'yaml';
 import { fail, succeed, type Result } from '../issue';
-import { editValue, isEqual, type Edit } from './diff-values';
+import { editValue, isEqual, type Edit } from '../catalogue/diff-values';
 import { renderBlock, renderInline, renderItem, renderPair } from './render-yaml';
 
 /** A stretch of text to be replaced. */

@@ -1,4 +1,4 @@
-import { entryKey } from '../catalogue/entry-path';
+import { entryKey } from './entry-path';
 
 type Step = string | number;
 
