@@ -17,7 +17,7 @@ const merged = (a: Catalogue, b: Catalogue): Catalogue => {
 function variant(random: Random): Catalogue {
   const catalogue = structuredClone(demoCatalogue());
   for (const product of catalogue.products) {
-    product.hops = product.hops?.filter(() => random.chance(0.8));
+    product.hops = product.hops?.filter((h) => h.id === 'desk-5-6' || random.chance(0.8));
     product.rights = product.rights?.filter(() => random.chance(0.8));
     for (const hop of product.hops ?? []) {
       if (random.chance(0.3)) hop.carefulMinutes += random.int(1, 9);
@@ -64,7 +64,7 @@ describe('merging', () => {
     expect(hopOf(both).also).toHaveLength(1);
     const { catalogue, disputes } = settleCatalogue(both, []);
     expect(hopOf(catalogue)).toMatchObject({ levels: 'unknown', carefulMinutes: 200 });
-    expect(disputes).toMatchObject([
+    expect(disputes.filter((d) => d.entry.includes('desk-4-5'))).toMatchObject([
       { entry: 'garnock-desk/hops/desk-4-5', fields: ['carefulMinutes', 'levels'] }
     ]);
     for (const [holds, levels, minutes] of [
@@ -73,7 +73,7 @@ describe('merging', () => {
     ] as const) {
       const ruled = settleCatalogue(both, [{ entry: 'garnock-desk/hops/desk-4-5', holds }]);
       expect(hopOf(ruled.catalogue)).toMatchObject({ levels, carefulMinutes: minutes, source: holds });
-      expect(ruled.disputes[0]?.ruled).toBe(holds);
+      expect(ruled.disputes.map((d) => d.ruled)).toContain(holds);
     }
   });
 
