@@ -1,0 +1,98 @@
+import type { System } from '../../estate/schema';
+import { foldText } from '../../version/words';
+
+/** Machines whose text names something the catalogue does not have, gathered by what looks like one product. */
+export interface TextCluster {
+  readonly name: string;
+  /** Spellings of the name that were met. */
+  readonly spellings: readonly string[];
+  /** In a suggested sequence; labels are compared as numbers only to suggest, the person decides. */
+  readonly versions: readonly VersionCluster[];
+  readonly systems: number;
+}
+
+export interface VersionCluster {
+  readonly label: string;
+  /** Words behind the label that may be an edition; empty where there are none. */
+  readonly rest: string;
+  /** The texts as they were read. */
+  readonly texts: readonly string[];
+  readonly systems: readonly string[];
+}
+
+/** Systems whose product the catalogue does not have, with what was read of them. */
+export const findUnmatched = (systems: readonly System[]): System[] =>
+  systems.filter((s) => !('is' in s.product) && (s.installedText ?? '').trim() !== '');
+
+/**
+ * Gathers texts by the words before the first one with a digit, and inside that by the words with digits that follow.
+ * A text without digits is a product of its own with one version, `as installed`. Largest cluster first, then by name.
+ */
+export function clusterTexts(systems: readonly System[]): TextCluster[] {
+  const clusters = new Map<
+    string,
+    Map<string, { label: string; rest: string; texts: Set<string>; systems: string[] }>
+  >();
+  const spellings = new Map<string, Set<string>>();
+  for (const system of findUnmatched(systems)) {
+    const { name, label, rest } = splitText(system.installedText ?? '');
+    const key = foldText(name);
+    const versions = clusters.get(key) ?? new Map<string, never>();
+    clusters.set(key, versions);
+    (spellings.get(key) ?? spellings.set(key, new Set()).get(key))?.add(name);
+    const versionKey = `${foldText(label)}|${foldText(rest)}`;
+    const version = versions.get(versionKey) ?? { label, rest, texts: new Set<string>(), systems: [] };
+    versions.set(versionKey, version);
+    version.texts.add((system.installedText ?? '').trim());
+    version.systems.push(system.id);
+  }
+  return [...clusters]
+    .map(([key, versions]) => {
+      const list = [...versions.values()]
+        .map((v) => ({ ...v, texts: [...v.texts].sort() }))
+        .sort((a, b) => compareLabels(a.label, b.label) || (a.rest < b.rest ? -1 : 1));
+      const names = [...(spellings.get(key) ?? [])].sort();
+      return {
+        name: names[0] ?? key,
+        spellings: names,
+        versions: list,
+        systems: list.reduce((n, v) => n + v.systems.length, 0)
+      };
+    })
+    .sort((a, b) => b.systems - a.systems || (a.name < b.name ? -1 : 1));
+}
+
+/** `Kestrel panel 3.1 R2 Studio`: name, label and rest. */
+export function splitText(text: string): {
+  readonly name: string;
+  readonly label: string;
+  readonly rest: string;
+} {
+  const words = text
+    .trim()
+    .split(/[\s,;()]+/)
+    .filter(Boolean);
+  const first = words.findIndex((w, i) => i > 0 && /\d/.test(w));
+  if (first < 0) return { name: words.join(' '), label: 'as installed', rest: '' };
+  let end = first + 1;
+  while (end < words.length && /\d/.test(words[end] ?? '')) end++;
+  // A lone word in front of a number belongs to the label: version 3, release 4, line 5.
+  const name = words
+    .slice(0, first)
+    .filter((w, i) => i === 0 || !/^(version|release|line|ver\.?|v|rel\.?)$/i.test(w));
+  return { name: name.join(' '), label: words.slice(first, end).join(' '), rest: words.slice(end).join(' ') };
+}
+
+/** Suggests an order: runs of digits as numbers, the rest as text; what has fewer parts first. */
+export function compareLabels(a: string, b: string): number {
+  const parts = (text: string): string[] => foldText(text).match(/\d+|[^\d.\s_-]+/g) ?? [];
+  const [x, y] = [parts(a), parts(b)];
+  for (let i = 0; i < Math.max(x.length, y.length); i++) {
+    const [p, q] = [x[i], y[i]];
+    if (p === undefined || q === undefined) return p === undefined ? -1 : 1;
+    const both = /^\d/.test(p) && /^\d/.test(q);
+    const order = both ? Number(p) - Number(q) : p < q ? -1 : p > q ? 1 : 0;
+    if (order !== 0) return order < 0 ? -1 : 1;
+  }
+  return 0;
+}

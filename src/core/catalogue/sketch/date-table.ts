@@ -1,0 +1,169 @@
+import { parseDateText } from '../../date/interval';
+import { parseMessyDate, type MessyDate } from '../../date/messy-date';
+import { foldText } from '../../version/words';
+import type { ProductSketch } from './sketch';
+
+/** One line of a pasted table of dates, as it was understood. */
+export interface DateRow {
+  readonly line: number;
+  readonly text: string;
+  readonly product?: number;
+  readonly release?: string;
+  readonly published?: string;
+  readonly ends?: string;
+  /** Why the line is left out. */
+  readonly problem?: 'no date' | 'no such release' | 'several releases' | 'day or month first' | 'heading';
+}
+
+export interface DateTable {
+  readonly rows: readonly DateRow[];
+  /** Some date could be read with day or month first, and no line of the table says which. */
+  readonly needsOrder: boolean;
+}
+
+type Order = 'day first' | 'month first';
+
+/**
+ * Reads a table of dates as copied from a page or a sheet: a line a release, columns parted by tabs, semicolons, bars,
+ * commas or wide gaps. A line names its product and release, or only the release where one product is asked for (`only`).
+ * One date is the end of service; of two the earlier is the day it came out. Dates that could be read two ways follow
+ * `order`, or what the other lines of the table leave open.
+ */
+export function parseDateTable(
+  text: string,
+  sketches: readonly ProductSketch[],
+  order?: Order,
+  only?: number
+): DateTable {
+  const lines = text.split(/\r?\n/).map((l, i) => ({ line: i + 1, text: l.trim() }));
+  const cut = lines.filter((l) => l.text !== '').map((l) => ({ ...l, ...cutLine(l.text) }));
+  const dates = cut.flatMap((c) => c.dates);
+  const reading = order ?? settleOrder(cut.flatMap((c) => c.raw));
+  const needsOrder = reading === undefined && dates.some((d) => d.also !== undefined);
+  return { needsOrder, rows: cut.map((c) => rowOf(c, sketches, reading, only)) };
+}
+
+interface CutLine {
+  readonly line: number;
+  readonly text: string;
+  readonly label: string;
+  readonly dates: readonly MessyDate[];
+  readonly raw: readonly string[];
+}
+
+function cutLine(text: string): Pick<CutLine, 'label' | 'dates' | 'raw'> {
+  const cells = splitCells(text);
+  const read = cells.map((c) => ({ cell: c, date: parseMessyDate(c) }));
+  const dated = read.filter((r, i) => i > 0 && r.date !== undefined);
+  return {
+    label: read
+      .filter((r) => !dated.includes(r))
+      .map((r) => r.cell)
+      .join(' '),
+    dates: dated.map((r) => r.date as MessyDate),
+    raw: dated.map((r) => r.cell)
+  };
+}
+
+/** By the first separator that gives more than one cell; a line without any is parted where its dates begin. */
+function splitCells(text: string): string[] {
+  for (const separator of [/\t/, /;/, /\|/, /\s{2,}/, /,\s*/]) {
+    const cells = text
+      .split(separator)
+      .map((c) => c.trim())
+      .filter(Boolean);
+    if (cells.length > 1 && cells.slice(1).some((c) => parseMessyDate(c))) return cells;
+  }
+  const words = text.split(/\s+/);
+  for (let i = 1; i < words.length; i++) {
+    const rest = words.slice(i).join(' ');
+    if (parseMessyDate(rest)) return [words.slice(0, i).join(' '), rest];
+  }
+  return [text];
+}
+
+/** What the dates that can be read in one way only say of the others. */
+function settleOrder(cells: readonly string[]): Order | undefined {
+  let found: Order | undefined;
+  for (const cell of cells) {
+    const [, a, b] = /^(\d{1,2})[-/.](\d{1,2})[-/.]\d{2,4}$/.exec(cell) ?? [];
+    const order = Number(a) > 12 ? 'day first' : Number(b) > 12 ? 'month first' : undefined;
+    if (order && found && order !== found) return undefined;
+    found = order ?? found;
+  }
+  return found;
+}
+
+function rowOf(
+  cut: CutLine,
+  sketches: readonly ProductSketch[],
+  order: Order | undefined,
+  only: number | undefined
+): DateRow {
+  const base = { line: cut.line, text: cut.text };
+  if (cut.dates.length === 0)
+    return { ...base, problem: cut.line === 1 || !/\d/.test(cut.text) ? 'heading' : 'no date' };
+  const found = findReleases(cut.label, sketches, only);
+  const [first] = found;
+  if (!first) return { ...base, problem: 'no such release' };
+  if (found.length > 1) return { ...base, problem: 'several releases' };
+  if (order === undefined && cut.dates.some((d) => d.also !== undefined))
+    return { ...base, ...first, problem: 'day or month first' };
+  const texts = cut.dates.map((d) => (order === 'month first' && d.also !== undefined ? d.also : d.text));
+  return { ...base, ...first, ...rolesOf(texts) };
+}
+
+function rolesOf(texts: readonly string[]): { published?: string; ends?: string } {
+  const [a, b] = texts;
+  if (a === undefined) return {};
+  if (b === undefined) return { ends: a };
+  return isLater(a, b) ? { published: b, ends: a } : { published: a, ends: b };
+}
+
+function isLater(a: string, b: string): boolean {
+  const [x, y] = [parseDateText(a), parseDateText(b)];
+  return x !== undefined && y !== undefined && 'first' in x && 'first' in y && x.first > y.first;
+}
+
+/** Releases a label names: with their product's name, or alone where one product is asked for, or one label fits only one. */
+function findReleases(
+  label: string,
+  sketches: readonly ProductSketch[],
+  only: number | undefined
+): { product: number; release: string }[] {
+  const wanted = foldText(label);
+  const all = sketches.flatMap((s, product) =>
+    only !== undefined && only !== product
+      ? []
+      : s.releases.map((r) => ({
+          product,
+          release: r.label,
+          names: [s.name, ...s.spellings].map((n) => foldText(`${n} ${r.label}`)),
+          bare: foldText(r.label)
+        }))
+  );
+  const named = all.filter((r) => r.names.includes(wanted));
+  return (named.length > 0 ? named : all.filter((r) => r.bare === wanted)).map(({ product, release }) => ({
+    product,
+    release
+  }));
+}
+
+/** The sketches with the dates of the rows that were understood. */
+export function applyDateTable(sketches: readonly ProductSketch[], table: DateTable): ProductSketch[] {
+  return sketches.map((sketch, i) => ({
+    ...sketch,
+    releases: sketch.releases.map((release) => {
+      const row = table.rows.find(
+        (r) => r.problem === undefined && r.product === i && r.release === release.label
+      );
+      return row
+        ? {
+            ...release,
+            ...(row.published ? { published: row.published } : {}),
+            ...(row.ends ? { ends: row.ends } : {})
+          }
+        : release;
+    })
+  }));
+}

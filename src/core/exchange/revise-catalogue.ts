@@ -1,0 +1,39 @@
+import { diffValues } from '../catalogue/diff-values';
+import { CATALOGUE_VERSION, emptyCatalogue, type Catalogue } from '../catalogue/schema';
+import { succeed, type Result } from '../issue';
+import { parseCatalogue, readCatalogueValue } from './catalogue-file';
+import { editText } from './edit-text';
+import { renderBlock } from './render-yaml';
+
+export interface RevisedCatalogue {
+  readonly text: string;
+  readonly catalogue: Catalogue;
+}
+
+/**
+ * The text of a catalogue changed to mean `after`, with everything that does not change left byte for byte. Without a
+ * text a new one is written. The result is read back; what the reader refuses comes as its issues, with line and column.
+ */
+export function reviseCatalogueText(text: string, after: Catalogue): Result<RevisedCatalogue> {
+  const next = text.trim() === '' ? succeed(writeCatalogue(after)) : editedText(text, after);
+  if (!next.ok) return next;
+  const read = parseCatalogue(next.value);
+  return read.ok ? succeed({ text: next.value, catalogue: read.value }) : read;
+}
+
+function editedText(text: string, after: Catalogue): Result<string> {
+  const before = parseCatalogue(text);
+  if (!before.ok) return before;
+  const edits = diffValues(before.value, after);
+  const written = (readCatalogueValue(text) as { version?: unknown }).version;
+  const raise = edits.length > 0 && written !== CATALOGUE_VERSION;
+  return editText(
+    text,
+    raise ? [{ kind: 'set', path: ['version'], value: CATALOGUE_VERSION }, ...edits] : edits,
+    readCatalogueValue
+  );
+}
+
+/** A catalogue as a new YAML text. */
+export const writeCatalogue = (catalogue: Catalogue): string =>
+  `# A catalogue of Orange Stair.\n${renderBlock({ ...emptyCatalogue(), ...catalogue }, 0).join('\n')}\n`;
