@@ -58,6 +58,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'caution-loop': 'The work-arounds of "{detail}" wait for each other in a circle.',
   'no-such-source': 'There is no source "{detail}" in this file.',
   'two-currencies': 'The prices are in two currencies ({detail}), so the catalogues cannot be one.',
+  'draft-broken': 'The text cannot be read as it stands; put it right first.',
   'edit-failed': 'The change could not be made in the text.',
   'price-missing': 'A right of kind purchase needs priceCents.',
   'crosses-architecture': 'A hop in place never changes architecture.',

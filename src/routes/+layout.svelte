@@ -10,6 +10,7 @@
   import Rail from '$lib/components/Rail.svelte';
   import { PLACES } from '$lib/components/places';
   import { desk } from '$lib/state/desk.svelte';
+  import { draft } from '$lib/state/draft.svelte';
   import { settings } from '$lib/state/settings.svelte';
 
   let { children }: { children: Snippet } = $props();
@@ -30,8 +31,8 @@
     settings.load();
     const close = desk.open();
     const unbind = tinykeys(window, {
-      '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void desk.undo()),
-      '$mod+Shift+Z': (event) => isTyping(event) || (event.preventDefault(), void desk.redo()),
+      '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void undoer('past').undo()),
+      '$mod+Shift+Z': (event) => isTyping(event) || (event.preventDefault(), void undoer('future').redo()),
       'Shift+?': single(() => (keysOpen = true)),
       '?': single(() => (keysOpen = true)),
       '[': single(() => step(-1)),
@@ -42,8 +43,15 @@
     return () => (unbind(), close());
   });
 
-  const isTyping = (event: Event): boolean =>
-    event.target instanceof HTMLElement && event.target.matches('input, textarea, select, [contenteditable]');
+  /** While a catalogue is being changed its own steps are undone first. */
+  const undoer = (side: 'past' | 'future') =>
+    page.url.pathname === '/catalogue' && draft[side].length > 0 ? draft : desk;
+
+  /** The element itself, also where it stands in the shadow root of the text editor. */
+  function isTyping(event: Event): boolean {
+    const [target] = event.composedPath();
+    return target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]');
+  }
 
   /** A key without a modifier: off while typing, and where switched off. */
   function single(act: () => void) {

@@ -144,9 +144,23 @@ describe('a pasted table of dates', () => {
     expect(problems('3.9\t03/04/2031\n3.10\t25/04/2031')).toEqual(['2031-04-03', '2031-04-25']);
   });
 
+  test('a release only the table knows is taken where its number suggests', () => {
+    const table = parseDateTable(
+      'kestrel panel 3.9b 2031-01-01 2033-01-01\nKestrel panel 4\t2030-05-05\t2035',
+      sketches
+    );
+    expect(table.rows.map((r) => r.isNew)).toEqual([true, true]);
+    expect(applyDateTable(sketches, table)[0]?.releases.map((r) => [r.label, r.ends])).toEqual([
+      ['3.9', undefined],
+      ['3.9b', '2033-01-01'],
+      ['3.10', undefined],
+      ['4', '2035']
+    ]);
+  });
+
   test('says why a line is left out', () => {
     expect(
-      problems('End of life\nKestrel panel 9.9, 2031-01-01\n3.9 soon\nTide gauge as installed; 2031-05-05')
+      problems('Ends\nOther box 9.9, 2031-01-01\n3.9 soon\nTide gauge as installed; 2031-05-05')
     ).toEqual(['heading', 'no such release', 'no date', '2031-05-05']);
   });
 });

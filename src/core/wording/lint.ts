@@ -57,7 +57,7 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
   unreachable: ['No hop leads to {release}, not even a fresh install.', 'Add the hop that leads there.'],
   'right-without-path': [
     '“{right}” is sold for hops in place to {to}, but none leads there.',
-    'Sell it for fresh installs only'
+    'Leave hops in place out of it'
   ],
   'cure-beside': ['The cure {cure} changes {fact}, which {entry} does not ask.', 'Remove the cure'],
   'caution-beside': ['No hop meets “{caution}”.', 'Correct the releases it names.'],

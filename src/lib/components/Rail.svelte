@@ -5,7 +5,7 @@
   import { PLACES } from './places';
 
   let { onkeys, onasof }: { onkeys: () => void; onasof: () => void } = $props();
-  const here = $derived(page.url.pathname === '/import' ? '/estate' : page.url.pathname);
+  const here = $derived(page.url.pathname === '/import' ? '/estate' : `/${page.url.pathname.split('/')[1]}`);
   const counts = $derived<Record<string, number>>({
     '/estate': desk.estate.systems.length,
     '/catalogue': desk.catalogue?.products.length ?? 0

@@ -167,6 +167,36 @@ class Desk {
     return this.commit(label, [['catalogue', catalogue]]);
   }
 
+  /** Takes a catalogue with the systems that can be placed now, as one change. */
+  keepCatalogue(label: string, text: string, systems: readonly System[]): Promise<void> {
+    const fileName = this.catalogueText.fileName || 'catalogue.yaml';
+    return this.commit(label, [
+      ['catalogue', { fileName, text }],
+      ...systems.map((s): Write => [`system/${s.id}`, plain(s)])
+    ]);
+  }
+
+  /** A ruling: of an entry stated in several ways this statement holds. The ruling before it is taken back. */
+  rule(entry: string, holds: string | undefined, reason: string): Promise<void> {
+    const before = this.estate.decisions.filter(
+      (d) => d.kind === 'rule' && 'entry' in d.scope && d.scope.entry === entry
+    );
+    const removals = before.map((d): Write => [`decision/${d.id}`, undefined]);
+    if (holds === undefined) return this.commit(`Took back the ruling on ${entry}`, removals);
+    const decision: Decision = {
+      id: this.#decisionId(),
+      kind: 'rule',
+      scope: { entry },
+      holds,
+      day: formatDay(this.today),
+      ...(reason === '' ? {} : { reason })
+    };
+    return this.commit(`Ruled on ${entry}: ${holds} holds`, [
+      ...removals,
+      [`decision/${decision.id}`, decision]
+    ]);
+  }
+
   startOver(): Promise<void> {
     return this.commit('Started over with nothing', writesOfNothing(this.#records));
   }

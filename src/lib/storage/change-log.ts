@@ -29,6 +29,16 @@ export async function readRecords(): Promise<ReadonlyMap<string, unknown>> {
   return records;
 }
 
+/** What is being worked on and is not a change yet: kept aside, so that it outlives a reload; undefined forgets it. */
+export async function saveAside(key: 'draft' | 'sketch', value: unknown): Promise<void> {
+  const { records } = openDatabase();
+  if (value === undefined) await records.delete(key);
+  else await records.put({ key, value });
+}
+
+export const readAside = async (key: 'draft' | 'sketch'): Promise<unknown> =>
+  (await openDatabase().records.get(key))?.value;
+
 /** Writes all or nothing, and logs how to take it back. What was taken back before can then not be done again. */
 export async function commitChange(label: string, writes: readonly Write[]): Promise<void> {
   const db = openDatabase();

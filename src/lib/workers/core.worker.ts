@@ -1,13 +1,22 @@
 import * as Comlink from 'comlink';
+import { lintCatalogue } from '$core/catalogue/lint/lint-catalogue';
+import type { LintFinding } from '$core/catalogue/lint/finding';
+import { mergeCatalogues } from '$core/catalogue/merge';
 import type { Catalogue } from '$core/catalogue/schema';
-import type { Estate, Workspace } from '$core/estate/schema';
+import { settleCatalogue, type Dispute } from '$core/catalogue/settle';
+import { comparePlans, type PlanChange } from '$core/compare-plans';
+import { formatDay } from '$core/date/day';
+import { readAgain } from '$core/estate/read-again';
+import type { Estate, System, Workspace } from '$core/estate/schema';
 import { parseCatalogue } from '$core/exchange/catalogue-file';
 import { previewImport, type ImportContext, type ImportPreview } from '$core/exchange/import-rows';
 import type { Mapping } from '$core/exchange/mapping';
+import { completeCatalogueText, type Completion } from '$core/exchange/complete-text';
+import { reviseCatalogueText, type RevisedCatalogue } from '$core/exchange/revise-catalogue';
 import { formatPlanCsv } from '$core/exchange/plan-csv';
 import { parseWorkspace } from '$core/exchange/workspace-file';
 import type { Result } from '$core/issue';
-import { planStepwise, type PlanProgress } from '$core/plan';
+import { plan, planStepwise, rulingsOf, type PlanProgress } from '$core/plan';
 import type { Plan } from '$core/plan-types';
 import { understandFile, type UnderstoodFile } from './understand-file';
 
@@ -24,6 +33,43 @@ const api = {
     mapping: Mapping,
     context: ImportContext
   ): Promise<ImportPreview> => previewImport(rows, mapping, context),
+  /** A catalogue's text changed to mean `after`, the rest of it left as it is. */
+  reviseCatalogue: async (text: string, after: Catalogue): Promise<Result<RevisedCatalogue>> =>
+    reviseCatalogueText(text, after),
+  /** A received catalogue joined with the one at hand, as a change to its text. */
+  async mergeCatalogue(
+    text: string,
+    received: Catalogue
+  ): Promise<Result<RevisedCatalogue & { disputes: readonly Dispute[] }>> {
+    const own = parseCatalogue(text);
+    if (!own.ok) return own;
+    const merged = mergeCatalogues(own.value, received);
+    if (!merged.ok) return merged;
+    const revised = reviseCatalogueText(text, merged.value);
+    if (!revised.ok) return revised;
+    const known = new Set(settleCatalogue(own.value, []).disputes.map((d) => d.entry));
+    const disputes = settleCatalogue(revised.value.catalogue, []).disputes.filter((d) => !known.has(d.entry));
+    return { ok: true, value: { ...revised.value, disputes } };
+  },
+  completeText: async (text: string, offset: number): Promise<Completion> =>
+    completeCatalogueText(text, offset),
+  lintCatalogue: async (catalogue: Catalogue, estate: Estate, today: number): Promise<LintFinding[]> =>
+    lintCatalogue(catalogue, today, rulingsOf(estate, formatDay(today))),
+  /** What a change of the catalogue does to the plan: systems nobody could place are read again first. */
+  async changesWith(
+    before: Plan | undefined,
+    catalogue: Catalogue,
+    estate: Estate,
+    today: number
+  ): Promise<{ changes: PlanChange[]; readAgain: System[] }> {
+    const clearer = readAgain(catalogue, estate.systems);
+    const known = new Map(clearer.map((s) => [s.id, s]));
+    const systems = estate.systems.map((s) => known.get(s.id) ?? s);
+    return {
+      changes: comparePlans(before, plan({ catalogue, estate: { ...estate, systems }, today })),
+      readAgain: clearer
+    };
+  },
   planCsv: async (plan: Plan, catalogue: Catalogue, estate: Estate, everyTarget: boolean): Promise<string> =>
     formatPlanCsv({ plan, catalogue, estate, everyTarget }),
   async plan(

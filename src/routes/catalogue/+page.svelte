@@ -1,236 +1,231 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { copyRelease } from '$core/catalogue/copy-release';
   import { modelOf } from '$core/catalogue/model';
-  import { sayCount, sayMinutes, sayMoney } from '$core/wording/dates';
+  import { findUnmatched } from '$core/catalogue/sketch/cluster-texts';
+  import { sayCount } from '$core/wording/dates';
+  import Amiss from '$lib/catalogue/Amiss.svelte';
+  import Calendar from '$lib/catalogue/Calendar.svelte';
+  import CellPanel from '$lib/catalogue/CellPanel.svelte';
+  import DraftBar from '$lib/catalogue/DraftBar.svelte';
+  import { DEMANDS, SHARED, TERMS, type EntryPath } from '$lib/catalogue/entries';
+  import EntryForm from '$lib/catalogue/EntryForm.svelte';
+  import EntryLists from '$lib/catalogue/EntryLists.svelte';
+  import HopTable from '$lib/catalogue/HopTable.svelte';
+  import NoCatalogue from '$lib/catalogue/NoCatalogue.svelte';
+  import ProductList from '$lib/catalogue/ProductList.svelte';
+  import TextView from '$lib/catalogue/TextView.svelte';
+  import { countInstalled, standingOn } from '$lib/catalogue/installed';
   import { desk } from '$lib/state/desk.svelte';
-  import { takeDemoCatalogue } from '$lib/state/demo';
-  import { downloadText } from '$lib/state/download';
-  import { describeSource, sayText } from '$lib/state/sources';
+  import { draft, sayIssues } from '$lib/state/draft.svelte';
+  import { describeSource } from '$lib/state/sources';
 
-  let find = $state('');
-  const products = $derived(
-    (desk.catalogue?.products ?? []).filter((p) =>
-      `${p.name} ${p.publisher} ${p.about ?? ''}`.toLowerCase().includes(find.toLowerCase())
-    )
-  );
+  const VIEWS = [
+    ['table', 'Table'],
+    ['calendar', 'Calendar'],
+    ['demands', 'Demands'],
+    ['terms', 'Rights and terms'],
+    ['sources', 'Sources'],
+    ['text', 'Text'],
+    ['amiss', 'Amiss']
+  ] as const;
+  type View = (typeof VIEWS)[number][0];
+
+  let cell = $state('');
+  let release = $state('');
+  let entry = $state.raw<{ path: EntryPath; one: string } | undefined>();
+  let line = $state(0);
+  let fault = $state('');
+
+  const catalogue = $derived(draft.current);
   const chosen = $derived(page.url.searchParams.get('product'));
-  const product = $derived(products.find((p) => p.id === chosen) ?? products[0]);
+  const product = $derived(catalogue?.products.find((p) => p.id === chosen) ?? catalogue?.products[0]);
+  const at = $derived(product ? (catalogue?.products.indexOf(product) ?? 0) : 0);
+  const view = $derived<View>(VIEWS.find(([v]) => v === page.url.searchParams.get('view'))?.[0] ?? 'table');
+  const isWhole = $derived(view === 'text' || view === 'amiss' || view === 'sources');
   const model = $derived(product && modelOf(product));
-  const installed = $derived(countInstalled(product?.id));
-  const currency = $derived(desk.catalogue?.currency ?? '');
+  const lineAt = $derived(product?.lines?.findIndex((l) => l.id === shownRelease?.line) ?? -1);
+  const installed = $derived(countInstalled(desk.estate.systems, product?.id));
+  const unmatched = $derived(findUnmatched(desk.estate.systems).length);
+  const shownRelease = $derived(product?.releases.find((r) => r.id === release));
+  const releaseAt = $derived(product?.releases.findIndex((r) => r.id === release) ?? -1);
+  const [from = '', to = ''] = $derived(cell.split('>'));
+  const hasCell = $derived(
+    model !== undefined && model.sequence.indexById.has(from) && model.sequence.indexById.has(to)
+  );
+  const hasAside = $derived(
+    draft.isOpen ||
+      (view === 'table' && hasCell) ||
+      (view === 'calendar' && releaseAt >= 0) ||
+      (entry !== undefined && (view === 'demands' || view === 'terms' || view === 'sources'))
+  );
 
-  function countInstalled(id: string | undefined): Map<string, number> {
-    const counts = new Map<string, number>();
-    for (const s of desk.estate.systems)
-      if ('is' in s.product && s.product.is === id && 'is' in s.release)
-        counts.set(s.release.is, (counts.get(s.release.is) ?? 0) + 1);
-    return counts;
+  onMount(() => void draft.open().then(() => draft.lint()));
+
+  // The findings follow the catalogue, wherever it was changed.
+  $effect(() => {
+    void desk.catalogue;
+    if (!draft.isOpen) void draft.lint();
+  });
+
+  function show(next: View, id = product?.id): void {
+    entry = undefined;
+    void goto(`/catalogue?${new URLSearchParams({ ...(id ? { product: id } : {}), view: next })}`, {
+      keepFocus: true,
+      noScroll: true
+    });
   }
 
-  /** Hops from one release to another, in place before fresh. */
-  function hopsBetween(from: number, to: number) {
-    return (model?.hopsFrom[from] ?? [])
-      .filter((h) => h.to === to)
-      .sort((a, b) => (a.hop.kind < b.hop.kind ? 1 : -1));
+  async function copy(id: string): Promise<void> {
+    let made = '';
+    const issues = await draft.revise(`new release after ${id}`, (c) => {
+      const copied = product && copyRelease(product, id);
+      if (!copied) return c;
+      made = copied.release;
+      return { ...c, products: c.products.map((p) => (p.id === product?.id ? copied.product : p)) };
+    });
+    fault = sayIssues(issues);
+    if (made && issues.length === 0) release = made;
   }
 
-  const name = (id: string): string => product?.releases.find((r) => r.id === id)?.name ?? id;
-  const publishedOf = (stated: string | Record<string, string | undefined>): string =>
-    typeof stated === 'string'
-      ? sayText(stated)
-      : Object.entries(stated)
-          .flatMap(([m, d]) => (d ? [`${m} ${sayText(d)}`] : []))
-          .join('; ');
+  /** Opens the place of a finding: its entry where a view shows it, else its line in the text. */
+  function goToPlace(path: readonly (string | number)[]): void {
+    const list = path[0] === 'products' ? path[2] : path[0];
+    const id = path[0] === 'products' ? catalogue?.products[Number(path[1])]?.id : undefined;
+    const entryPath = path[0] === 'products' ? path.slice(0, 4) : path.slice(0, 2);
+    const found = (
+      [
+        ['demands', DEMANDS],
+        ['terms', TERMS],
+        ['sources', SHARED]
+      ] as const
+    ).find(([, lists]) => lists.some((l) => l.list === list));
+    const owner = catalogue?.products.find((p) => p.id === id);
+    if (list === 'releases') {
+      show('calendar', id);
+      release = owner?.releases[Number(path[3])]?.id ?? '';
+    } else if (list === 'hops' && path.length > 3) {
+      const hop = owner?.hops?.[Number(path[3])];
+      const first =
+        owner &&
+        modelOf(owner).releases.find((r) =>
+          modelOf(owner).hopsFrom[r.index]?.some((h) => h.hop.id === hop?.id)
+        );
+      show('table', id);
+      cell = `${first?.release.id ?? ''}>${hop?.to ?? ''}`;
+    } else if (
+      found &&
+      entryPath.length === path.slice(0, entryPath.length).length &&
+      typeof entryPath.at(-1) === 'number'
+    ) {
+      show(found[0], id);
+      entry = { path: entryPath, one: found[1].find((l) => l.list === list)?.one ?? '' };
+    } else show('table', id);
+  }
 </script>
 
-{#if !desk.catalogue}
-  <section class="none">
-    <h1>No catalogue yet</h1>
-    <p>
-      A catalogue says which releases there are, how long they are served and which lead to which. It is a
-      YAML or JSON file of the format <span class="mono">orange-stair-catalogue</span>; its schema is at
-      <a href="/schemas/catalogue-1.schema.json">/schemas/catalogue-1.schema.json</a>.
-    </p>
-    <p class="chips">
-      <a class="act" href="/import">Bring in a catalogue file</a>
-      <button class="act onward" onclick={takeDemoCatalogue}>Take the demo’s catalogue</button>
-    </p>
-  </section>
+{#if !catalogue && !draft.isOpen}
+  <NoCatalogue {unmatched} />
 {:else}
-  <div class="page">
-    <nav class="list" aria-label="Products">
-      <input
-        class="field"
-        data-find
-        type="search"
-        placeholder="Find a product"
-        aria-label="Find a product"
-        bind:value={find}
-      />
-      <ul>
-        {#each products as p (p.id)}
-          <li>
-            <a
-              href="/catalogue?product={p.id}"
-              class:on={p.id === product?.id}
-              aria-current={p.id === product?.id ? 'true' : undefined}
-              >{p.name}<span class="soft">{p.publisher}, {sayCount(p.releases.length, 'release')}</span></a
+  <div class="page" class:with-aside={hasAside}>
+    <ProductList products={catalogue?.products ?? []} chosen={product?.id} {view} {unmatched} />
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <article tabindex="0" aria-label={product?.name ?? 'Catalogue'}>
+      <header>
+        <h1>{isWhole ? catalogue?.name || 'The whole catalogue' : (product?.name ?? 'No product yet')}</h1>
+        <nav aria-label="Views of the catalogue">
+          {#each VIEWS as [id, name] (id)}
+            <button class="tab" aria-current={view === id ? 'page' : undefined} onclick={() => show(id)}
+              >{name}{#if id === 'amiss' && draft.findings.length > 0}<span class="count"
+                  >{draft.findings.length}</span
+                >{/if}</button
             >
-          </li>
-        {:else}<li class="soft">No product matches.</li>{/each}
-      </ul>
-      <p class="foot">
-        <a class="act" href="/import">Bring in another</a>
-        <button
-          class="act"
-          onclick={() =>
-            downloadText(
-              desk.catalogueText.fileName || 'catalogue.yaml',
-              desk.catalogueText.text,
-              'text/yaml'
-            )}>Take out</button
-        >
-      </p>
-    </nav>
-    {#if product && model}
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-      <article tabindex="0" aria-label={product.name}>
-        <h1>{product.name}</h1>
+          {/each}
+        </nav>
+      </header>
+      {#if fault}<p role="alert"><b>Not changed. {fault}</b></p>{/if}
+      {#if view === 'text'}
+        <TextView {line} />
+      {:else if view === 'amiss'}
+        <Amiss onplace={goToPlace} />
+      {:else if view === 'sources'}
+        <EntryLists
+          lists={SHARED}
+          base={[]}
+          selected={entry?.path}
+          onpick={(path, one) => (entry = { path, one })}
+        />
+      {:else if product && model}
         <p class="soft">
-          {product.publisher}. {product.about ?? ''}. {product.editions
-            ? `Editions: ${product.editions.map((e) => e.name ?? e.id).join(', ')}.`
-            : ''}
-          {product.source ? describeSource(desk.catalogue, product, '') : ''}
+          {[product.publisher, product.about].filter(Boolean).join('. ')}.
+          {product.source ? describeSource(catalogue, product, '') : ''}
         </p>
-
-        <h2>Which release leads to which</h2>
-        <p class="soft">
-          {model.tableComplete
-            ? 'The publisher’s table is complete: an empty cell is forbidden.'
-            : 'The table may have gaps: “?” is not recorded, not forbidden.'}
-        </p>
-        <div class="wide">
-          <table class="hop-table">
-            <thead
-              ><tr
-                ><th scope="col" class="corner">from \ to</th>{#each model.releases as to (to.release.id)}<th
-                    scope="col"
-                    class="mono">{to.release.name ?? to.release.id}</th
-                  >{/each}</tr
-              ></thead
+        {#if view === 'table'}
+          <p class="soft">
+            {model.tableComplete
+              ? 'The publisher’s table is complete: an empty cell is forbidden.'
+              : 'The table may have gaps: “?” is not recorded, not forbidden.'}
+          </p>
+          <HopTable {model} {installed} selected={cell} onpick={(f, t) => (cell = `${f}>${t}`)} />
+        {:else if view === 'calendar'}
+          <p>
+            <button class="act" onclick={() => void copy(product.releases.at(-1)?.id ?? '')}
+              >New release after the likeness of the last</button
             >
-            <tbody>
-              {#each model.releases as from (from.release.id)}
-                <tr>
-                  <th scope="row"
-                    ><span class="mono">{from.release.name ?? from.release.id}</span
-                    >{#if installed.get(from.release.id)}<div class="soft">
-                        {installed.get(from.release.id)} installed
-                      </div>{/if}</th
-                  >
-                  {#each model.releases as to (to.release.id)}
-                    {@const hops = hopsBetween(from.index, to.index)}
-                    <td class:later={from.strand === to.strand && to.index > from.index}>
-                      {#each hops as h (h.hop.id)}
-                        <span
-                          class="hop"
-                          title={[
-                            h.hop.levels && `starts ${h.hop.levels}`,
-                            h.hop.everyPatch && 'every patch first',
-                            h.hop.closes && `closes ${h.hop.closes}`,
-                            `keeps ${h.hop.kept}`,
-                            sayMinutes(h.hop.carefulMinutes)
-                          ]
-                            .filter(Boolean)
-                            .join('; ')}
-                        >
-                          <svg width="26" height="16" viewBox="0 0 26 16" aria-hidden="true"
-                            >{#if h.hop.kind === 'in place'}<path d="M2 13H12V4H24" />{:else}<path
-                                d="M2 13H12V11 M8 9h8 M8 6h8 M12 4H24"
-                              />{/if}</svg
-                          >
-                          <span
-                            >{h.hop.kind}{#if h.hop.levels}, {h.hop.levels}{/if}{#if h.hop.everyPatch}, every
-                              patch{/if}{#if h.hop.closes}, to {sayText(h.hop.closes)}{/if}</span
-                          >
-                        </span>
-                      {:else}{#if from.strand === to.strand && to.index > from.index && !model.tableComplete}<span
-                            class="soft"
-                            title="not recorded">?</span
-                          >{/if}{/each}
-                    </td>
-                  {/each}
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        </div>
-
-        <h2>Releases and their service</h2>
-        <div class="wide">
-          <table class="plain">
-            <thead
-              ><tr
-                ><th>Release</th><th>Also called</th><th>Published</th><th>Service</th><th>Patch levels</th
-                ><th>Source</th></tr
-              ></thead
-            >
-            <tbody>
-              {#each [...product.releases].reverse() as release (release.id)}
-                {@const lines =
-                  release.service ?? product.lines?.find((l) => l.id === release.line)?.service ?? []}
-                <tr>
-                  <td class="mono strong">{name(release.id)}</td>
-                  <td>{(release.aliases ?? []).join(', ')}</td>
-                  <td>{publishedOf(release.published)}</td>
-                  <td
-                    >{#each lines as p (p.phase)}<div>
-                        {p.phase === 'extension'
-                          ? 'paid extension'
-                          : p.phase === 'security'
-                            ? 'security only'
-                            : 'full'} to {sayText(p.until)}{#if p.was}<span class="soft">
-                            (was {p.was.map(sayText).join(', ')})</span
-                          >{/if}
-                      </div>{:else}<span class="soft">none published</span>{/each}</td
-                  >
-                  <td class="mono">{(release.patches ?? []).map((p) => p.name ?? p.id).join(', ')}</td>
-                  <td class="soft">{describeSource(desk.catalogue, product, release.id)}</td>
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        </div>
-
-        {#if product.rights}
-          <h2>Rights</h2>
-          <div class="wide">
-            <table class="plain">
-              <thead><tr><th>Right</th><th>Kind</th><th>For</th><th>Price</th><th>Until</th></tr></thead>
-              <tbody>
-                {#each product.rights as right (right.id)}
-                  <tr
-                    ><td>{right.name ?? right.id}</td><td>{right.kind}</td><td
-                      >{[
-                        right.ways?.join(' or '),
-                        right.from && `from ${right.from}`,
-                        right.to && `to ${right.to}`,
-                        right.toEditions?.join(', ')
-                      ]
-                        .filter(Boolean)
-                        .join('; ') || 'every step'}</td
-                    ><td class="mono"
-                      >{right.priceCents === undefined ? '' : sayMoney(right.priceCents, currency)}</td
-                    ><td
-                      >{right.until ? `${sayText(right.until)}, by ${right.counts ?? 'upgrade day'}` : ''}</td
-                    ></tr
-                  >
-                {/each}
-              </tbody>
-            </table>
-          </div>
+          </p>
+          <Calendar {product} {installed} selected={release} onpick={(id) => (release = id)} />
+        {:else}
+          <EntryLists
+            lists={view === 'demands' ? DEMANDS : TERMS}
+            base={['products', at]}
+            {product}
+            selected={entry?.path}
+            onpick={(path, one) => (entry = { path, one })}
+          />
         {/if}
-      </article>
+      {/if}
+    </article>
+    {#if hasAside}
+      <aside aria-label="What is being changed">
+        {#if draft.isOpen}<DraftBar />{/if}
+        {#if product && view === 'table' && hasCell}
+          <CellPanel
+            {product}
+            {at}
+            {from}
+            {to}
+            standing={standingOn(desk.estate.systems, product.id, from)}
+          />
+        {:else if product && view === 'calendar' && releaseAt >= 0}
+          {#key release}
+            <EntryForm
+              path={['products', at, 'releases', releaseAt]}
+              one="release"
+              ongone={() => (release = '')}
+            />
+            {#if lineAt >= 0 && !shownRelease?.service}
+              <p class="after soft">Its service is that of its line:</p>
+              <EntryForm path={['products', at, 'lines', lineAt]} one="line" />
+            {/if}
+            <p class="after">
+              <button class="act" onclick={() => void copy(release)}
+                >New release after this one’s likeness</button
+              >
+              <span class="soft"
+                >{sayCount(standingOn(desk.estate.systems, product.id, release).length, 'system')} on it</span
+              >
+            </p>
+          {/key}
+        {:else if entry}
+          {#key entry.path.join('/')}<EntryForm
+              path={entry.path}
+              one={entry.one}
+              ongone={() => (entry = undefined)}
+            />{/key}
+        {/if}
+      </aside>
     {/if}
   </div>
 {/if}
@@ -239,100 +234,67 @@
   .page {
     flex: 1;
     display: grid;
-    grid-template-columns: 230px minmax(0, 1fr);
+    grid-template-columns: 210px minmax(0, 1fr);
     min-height: 0;
   }
-  .list {
-    border-right: 1px solid var(--line);
-    padding: 16px 14px 16px 24px;
-    overflow: auto;
-    display: flex;
-    flex-direction: column;
-    gap: 12px;
-  }
-  .list ul {
-    list-style: none;
-    padding: 0;
-    margin: 0;
-    flex: 1;
-  }
-  .list a:not(.act) {
-    display: flex;
-    flex-direction: column;
-    text-decoration: none;
-    padding: 6px 8px;
-    border-left: 4px solid transparent;
-    overflow-wrap: anywhere;
-  }
-  .list a.on {
-    font-weight: 650;
-    border-left-color: var(--ink);
-  }
-  .list a span {
-    font-weight: 400;
-    font-size: 12.5px;
-  }
-  .foot,
-  .chips {
-    display: flex;
-    gap: 8px;
-    flex-wrap: wrap;
+  .page.with-aside {
+    grid-template-columns: 210px minmax(0, 1fr) 330px;
   }
   article {
-    padding: 16px 24px 40px;
+    padding: 14px 24px 40px;
     overflow: auto;
   }
-  article h2 {
-    margin: 20px 0 4px;
-    color: var(--ink);
-    font-size: 14px;
-  }
-  .wide {
-    overflow-x: auto;
-    margin-top: 6px;
-  }
-  .hop-table {
-    border-collapse: collapse;
-  }
-  .hop-table th,
-  .hop-table td {
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    justify-content: space-between;
+    gap: 4px 24px;
     border-bottom: 1px solid var(--hair);
-    padding: 5px 12px 5px 6px;
-    text-align: left;
-    vertical-align: top;
-    font-weight: 400;
-    min-width: 92px;
+    margin-bottom: 8px;
   }
-  .hop-table thead th {
-    border-bottom: 1.2px solid var(--ink);
+  h1 {
+    overflow-wrap: anywhere;
+  }
+  nav {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 14px;
+  }
+  .tab {
+    font: inherit;
+    color: inherit;
+    background: none;
+    border: 0;
+    border-bottom: 3px solid transparent;
+    padding: 3px 1px 4px;
+    cursor: pointer;
+  }
+  .tab[aria-current] {
     font-weight: 650;
+    border-bottom-color: var(--ink);
   }
-  .hop-table thead th.corner {
-    font-weight: 400;
+  .count {
     color: var(--soft);
+    margin-left: 5px;
+    font-weight: 400;
   }
-  .hop-table tbody th span:first-child {
-    font-weight: 650;
+  aside {
+    border-left: 1px solid var(--line);
+    padding: 14px 18px 40px;
+    overflow: auto;
   }
-  .hop-table td.later {
-    background: color-mix(in srgb, var(--sheet) 70%, transparent);
+  .after {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    flex-wrap: wrap;
+    margin-top: 10px;
   }
-  .hop {
-    display: block;
-    max-width: 190px;
-    font-size: 12.5px;
-  }
-  .hop path {
-    fill: none;
-    stroke: var(--ink);
-    stroke-width: 2;
-  }
-  .none {
-    max-width: 620px;
-    margin: 10vh auto 0;
-    padding: 0 24px;
-  }
-  .none p {
-    margin: 12px 0;
+  @media print {
+    .page,
+    .page.with-aside {
+      display: block;
+    }
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { findUnmatched } from '$core/catalogue/sketch/cluster-texts';
   import { emptyCatalogue } from '$core/catalogue/schema';
   import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
@@ -41,6 +42,7 @@
   const inOrder = $derived(lines.flatMap((l) => (l.kind === 'row' ? [l] : [])));
   const untold = $derived(systemsIn(cases.filter((c) => c.verdict === 'cannot tell')));
   const goal = $derived(desk.estate.goals.find((g) => g.team === undefined));
+  const unplaced = $derived(findUnmatched(desk.estate.systems).length);
   const late = $derived(systemsIn(cases.filter((c) => c.latestStart === 'none' || (c.slack ?? 0) < 0)));
 
   function systemsIn(plans: readonly CasePlan[]): number {
@@ -85,12 +87,7 @@
     const { plan, catalogue, estate } = desk;
     if (!plan) return;
     const csv = await desk.files.call((w) =>
-      w.planCsv(
-        plan,
-        catalogue ?? emptyCatalogue(),
-        estate,
-        everyTarget
-      )
+      w.planCsv(plan, catalogue ?? emptyCatalogue(), estate, everyTarget)
     );
     downloadText(everyTarget ? 'plan-every-target.csv' : 'plan.csv', csv, 'text/csv');
     outOpen = false;
@@ -128,6 +125,9 @@
     <a class="act" href="/import">Bring in</a>
     <button class="act" onclick={() => (outOpen = true)}>Take out</button>
     <button class="act" onclick={() => (overOpen = true)}>Start over</button>
+    {#if unplaced > 0}<a class="act" href="/catalogue/start"
+        >{sayCount(unplaced, 'system')} of no product yet</a
+      >{/if}
     <p class="sum">
       {sayCount(desk.estate.systems.length, 'system')} in {sayCount(desk.plan?.situations ?? 0, 'situation')}.
       {#if late > 0 || untold > 0}<b

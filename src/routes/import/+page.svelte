@@ -8,6 +8,7 @@
   import { sayCount } from '$core/wording/dates';
   import { Names } from '$core/wording/names';
   import { desk } from '$lib/state/desk.svelte';
+  import { draft } from '$lib/state/draft.svelte';
   import { messyUrl, takeDemoCatalogue } from '$lib/state/demo';
   import type { UnderstoodFile } from '$lib/workers/understand-file';
 
@@ -119,6 +120,22 @@
     if (!desk.fault) await goto(file?.kind === 'catalogue' ? '/catalogue' : '/estate');
   }
 
+  /** Joins the catalogue with the one here, as a draft to look at first. */
+  async function join(): Promise<void> {
+    if (file?.kind !== 'catalogue') return;
+    await draft.open();
+    const joined = await draft.merge(`Joined with ${fileName}`, file.catalogue);
+    if (!joined.ok) {
+      issues = joined.issues;
+      return;
+    }
+    desk.notice =
+      joined.value === 0
+        ? `Joined with ${fileName}: nothing is stated differently`
+        : `Joined with ${fileName}: ${sayCount(joined.value, 'entry', 'entries')} stated differently, both kept`;
+    await goto('/catalogue?view=amiss');
+  }
+
   function understood(row: ImportedRow): string {
     const s = row.system;
     if (!s) return '';
@@ -225,7 +242,9 @@
       )}, {sayCount(
         file.catalogue.products.reduce((n, p) => n + p.releases.length, 0),
         'release'
-      )}. It takes the place of the one here; undo brings that back.
+      )}. Taking it puts it in the place of the one here; undo brings that back.
+      {#if desk.catalogue}Joined, each keeps what the other lacks; what both state differently stays twice,
+        until you rule, and you see which verdicts would change before it counts.{/if}
     </p>
   {:else if file?.kind === 'list' && mapping}
     <p class="lead">
@@ -313,6 +332,9 @@
             ? 'Open this workspace'
             : 'Take this catalogue'}</button
       >
+      {#if file.kind === 'catalogue' && desk.catalogue}
+        <button class="act" onclick={() => void join()}>Join it with the one here</button>
+      {/if}
       <button class="act" onclick={() => ((file = undefined), (preview = undefined))}>Another file</button>
       <a class="act" href="/estate">Back, changing nothing</a>
     </p>

@@ -1,6 +1,7 @@
 import { parseDateText } from '../../date/interval';
 import { parseMessyDate, type MessyDate } from '../../date/messy-date';
 import { foldText } from '../../version/words';
+import { compareLabels } from './cluster-texts';
 import type { ProductSketch } from './sketch';
 
 /** One line of a pasted table of dates, as it was understood. */
@@ -9,6 +10,8 @@ export interface DateRow {
   readonly text: string;
   readonly product?: number;
   readonly release?: string;
+  /** No machine runs it: the table alone knows it. */
+  readonly isNew?: boolean;
   readonly published?: string;
   readonly ends?: string;
   /** Why the line is left out. */
@@ -25,22 +28,17 @@ type Order = 'day first' | 'month first';
 
 /**
  * Reads a table of dates as copied from a page or a sheet: a line a release, columns parted by tabs, semicolons, bars,
- * commas or wide gaps. A line names its product and release, or only the release where one product is asked for (`only`).
- * One date is the end of service; of two the earlier is the day it came out. Dates that could be read two ways follow
+ * commas or wide gaps. A line names its product and release, or only the release where just one product has such a one;
+ * a release that no machine runs is a new one of the product the line names. One date is the end of service; of two the earlier is the day it came out. Dates that could be read two ways follow
  * `order`, or what the other lines of the table leave open.
  */
-export function parseDateTable(
-  text: string,
-  sketches: readonly ProductSketch[],
-  order?: Order,
-  only?: number
-): DateTable {
+export function parseDateTable(text: string, sketches: readonly ProductSketch[], order?: Order): DateTable {
   const lines = text.split(/\r?\n/).map((l, i) => ({ line: i + 1, text: l.trim() }));
   const cut = lines.filter((l) => l.text !== '').map((l) => ({ ...l, ...cutLine(l.text) }));
   const dates = cut.flatMap((c) => c.dates);
   const reading = order ?? settleOrder(cut.flatMap((c) => c.raw));
   const needsOrder = reading === undefined && dates.some((d) => d.also !== undefined);
-  return { needsOrder, rows: cut.map((c) => rowOf(c, sketches, reading, only)) };
+  return { needsOrder, rows: cut.map((c, i) => rowOf(c, sketches, reading, i === 0)) };
 }
 
 interface CutLine {
@@ -98,12 +96,11 @@ function rowOf(
   cut: CutLine,
   sketches: readonly ProductSketch[],
   order: Order | undefined,
-  only: number | undefined
+  isFirst: boolean
 ): DateRow {
   const base = { line: cut.line, text: cut.text };
-  if (cut.dates.length === 0)
-    return { ...base, problem: cut.line === 1 || !/\d/.test(cut.text) ? 'heading' : 'no date' };
-  const found = findReleases(cut.label, sketches, only);
+  if (cut.dates.length === 0) return { ...base, problem: isFirst ? 'heading' : 'no date' };
+  const found = findReleases(cut.label, sketches);
   const [first] = found;
   if (!first) return { ...base, problem: 'no such release' };
   if (found.length > 1) return { ...base, problem: 'several releases' };
@@ -125,45 +122,51 @@ function isLater(a: string, b: string): boolean {
   return x !== undefined && y !== undefined && 'first' in x && 'first' in y && x.first > y.first;
 }
 
-/** Releases a label names: with their product's name, or alone where one product is asked for, or one label fits only one. */
-function findReleases(
-  label: string,
-  sketches: readonly ProductSketch[],
-  only: number | undefined
-): { product: number; release: string }[] {
+type Found = Pick<DateRow, 'isNew'> & { readonly product: number; readonly release: string };
+
+/** Releases a label names: with their product's name, alone where one label fits only one, or new ones of a product named. */
+function findReleases(label: string, sketches: readonly ProductSketch[]): Found[] {
   const wanted = foldText(label);
   const all = sketches.flatMap((s, product) =>
-    only !== undefined && only !== product
-      ? []
-      : s.releases.map((r) => ({
-          product,
-          release: r.label,
-          names: [s.name, ...s.spellings].map((n) => foldText(`${n} ${r.label}`)),
-          bare: foldText(r.label)
-        }))
+    s.releases.map((r) => ({
+      product,
+      release: r.label,
+      names: [s.name, ...s.spellings].map((n) => foldText(`${n} ${r.label}`)),
+      bare: foldText(r.label)
+    }))
   );
   const named = all.filter((r) => r.names.includes(wanted));
-  return (named.length > 0 ? named : all.filter((r) => r.bare === wanted)).map(({ product, release }) => ({
-    product,
-    release
-  }));
+  const known = named.length > 0 ? named : all.filter((r) => r.bare === wanted);
+  if (known.length > 0) return known.map(({ product, release }) => ({ product, release }));
+  return sketches.flatMap((s, product): Found[] => {
+    const name = [s.name, ...s.spellings].find((n) => wanted.startsWith(`${foldText(n)} `));
+    return name === undefined
+      ? []
+      : [{ product, release: label.trim().slice(name.length).trim(), isNew: true }];
+  });
 }
 
-/** The sketches with the dates of the rows that were understood. */
+/** The sketches with the dates of the rows that were understood, and with the releases only the table knows. */
 export function applyDateTable(sketches: readonly ProductSketch[], table: DateTable): ProductSketch[] {
-  return sketches.map((sketch, i) => ({
-    ...sketch,
-    releases: sketch.releases.map((release) => {
-      const row = table.rows.find(
-        (r) => r.problem === undefined && r.product === i && r.release === release.label
-      );
-      return row
-        ? {
-            ...release,
-            ...(row.published ? { published: row.published } : {}),
-            ...(row.ends ? { ends: row.ends } : {})
-          }
-        : release;
-    })
-  }));
+  return sketches.map((sketch, i) => {
+    const rows = table.rows.filter((r) => r.problem === undefined && r.product === i);
+    return rows.reduce((s, row) => withDates(s, row), sketch);
+  });
+}
+
+function withDates(sketch: ProductSketch, row: DateRow): ProductSketch {
+  const dates = {
+    ...(row.published ? { published: row.published } : {}),
+    ...(row.ends ? { ends: row.ends } : {})
+  };
+  const label = row.release ?? '';
+  if (sketch.releases.some((r) => foldText(r.label) === foldText(label)))
+    return {
+      ...sketch,
+      releases: sketch.releases.map((r) => (foldText(r.label) === foldText(label) ? { ...r, ...dates } : r))
+    };
+  const next = sketch.releases.findIndex((r) => compareLabels(r.label, label) > 0);
+  const at = next < 0 ? sketch.releases.length : next;
+  const made = { label, texts: [], rests: [], systems: [], ...dates };
+  return { ...sketch, releases: [...sketch.releases.slice(0, at), made, ...sketch.releases.slice(at)] };
 }

@@ -1,0 +1,125 @@
+<script lang="ts">
+  import { editValue } from '$core/catalogue/diff-values';
+  import type { LintFinding } from '$core/catalogue/lint/finding';
+  import type { Catalogue } from '$core/catalogue/schema';
+  import { statementsOf } from '$core/catalogue/settle';
+  import { describeFinding, describeMend } from '$core/wording/lint';
+  import type { Issue } from '$core/issue';
+  import { desk } from '$lib/state/desk.svelte';
+  import { draft, sayIssues } from '$lib/state/draft.svelte';
+  import { entryAt } from './entries';
+
+  let { onplace }: { onplace: (path: readonly (string | number)[]) => void } = $props();
+
+  let issues = $state.raw<readonly Issue[]>([]);
+  const KINDS = [
+    ['fault', 'Contradictions and dead ends'],
+    ['hole', 'What nobody has said'],
+    ['note', 'Worth a look']
+  ] as const;
+  const ruled = $derived(desk.estate.decisions.filter((d) => d.kind === 'rule' && 'entry' in d.scope));
+
+  async function mend(finding: LintFinding): Promise<void> {
+    const edits = finding.mend ?? [];
+    issues = await draft.revise(
+      describeMend(finding),
+      (c) => edits.reduce<unknown>(editValue, c) as Catalogue
+    );
+  }
+
+  const statements = (finding: LintFinding) =>
+    statementsOf((entryAt(draft.current, finding.path) as Record<string, unknown> | undefined) ?? {});
+  const where = (finding: LintFinding): string => {
+    const product =
+      finding.path[0] === 'products' ? draft.current?.products[Number(finding.path[1])] : undefined;
+    return product?.name ?? 'the whole catalogue';
+  };
+</script>
+
+<div class="amiss">
+  {#if issues.length > 0}<p role="alert"><b>Not changed. {sayIssues(issues)}</b></p>{/if}
+  {#if draft.findings.length === 0}<p>Nothing is amiss, as far as can be told.</p>{/if}
+  {#each KINDS as [kind, title] (kind)}
+    {@const list = draft.findings.filter((f) => f.kind === kind)}
+    {#if list.length > 0}
+      <h2>{title} <span class="soft">{list.length}</span></h2>
+      <ul>
+        {#each list as finding, i (i)}
+          <li data-finding={finding.code}>
+            <div>
+              <span>{describeFinding(finding)}</span>
+              <span class="soft">{where(finding)}</span>
+            </div>
+            <div class="acts">
+              {#if finding.code === 'disputed'}
+                {#each statements(finding) as s (s.key)}
+                  <button
+                    class="act"
+                    onclick={() =>
+                      desk.rule(finding.detail['entry'] ?? '', s.key, '').then(() => draft.lint())}
+                    >Let “{s.key}” hold</button
+                  >
+                {/each}
+              {:else if finding.mend}
+                <button class="act" onclick={() => void mend(finding)}>{describeMend(finding)}</button>
+              {:else}<span class="soft">{describeMend(finding)}</span>{/if}
+              <button class="act" onclick={() => onplace(finding.path)}>Show</button>
+            </div>
+          </li>
+        {/each}
+      </ul>
+    {/if}
+  {/each}
+  {#if ruled.length > 0}
+    <h2>Ruled</h2>
+    <ul>
+      {#each ruled as d (d.id)}
+        <li>
+          <span>{'entry' in d.scope ? d.scope.entry : ''}: <b>{d.holds}</b> holds, since {d.day}</span>
+          <div class="acts">
+            <button
+              class="act"
+              onclick={() =>
+                desk.rule('entry' in d.scope ? d.scope.entry : '', undefined, '').then(() => draft.lint())}
+              >Take the ruling back</button
+            >
+          </div>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</div>
+
+<style>
+  h2 {
+    margin: 18px 0 4px;
+    color: var(--ink);
+    font-size: 14px;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    max-width: 900px;
+  }
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: 16px;
+    padding: 7px 0;
+    border-bottom: 1px solid var(--hair);
+    overflow-wrap: anywhere;
+  }
+  li > div:first-child {
+    display: flex;
+    flex-direction: column;
+  }
+  .acts {
+    display: flex;
+    gap: 8px;
+    align-items: flex-start;
+    flex-wrap: wrap;
+    justify-content: flex-end;
+    max-width: 50%;
+  }
+</style>

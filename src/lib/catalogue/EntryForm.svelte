@@ -1,0 +1,109 @@
+<script lang="ts">
+  import { joinEntryPath } from '$core/catalogue/entry-path';
+  import { statementsOf } from '$core/catalogue/settle';
+  import type { Issue } from '$core/issue';
+  import { desk } from '$lib/state/desk.svelte';
+  import { draft, sayIssues } from '$lib/state/draft.svelte';
+  import { entryAt, sayField, withValue, withoutEntry, type Entry, type EntryPath } from './entries';
+  import FieldsForm from './FieldsForm.svelte';
+
+  let { path, one, ongone }: { path: EntryPath; one: string; ongone?: () => void } = $props();
+
+  let issues = $state.raw<readonly Issue[]>([]);
+  const entry = $derived(entryAt(draft.current, path) as Entry | undefined);
+  const product = $derived(path[0] === 'products' ? draft.current?.products[Number(path[1])] : undefined);
+  const name = $derived(
+    product && entry
+      ? joinEntryPath([
+          product.id,
+          ...path
+            .slice(2)
+            .flatMap((s) => (typeof s === 'string' ? [s] : [(entryAt(draft.current, path) as Entry).id]))
+        ])
+      : ''
+  );
+  const statements = $derived(entry && Array.isArray(entry['also']) ? statementsOf(entry) : []);
+  const ruling = $derived(
+    desk.estate.decisions.find((d) => d.kind === 'rule' && 'entry' in d.scope && d.scope.entry === name)
+  );
+
+  async function set(at: EntryPath, value: unknown): Promise<void> {
+    const field = at
+      .slice(path.length)
+      .filter((s) => typeof s === 'string')
+      .map(sayField)
+      .join(', ');
+    issues = await draft.revise(`${one} ${entry?.id ?? ''}: ${field}`, (c) => withValue(c, at, value));
+  }
+
+  async function remove(): Promise<void> {
+    const id = entry?.id ?? '';
+    ongone?.();
+    issues = await draft.revise(`took away ${one} ${id}`, (c) => withoutEntry(c, path));
+  }
+</script>
+
+{#if entry}
+  <section class="form" data-entry={entry.id} aria-label="{one} {entry.id}">
+    <h3><span class="soft">{one}</span> <span class="mono">{entry.id}</span></h3>
+    {#if statements.length > 1}
+      <div class="stated">
+        <p>
+          <b>Stated in {statements.length} ways.</b>
+          {ruling ? 'You have ruled:' : 'Until somebody rules, what differs counts as unknown.'}
+        </p>
+        {#each statements as s (s.key)}
+          <button
+            class="act"
+            aria-pressed={ruling?.holds === s.key}
+            onclick={() => desk.rule(name, s.key, '')}
+            >{ruling?.holds === s.key ? 'holds: ' : 'let hold: '}{s.key}</button
+          >
+        {/each}
+        {#if ruling}<button class="act" onclick={() => desk.rule(name, undefined, '')}
+            >Take the ruling back</button
+          >{/if}
+      </div>
+    {/if}
+    <FieldsForm {path} onset={(at, value) => void set(at, value)} />
+    {#if issues.length > 0}<p class="fault" role="alert">Not changed. {sayIssues(issues)}</p>{/if}
+    <p class="row">
+      {#if path.length > 1}<button class="act" onclick={() => void remove()}>Take away</button>{/if}
+    </p>
+  </section>
+{/if}
+
+<style>
+  h3 {
+    font-weight: 650;
+    margin: 0 0 6px;
+    overflow-wrap: anywhere;
+  }
+  h3 .soft {
+    font-weight: 400;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    margin-top: 8px;
+  }
+  .fault {
+    font-weight: 650;
+    margin-top: 6px;
+  }
+  .stated {
+    border-left: 3px solid var(--ink);
+    padding: 2px 0 6px 10px;
+    margin-bottom: 8px;
+  }
+  .stated .act {
+    margin: 4px 6px 0 0;
+  }
+  [aria-pressed='true'] {
+    border-color: var(--ink);
+    font-weight: 650;
+  }
+  .form + :global(.form) {
+    margin-top: 18px;
+  }
+</style>

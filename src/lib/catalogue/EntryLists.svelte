@@ -1,0 +1,140 @@
+<script lang="ts">
+  import { formatInline } from '$core/exchange/inline-value';
+  import type { Product } from '$core/catalogue/schema';
+  import type { Issue } from '$core/issue';
+  import { draft, sayIssues } from '$lib/state/draft.svelte';
+  import {
+    entryAt,
+    sayBrief,
+    sayField,
+    withEntry,
+    type Entry,
+    type EntryList,
+    type EntryPath
+  } from './entries';
+
+  let {
+    lists,
+    base,
+    product,
+    selected,
+    onpick
+  }: {
+    lists: readonly EntryList[];
+    base: EntryPath;
+    product?: Product | undefined;
+    selected: EntryPath | undefined;
+    onpick: (path: EntryPath, one: string) => void;
+  } = $props();
+
+  let issues = $state.raw<readonly Issue[]>([]);
+  const entriesOf = (list: EntryList): Entry[] => {
+    const found = entryAt(draft.current, [...base, list.list]);
+    return Array.isArray(found) ? (found as Entry[]) : [];
+  };
+  const isOn = (list: EntryList, i: number): boolean =>
+    selected?.join('/') === [...base, list.list, i].join('/');
+
+  async function add(list: EntryList): Promise<void> {
+    let path: EntryPath = [];
+    issues = await draft.revise(`new ${list.one}`, (c) => {
+      const made = withEntry(c, [...base, list.list], list.one, list.blank(product));
+      path = made.path;
+      return made.catalogue;
+    });
+    if (issues.length === 0) onpick(path, list.one);
+  }
+
+  /** A value as one short line: list elements by what tells them apart. */
+  function brief(value: unknown): string {
+    if (Array.isArray(value))
+      return value
+        .map((v) =>
+          typeof v === 'object' && v !== null ? sayBrief(v as Record<string, unknown>) : String(v)
+        )
+        .join('; ');
+    if (typeof value === 'object' && value !== null) return sayBrief(value as Record<string, unknown>);
+    if (typeof value === 'boolean') return value ? 'yes' : 'no';
+    return formatInline(value);
+  }
+</script>
+
+{#if issues.length > 0}<p role="alert"><b>Not changed. {sayIssues(issues)}</b></p>{/if}
+{#each lists as list (list.list)}
+  {@const entries = entriesOf(list)}
+  <section data-list={list.list}>
+    <h2>{list.title} <button class="act small" onclick={() => void add(list)}>Add a {list.one}</button></h2>
+    <p class="soft">{list.about}</p>
+    {#if entries.length > 0}
+      <div class="wide">
+        <table class="plain">
+          <thead
+            ><tr
+              ><th>id</th>{#each list.columns as c (c)}<th>{sayField(c)}</th>{/each}<th>source</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each entries as entry, i (entry.id)}
+              <tr class:on={isOn(list, i)}>
+                <td
+                  ><button
+                    class="open mono"
+                    data-open="{list.list}/{entry.id}"
+                    onclick={() => onpick([...base, list.list, i], list.one)}>{entry.id}</button
+                  >{#if Array.isArray(entry['also'])}<div class="soft">
+                      stated in {entry['also'].length + 1} ways
+                    </div>{/if}</td
+                >
+                {#each list.columns as c (c)}<td
+                    class:mono={['at', 'needs', 'when', 'from', 'to'].includes(c)}>{brief(entry[c])}</td
+                  >{/each}
+                <td class="soft">{formatInline(entry['source'])}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
+    {:else}<p class="soft none">None yet.</p>{/if}
+  </section>
+{/each}
+
+<style>
+  h2 {
+    margin: 20px 0 2px;
+    color: var(--ink);
+    font-size: 14px;
+  }
+  .small {
+    margin-left: 8px;
+    padding: 1px 8px;
+    font-size: 12.5px;
+    font-weight: 400;
+  }
+  .wide {
+    overflow-x: auto;
+    margin-top: 4px;
+  }
+  td {
+    max-width: 280px;
+    overflow-wrap: break-word;
+    font-size: 13px;
+  }
+  .open {
+    font: inherit;
+    font-family: var(--font-mono);
+    background: none;
+    border: 0;
+    padding: 0;
+    color: inherit;
+    text-decoration: underline;
+    text-decoration-color: var(--line);
+    cursor: pointer;
+    text-align: left;
+  }
+  tr.on td {
+    background: var(--tint);
+  }
+  .none {
+    margin-top: 2px;
+  }
+</style>

@@ -1,0 +1,267 @@
+<script lang="ts">
+  import type { ProductSketch } from '$core/catalogue/sketch/sketch';
+  import { sayCount } from '$core/wording/dates';
+  import { sketches } from '$lib/state/sketch.svelte';
+
+  let { sketch }: { sketch: ProductSketch } = $props();
+
+  let added = $state('');
+  let wrong = $state('');
+  let grid: HTMLTableElement | undefined = $state();
+  const labels = $derived(sketch.releases.map((r) => r.label));
+  const kindOf = (from: string, to: string): string =>
+    sketch.hops.find((h) => h.from === from && h.to === to)?.kind ?? '';
+
+  function setDay(label: string, field: 'published' | 'ends', input: HTMLInputElement): void {
+    const taken = sketches.setDay(sketch.name, label, field, input.value);
+    wrong = taken
+      ? ''
+      : `“${input.value}” is not a date. Any usual form will do: 30.6.2031, June 2031, Q3 2031, unknown.`;
+  }
+
+  function moveRow(event: KeyboardEvent, label: string): void {
+    if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    event.preventDefault();
+    sketches.move(sketch.name, label, event.key === 'ArrowUp' ? 1 : -1);
+  }
+
+  function moveCell(event: KeyboardEvent, row: number, column: number): void {
+    const steps: Record<string, [number, number]> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1]
+    };
+    const step = steps[event.key];
+    if (!step) return;
+    event.preventDefault();
+    grid?.querySelector<HTMLElement>(`[data-at="${row + step[0]},${column + step[1]}"]`)?.focus();
+  }
+
+  function add(): void {
+    if (sketches.add(sketch.name, added)) added = '';
+    else wrong = `“${added}” is there already, or empty.`;
+  }
+</script>
+
+<section aria-label={sketch.name} data-sketch={sketch.name}>
+  <p class="names">
+    <label
+      >Name <input
+        class="field"
+        value={sketch.name}
+        onchange={(e) => sketches.rename(sketch.name, e.currentTarget.value)}
+      /></label
+    >
+    <label
+      >Publisher <input
+        class="field"
+        value={sketch.publisher}
+        onchange={(e) =>
+          sketches.change(sketch.name, { publisher: e.currentTarget.value.trim() || 'not known' })}
+      /></label
+    >
+    <label class="check"
+      ><input
+        type="checkbox"
+        checked={sketch.withEditions}
+        onchange={(e) => sketches.change(sketch.name, { withEditions: e.currentTarget.checked })}
+      /> words behind the version are editions</label
+    >
+  </p>
+  <div class="both">
+    <div>
+      <h3>Sequence, latest on top</h3>
+      <table class="plain">
+        <thead
+          ><tr><th>Release</th><th>Machines</th><th>Came out</th><th>Served until</th><th></th></tr></thead
+        >
+        <tbody>
+          {#each [...sketch.releases].reverse() as release, i (release.label)}
+            <tr data-release={release.label}>
+              <td class="mono strong">{release.label}</td>
+              <td>{release.systems.length || ''}</td>
+              {#each ['published', 'ends'] as const as field (field)}
+                <td
+                  ><input
+                    class="field mono day"
+                    aria-label="{release.label} {field === 'ends' ? 'served until' : 'came out'}"
+                    value={release[field] ?? ''}
+                    onchange={(e) => setDay(release.label, field, e.currentTarget)}
+                    onkeydown={(e) => moveRow(e, release.label)}
+                  /></td
+                >
+              {/each}
+              <td class="moves">
+                <button
+                  class="act"
+                  aria-label="{release.label} later in the sequence"
+                  disabled={i === 0}
+                  onclick={() => sketches.move(sketch.name, release.label, 1)}>↑</button
+                >
+                <button
+                  class="act"
+                  aria-label="{release.label} earlier in the sequence"
+                  disabled={i === sketch.releases.length - 1}
+                  onclick={() => sketches.move(sketch.name, release.label, -1)}>↓</button
+                >
+              </td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <form class="row" onsubmit={(e) => (e.preventDefault(), add())}>
+        <input
+          class="field mono day"
+          aria-label="Another release"
+          placeholder="a release to go to"
+          bind:value={added}
+        />
+        <button class="act" type="submit" disabled={added.trim() === ''}>Add behind the last</button>
+      </form>
+      {#if wrong}<p role="alert"><b>{wrong}</b></p>{/if}
+      <p class="soft">
+        The order is only suggested from the numbers; put it right where it is not so (Alt ↑ ↓ in a row).
+      </p>
+    </div>
+    <div class="hops">
+      <h3>Which leads to which</h3>
+      <p class="row">
+        <button class="act" onclick={() => sketches.fill([sketch.name], 'next')}>Each to the next</button>
+        <button class="act" onclick={() => sketches.fill([sketch.name], 'later')}
+          >Each to every later one</button
+        >
+        <button class="act" onclick={() => sketches.fill([sketch.name], 'none')}>None</button>
+      </p>
+      <div class="wide">
+        <table class="grid" bind:this={grid}>
+          <thead
+            ><tr
+              ><th class="soft">from \ to</th>{#each labels as to (to)}<th class="mono">{to}</th>{/each}</tr
+            ></thead
+          >
+          <tbody>
+            {#each labels as from, i (from)}
+              <tr>
+                <th class="mono">{from}</th>
+                {#each labels as to, j (to)}
+                  <td
+                    >{#if i !== j}<button
+                        data-at="{i},{j}"
+                        data-hop="{from}>{to}"
+                        aria-label="{from} to {to}: {kindOf(from, to) || (j > i ? 'not said' : 'nothing')}"
+                        tabindex={i === 0 && j === 1 ? 0 : -1}
+                        class:later={j > i}
+                        onclick={() => sketches.turn(sketch.name, from, to)}
+                        onkeydown={(e) => moveCell(e, i, j)}
+                        >{#if kindOf(from, to) !== ''}<svg
+                            width="24"
+                            height="15"
+                            viewBox="0 0 26 16"
+                            aria-hidden="true"
+                            >{#if kindOf(from, to) === 'in place'}<path d="M2 13H12V4H24" />{:else}<path
+                                d="M2 13H12V11 M8 9h8 M8 6h8 M12 4H24"
+                              />{/if}</svg
+                          >{:else}{j > i ? '?' : ''}{/if}</button
+                      >{/if}</td
+                  >
+                {/each}
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
+      <p class="soft">
+        A cell turns from “?” to in place, to fresh install, and back. What stays “?” is unknown, not
+        forbidden. {sketch.hops.length === 0
+          ? 'Without hops there are still deadlines.'
+          : sayCount(sketch.hops.length, 'hop')}
+      </p>
+    </div>
+  </div>
+</section>
+
+<style>
+  .names,
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 16px;
+    align-items: center;
+    margin: 8px 0;
+  }
+  .both {
+    display: grid;
+    grid-template-columns: max-content minmax(240px, 1fr);
+    gap: 12px 32px;
+    align-items: start;
+  }
+  h3 {
+    font-weight: 650;
+    margin-top: 6px;
+  }
+  .day {
+    width: 108px;
+    padding: 2px 6px;
+    font-size: 13px;
+  }
+  .moves {
+    white-space: nowrap;
+  }
+  .moves .act {
+    padding: 0 7px;
+  }
+  .check {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+  }
+  .wide {
+    overflow-x: auto;
+  }
+  .grid {
+    border-collapse: collapse;
+  }
+  .grid th,
+  .grid td {
+    border-bottom: 1px solid var(--hair);
+    text-align: left;
+    font-weight: 400;
+    padding: 0 10px 0 4px;
+    min-width: 54px;
+  }
+  .grid thead th,
+  .grid tbody th {
+    font-weight: 650;
+  }
+  .grid thead th {
+    border-bottom: 1.2px solid var(--ink);
+  }
+  .grid button {
+    width: 100%;
+    min-height: 27px;
+    text-align: left;
+    border: 0;
+    background: none;
+    color: var(--soft);
+    cursor: pointer;
+    padding: 0 4px;
+    font: inherit;
+  }
+  .grid button.later {
+    background: var(--sheet);
+  }
+  .grid button:hover {
+    box-shadow: inset 0 0 0 1px var(--line);
+  }
+  .grid path {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  p.soft {
+    max-width: 460px;
+    margin-top: 6px;
+    font-size: 12.5px;
+  }
+</style>

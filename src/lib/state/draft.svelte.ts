@@ -1,0 +1,252 @@
+import type { LintFinding } from '$core/catalogue/lint/finding';
+import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
+import type { PlanChange } from '$core/compare-plans';
+import type { System } from '$core/estate/schema';
+import type { Completion } from '$core/exchange/complete-text';
+import { describeIssue, type Issue, type Result } from '$core/issue';
+import { readAside, saveAside } from '$lib/storage/change-log';
+import { WorkerClient } from '$lib/workers/client';
+import { desk } from './desk.svelte';
+
+/** Past this many systems the changes are worked out when asked for, not at every key. */
+const MANY_SYSTEMS = 20_000;
+const SAVE_AFTER_MS = 250;
+const COMPARE_AFTER_MS = 350;
+
+interface Version {
+  readonly text: string;
+  readonly label: string;
+}
+
+/** A text being worked on, with the text it started from. */
+interface StoredDraft {
+  readonly text: string;
+  readonly base: string;
+}
+
+/** The catalogue while it is being changed: nothing counts until it is kept. The one writer of the draft. */
+class Draft {
+  /** Undefined while nothing is drafted. */
+  text = $state.raw<string | undefined>();
+  catalogue = $state.raw<Catalogue | undefined>();
+  /** Why the drafted text cannot be read. */
+  issues = $state.raw<readonly Issue[]>([]);
+  /** What keeping it would change; undefined while that is not worked out. */
+  changes = $state.raw<readonly PlanChange[] | undefined>();
+  findings = $state.raw<readonly LintFinding[]>([]);
+  past = $state.raw<readonly Version[]>([]);
+  future = $state.raw<readonly Version[]>([]);
+  busy = $state(false);
+
+  readonly isOpen = $derived(this.text !== undefined);
+  readonly isBroken = $derived(this.issues.length > 0);
+  /** What the screens show: the draft as far as it can be read, else the catalogue as it is. */
+  readonly current = $derived(this.catalogue ?? desk.catalogue);
+  readonly shownText = $derived(this.text ?? desk.catalogueText.text);
+  readonly waitsForAsking = $derived(desk.estate.systems.length > MANY_SYSTEMS);
+
+  #base = '';
+  #readAgain: readonly System[] = [];
+  #saving: ReturnType<typeof setTimeout> | undefined;
+  #comparing: ReturnType<typeof setTimeout> | undefined;
+  #reading: Promise<void> = Promise.resolve();
+  #queue: Promise<unknown> = Promise.resolve();
+  #run = 0;
+  readonly #worker = new WorkerClient();
+
+  /** Picks up a draft left by an earlier visit. */
+  async open(): Promise<void> {
+    if (this.isOpen) return;
+    const stored = (await readAside('draft')) as StoredDraft | undefined;
+    if (!stored || this.isOpen) return;
+    this.#base = stored.base;
+    await this.#take(stored.text);
+    this.past = [];
+  }
+
+  /** The draft was begun from a text that has been changed meanwhile. */
+  get isOutdated(): boolean {
+    return this.isOpen && this.#base !== desk.catalogueText.text;
+  }
+
+  /** Changes what the catalogue means; its text follows. Returns why it could not be done, empty when it was. */
+  revise(label: string, change: (catalogue: Catalogue) => Catalogue): Promise<readonly Issue[]> {
+    const work = async (): Promise<readonly Issue[]> => {
+      if (this.isBroken) return [{ code: 'draft-broken' }];
+      const after = change(this.current ?? emptyCatalogue(desk.estate.site.name || 'Own catalogue'));
+      const revised = await this.#call((text) => this.#worker.call((w) => w.reviseCatalogue(text, after)));
+      if (!revised.ok) return revised.issues;
+      this.#push(label);
+      this.#set(revised.value.text, revised.value.catalogue);
+      return [];
+    };
+    const done = this.#queue.then(work);
+    this.#queue = done.catch(() => undefined);
+    return done;
+  }
+
+  /** Joins a received catalogue with this one. Returns the entries both state differently, or why not. */
+  async merge(label: string, received: Catalogue): Promise<Result<number>> {
+    if (this.shownText.trim() === '') return { ok: false, issues: [{ code: 'empty' }] };
+    const merged = await this.#call((text) => this.#worker.call((w) => w.mergeCatalogue(text, received)));
+    if (!merged.ok) return merged;
+    this.#push(label);
+    this.#set(merged.value.text, merged.value.catalogue);
+    return { ok: true, value: merged.value.disputes.length };
+  }
+
+  /** Takes text as it is typed. */
+  async setText(text: string, label = 'typing'): Promise<void> {
+    if (text === this.shownText) return;
+    const last = this.past[this.past.length - 1];
+    if (label !== 'typing' || last?.label !== 'typing' || this.future.length > 0) this.#push(label);
+    await this.#take(text);
+  }
+
+  async undo(): Promise<void> {
+    const last = this.past[this.past.length - 1];
+    if (!last) return;
+    this.future = [...this.future, { text: this.shownText, label: last.label }];
+    this.past = this.past.slice(0, -1);
+    await this.#take(last.text);
+    if (this.past.length === 0 && last.text === desk.catalogueText.text) this.#forget();
+  }
+
+  async redo(): Promise<void> {
+    const next = this.future[this.future.length - 1];
+    if (!next) return;
+    if (!this.isOpen) this.#base = desk.catalogueText.text;
+    this.past = [...this.past, { text: this.shownText, label: next.label }];
+    this.future = this.future.slice(0, -1);
+    await this.#take(next.text);
+  }
+
+  drop(): void {
+    this.past = [];
+    this.future = [];
+    this.#forget();
+  }
+
+  /** Makes the draft the catalogue, with the systems it can place now, as one change that can be undone. */
+  async keep(): Promise<boolean> {
+    await Promise.all([this.#queue, this.#reading]);
+    const { text, catalogue } = this;
+    if (text === undefined || !catalogue || this.isBroken) return false;
+    const steps = this.past.map((p) => p.label);
+    const label = steps.length === 1 && steps[0] !== 'typing' ? (steps[0] ?? '') : 'Changed the catalogue';
+    const estate = $state.snapshot(desk.estate) as typeof desk.estate;
+    const { readAgain } = await this.#worker.call((w) =>
+      w.changesWith(
+        undefined,
+        catalogue,
+        { ...estate, systems: estate.systems.filter((s) => !('is' in s.product) || !('is' in s.release)) },
+        desk.today
+      )
+    );
+    await desk.keepCatalogue(label, text, readAgain);
+    if (desk.fault) return false;
+    this.drop();
+    return true;
+  }
+
+  /** Works out what keeping the draft would change. */
+  async compare(): Promise<void> {
+    const { catalogue } = this;
+    if (!catalogue) return;
+    const { plan, estate, today } = desk;
+    const compared = await this.#worker.call((w) => w.changesWith(plan, catalogue, estate, today));
+    if (catalogue !== this.catalogue) return;
+    this.changes = compared.changes;
+    this.#readAgain = compared.readAgain;
+  }
+
+  /** Systems that keeping the draft would place. */
+  get placed(): number {
+    return this.#readAgain.length;
+  }
+
+  complete(text: string, offset: number): Promise<Completion> {
+    return this.#worker.call((w) => w.completeText(text, offset));
+  }
+
+  async lint(): Promise<void> {
+    const catalogue = this.current;
+    const { estate, today } = desk;
+    this.findings = catalogue
+      ? await this.#worker.call((w) => w.lintCatalogue(catalogue, { ...estate, systems: [] }, today))
+      : [];
+  }
+
+  async #call<T>(use: (text: string) => Promise<T>): Promise<T> {
+    this.busy = true;
+    try {
+      return await use(this.shownText);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  #push(label: string): void {
+    if (!this.isOpen) this.#base = desk.catalogueText.text;
+    this.past = [...this.past.slice(-200), { text: this.shownText, label }];
+    this.future = [];
+  }
+
+  #take(text: string): Promise<void> {
+    const run = ++this.#run;
+    this.text = text;
+    this.#save();
+    const work = async (): Promise<void> => {
+      const read = await this.#worker.call((w) => w.readCatalogue(text));
+      if (run !== this.#run) return;
+      if (read.ok) this.#set(text, read.value);
+      else this.issues = read.issues;
+    };
+    this.#reading = work();
+    return this.#reading;
+  }
+
+  #set(text: string, catalogue: Catalogue): void {
+    this.#run++;
+    this.text = text;
+    this.catalogue = catalogue;
+    this.issues = [];
+    this.changes = undefined;
+    this.#save();
+    clearTimeout(this.#comparing);
+    this.#comparing = setTimeout(() => {
+      void this.lint();
+      if (!this.waitsForAsking) void this.compare();
+    }, COMPARE_AFTER_MS);
+  }
+
+  #save(): void {
+    clearTimeout(this.#saving);
+    const { text } = this;
+    const base = this.#base;
+    this.#saving = setTimeout(() => {
+      if (text !== undefined)
+        void saveAside('draft', { text, base }).catch(
+          (error) => (desk.fault = `The draft is not saved: ${String(error)}`)
+        );
+    }, SAVE_AFTER_MS);
+  }
+
+  #forget(): void {
+    clearTimeout(this.#saving);
+    clearTimeout(this.#comparing);
+    this.#run++;
+    this.text = undefined;
+    this.catalogue = undefined;
+    this.issues = [];
+    this.changes = undefined;
+    void saveAside('draft', undefined);
+    void this.lint();
+  }
+}
+
+export const draft = new Draft();
+
+/** The first few issues as one sentence. */
+export const sayIssues = (issues: readonly Issue[]): string =>
+  issues.slice(0, 3).map(describeIssue).join(' ');

@@ -1,0 +1,281 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { sayCount } from '$core/wording/dates';
+  import type { DateRow } from '$core/catalogue/sketch/date-table';
+  import type { Issue } from '$core/issue';
+  import SketchPanel from '$lib/catalogue/SketchPanel.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+  import { draft, sayIssues } from '$lib/state/draft.svelte';
+  import { sketches } from '$lib/state/sketch.svelte';
+  import { sayText } from '$lib/state/sources';
+
+  let chosen = $state('');
+  let issues = $state.raw<readonly Issue[]>([]);
+  let making = $state(false);
+
+  const sketch = $derived(sketches.list.find((s) => s.name === chosen) ?? sketches.list[0]);
+  const dated = (name: string): number =>
+    sketches.list.find((s) => s.name === name)?.releases.filter((r) => r.ends !== undefined).length ?? 0;
+  const understood = $derived(sketches.table.rows.filter((r) => r.problem === undefined));
+  const missed = $derived(
+    sketches.table.rows.filter((r) => r.problem !== undefined && r.problem !== 'heading')
+  );
+
+  const PROBLEMS: Record<NonNullable<DateRow['problem']>, string> = {
+    'no date': 'no date was found',
+    'no such release': 'names no release of these products',
+    'several releases': 'could be a release of several products: put the product’s name before it',
+    'day or month first': 'say whether day or month comes first',
+    heading: 'taken for a heading'
+  };
+
+  onMount(() => void draft.open().then(() => sketches.open()));
+
+  async function make(): Promise<void> {
+    making = true;
+    issues = await sketches.make();
+    making = false;
+    if (issues.length === 0 && !desk.fault) await goto('/estate');
+  }
+</script>
+
+<div class="page">
+  <div class="main">
+    <h1>Make products from what the machines run</h1>
+    {#if !sketches.loaded}
+      <p class="soft">Gathering what they say…</p>
+    {:else if sketches.list.length === 0}
+      <p>
+        Every machine on the desk is of a product the catalogue has, or says nothing of what it runs. There is
+        nothing to make products from.
+      </p>
+      <p>
+        <a class="act onward" href="/import">Bring in a list of machines</a>
+        <a class="act" href="/catalogue">To the catalogue</a>
+      </p>
+    {:else}
+      <section>
+        <h2>Ends of service, pasted</h2>
+        <div class="dates">
+          <div>
+            <textarea
+              class="field mono"
+              rows="7"
+              aria-label="Table of dates"
+              placeholder={'Release, the day it came out, the day its service ends\nin any usual form: 30.6.2031, June 2031, Q3 2031'}
+              value={sketches.dates}
+              oninput={(e) => sketches.setDates(e.currentTarget.value)}></textarea>
+            <p class="row">
+              {#if sketches.table.needsOrder || sketches.order}
+                <span>03/04/2031 is</span>
+                <button
+                  class="act"
+                  aria-pressed={sketches.order === 'day first'}
+                  onclick={() => sketches.setOrder('day first')}>3 April</button
+                >
+                <button
+                  class="act"
+                  aria-pressed={sketches.order === 'month first'}
+                  onclick={() => sketches.setOrder('month first')}>4 March</button
+                >
+              {/if}
+              <button class="act" disabled={understood.length === 0} onclick={() => sketches.takeDates()}
+                >Take {understood.length === 1 ? '1 line' : `${understood.length} lines`}</button
+              >
+              {#if sketches.past.length > 0}<button class="act" onclick={() => sketches.undo()}>Undo</button
+                >{/if}
+            </p>
+          </div>
+          <div class="read" aria-live="polite">
+            {#if sketches.dates.trim() === ''}
+              <p class="soft">
+                Copy the table from the publisher’s page or from a sheet. A line names its release, with the
+                product’s name where several have the same; of two dates the earlier is the day it came out.
+              </p>
+            {:else}
+              <table class="plain">
+                <tbody>
+                  {#each sketches.table.rows.slice(0, 200) as row (row.line)}
+                    <tr class:off={row.problem !== undefined}>
+                      <td class="mono text">{row.text}</td>
+                      <td
+                        >{#if row.problem}{PROBLEMS[row.problem]}{:else}{sketches.list[row.product ?? 0]
+                            ?.name}
+                          {row.release}{row.isNew ? ', a new release' : ''}:{row.published
+                            ? ` out ${sayText(row.published)},`
+                            : ''} served until {sayText(row.ends ?? '')}{/if}</td
+                      >
+                    </tr>
+                  {/each}
+                </tbody>
+              </table>
+              {#if missed.length > 0}<p>{sayCount(missed.length, 'line')} would be left out.</p>{/if}
+            {/if}
+          </div>
+        </div>
+      </section>
+      <section>
+        <nav class="tabs" aria-label="Products found">
+          {#each sketches.list as s (s.name)}
+            <span class="tab" class:on={s === sketch} class:out={sketches.left.has(s.name)}>
+              <button onclick={() => (chosen = s.name)} aria-current={s === sketch ? 'true' : undefined}
+                ><b>{s.name}</b>
+                <span class="soft"
+                  >{sayCount(s.releases.length, 'release')}, {dated(s.name)} dated, {sayCount(
+                    s.hops.length,
+                    'hop'
+                  )}</span
+                ></button
+              >
+              <input
+                type="checkbox"
+                aria-label="Make {s.name}"
+                checked={!sketches.left.has(s.name)}
+                onchange={(e) => sketches.leave(s.name, !e.currentTarget.checked)}
+              />
+            </span>
+          {/each}
+        </nav>
+        {#if sketch}{#key sketch.name}<SketchPanel {sketch} />{/key}{/if}
+      </section>
+    {/if}
+  </div>
+  {#if sketches.list.length > 0}
+    <aside>
+      <h2>What will be made</h2>
+      <p>
+        <b>{sayCount(sketches.chosen.length, 'product')}</b>, in which {sayCount(
+          sketches.machines,
+          'machine'
+        )} will stand. Hop tables stay partial: what you do not fill in is unknown.
+      </p>
+      <p class="soft">
+        Nobody has said how long these hops take: an hour, three at most, until you know better.
+      </p>
+      <p>
+        <button
+          class="act"
+          onclick={() =>
+            sketches.fill(
+              sketches.chosen.map((s) => s.name),
+              'next'
+            )}>All: each to the next</button
+        >
+      </p>
+      {#if issues.length > 0}<p role="alert"><b>Not made. {sayIssues(issues)}</b></p>{/if}
+      <p>
+        <button
+          class="act onward"
+          disabled={making || sketches.chosen.length === 0}
+          onclick={() => void make()}>Make {sketches.chosen.length === 1 ? 'it' : 'them'} and plan</button
+        >
+      </p>
+      {#if draft.isOpen && draft.past.length > 0}<p class="soft">
+          The draft of the catalogue, {sayCount(draft.past.length, 'step')}, will be kept with it.
+        </p>{/if}
+    </aside>
+  {/if}
+</div>
+
+<style>
+  .page {
+    flex: 1;
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 280px;
+    min-height: 0;
+  }
+  .main {
+    padding: 14px 24px 40px;
+    overflow: auto;
+  }
+  aside {
+    border-left: 1px solid var(--line);
+    padding: 14px 18px;
+    overflow: auto;
+  }
+  aside p {
+    margin: 8px 0;
+  }
+  h2 {
+    color: var(--ink);
+    font-size: 14px;
+    margin-top: 10px;
+  }
+  .dates {
+    display: grid;
+    grid-template-columns: minmax(260px, 2fr) 3fr;
+    gap: 18px;
+    margin-top: 6px;
+  }
+  textarea {
+    width: 100%;
+    resize: vertical;
+    font-size: 13px;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    flex-wrap: wrap;
+    margin-top: 6px;
+  }
+  [aria-pressed='true'] {
+    border-color: var(--ink);
+    font-weight: 650;
+  }
+  .read {
+    max-height: 210px;
+    overflow: auto;
+    font-size: 13px;
+  }
+  .read td {
+    padding: 2px 10px 2px 0;
+  }
+  .read .text {
+    max-width: 260px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .off td {
+    color: var(--soft);
+  }
+  .tabs {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 18px;
+    margin-top: 14px;
+    border-bottom: 1.2px solid var(--ink);
+  }
+  .tab {
+    display: flex;
+    gap: 6px;
+    align-items: flex-start;
+    border-bottom: 4px solid transparent;
+    padding-bottom: 3px;
+  }
+  .tab.on {
+    border-bottom-color: var(--ink);
+  }
+  .tab button {
+    font: inherit;
+    text-align: left;
+    background: none;
+    border: 0;
+    color: inherit;
+    cursor: pointer;
+    padding: 0;
+    display: flex;
+    flex-direction: column;
+  }
+  .tab .soft {
+    font-size: 12.5px;
+  }
+  .tab.out button {
+    text-decoration: line-through;
+  }
+  .tab input {
+    margin-top: 4px;
+  }
+</style>
