@@ -2,10 +2,13 @@ import { joinEntryPath } from './catalogue/entry-path';
 import type { Dispute } from './catalogue/settle';
 import type { Product } from './catalogue/schema';
 import type { CasePlan, RestsOn } from './plan-types';
+import { matchesRelease, parseRange } from './version/range';
+import { sequenceOf } from './version/sequence';
 
 /**
- * The disputed entries a case's verdict rests on: those of the releases it stands on, passes and aims at, of the hops,
- * edition changes and rights of its route, and of whatever contributes to its deadline. In the order of the catalogue.
+ * The disputed entries a case's verdict rests on: those of the releases it stands on, passes and aims at, of the hops
+ * between these whether the route takes them or not, of the edition changes and rights it uses, and of whatever
+ * contributes to its deadline. In the order of the catalogue.
  */
 export function findRestsOn(
   plan: CasePlan,
@@ -21,6 +24,7 @@ export function findRestsOn(
 
 function touchedOf(plan: CasePlan, product: Product): ReadonlySet<string> {
   const touched = new Set<string>();
+  const sequence = sequenceOf(product);
   const add = (list: string, id: string | undefined): void => {
     if (id !== undefined) touched.add(joinEntryPath([product.id, list, id]));
   };
@@ -37,6 +41,15 @@ function touchedOf(plan: CasePlan, product: Product): ReadonlySet<string> {
     if (step.kind === 'patch') continue;
     addStep(step.id);
     add('rights', step.right.right);
+  }
+  const [first, last] = [plan.start?.release, plan.goal?.release].map((id) =>
+    product.releases.findIndex((r) => r.id === id)
+  );
+  const between = product.releases.slice(first, (last ?? -1) + 1).map((r) => r.id);
+  for (const hop of product.hops ?? []) {
+    const range = parseRange(hop.from);
+    if (!between.includes(hop.to) || !('range' in range)) continue;
+    if (between.some((id) => matchesRelease(sequence, range.range, id))) add('hops', hop.id);
   }
   for (const { subject } of [...(plan.goalPlan?.reasons ?? []), ...plan.deadline.contributors])
     addStep(subject);

@@ -45,7 +45,7 @@
     </p>
   {:else}
     <p role="status" data-changes>
-      <b>{count(verdicts) === 1 ? '1 verdict' : `${count(verdicts)} verdicts`} would change</b
+      <b>{count(verdicts) === 0 ? 'No verdict' : sayCount(count(verdicts), 'verdict')} would change</b
       >{others.length > 0
         ? `; ${sayCount(count(others), 'system')} would keep theirs with another way or day`
         : ''}{draft.placed > 0 ? `; ${sayCount(draft.placed, 'system')} would be placed` : ''}.

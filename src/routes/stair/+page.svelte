@@ -2,10 +2,12 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { tick } from 'svelte';
+  import { findDemands } from '$core/catalogue/find-demands';
   import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
   import { describeReason } from '$core/wording/reason';
   import { sayContributor, sayCost, sayVerdict, shortestReason } from '$core/wording/verdict';
+  import Demands from '$lib/components/Demands.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Ladder from '$lib/components/Ladder.svelte';
   import Stair from '$lib/components/Stair.svelte';
@@ -57,6 +59,17 @@
     (plan?.targets ?? [])
       .filter((t) => t.target.release === looked?.target.release)
       .map((t) => (goal && sameTarget(t.target, goal.target) ? goal : t))
+  );
+  const demands = $derived(
+    desk.catalogue && product && system && looked?.route && plan?.start
+      ? findDemands({
+          catalogue: desk.catalogue,
+          product,
+          system,
+          start: plan.start,
+          steps: looked.route.steps.map((s) => ({ kind: s.kind, to: s.to }))
+        })
+      : undefined
   );
   const teams = $derived(plan ? countTeams(plan) : '');
   const unknown = $derived(unknownParts(system));
@@ -164,8 +177,9 @@
             >
             <b>Cannot tell.</b>
             {#if !product}“{system?.installedText ?? 'This product'}” is not in the catalogue, so nobody here
-              knows where it can go. Bring in a catalogue that has it; until then it stays in the estate as an
-              open question.
+              knows where it can go. Bring in a catalogue that has it, or
+              <a href="/catalogue/start">make a product from what the machines run</a>; until then it stays in
+              the estate as an open question.
             {:else}What is installed does not fit any release of {names.product} in the catalogue.{/if}
           </p>
         {/if}
@@ -217,6 +231,22 @@
       {:else if plan.targets.length > 0}
         <p class="verdict"><b>No target.</b> The goal finds no release to aim at. Pick a tread.</p>
       {/if}
+      {#if plan.restsOn}
+        <section data-rests>
+          <h2>Stated in several ways</h2>
+          <ul class="plainlist">
+            {#each plan.restsOn as r (r.entry)}
+              <li>
+                <a href="/catalogue?product={plan.product ?? ''}&view=amiss">{r.entry}</a>: {r.ruled ===
+                undefined
+                  ? 'nobody has ruled, so what differs counts as unknown'
+                  : `by your ruling ${r.ruled} holds`}
+              </li>
+            {/each}
+          </ul>
+        </section>
+      {/if}
+      {#if demands}<Demands {demands} release={names.release(looked?.target.release ?? '')} />{/if}
       {#if unknown.length > 0}
         <section>
           <h2>To find out</h2>

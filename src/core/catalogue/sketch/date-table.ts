@@ -72,12 +72,16 @@ function splitCells(text: string): string[] {
       .filter(Boolean);
     if (cells.length > 1 && cells.slice(1).some((c) => parseMessyDate(c))) return cells;
   }
-  const words = text.split(/\s+/);
+  return peelDates(text.split(/\s+/));
+}
+
+/** Dates at the end of a line, one after the other, and what stands before them. */
+function peelDates(words: readonly string[]): string[] {
   for (let i = 1; i < words.length; i++) {
     const rest = words.slice(i).join(' ');
-    if (parseMessyDate(rest)) return [words.slice(0, i).join(' '), rest];
+    if (parseMessyDate(rest)) return [...peelDates(words.slice(0, i)), rest];
   }
-  return [text];
+  return [words.join(' ')];
 }
 
 /** What the dates that can be read in one way only say of the others. */

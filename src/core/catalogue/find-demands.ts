@@ -1,0 +1,113 @@
+import { evaluateCondition, type Evaluation } from '../condition/evaluate-condition';
+import { FactKinds } from '../condition/fact-kind';
+import { parseCondition } from '../condition/parse-condition';
+import type { Truth } from '../condition/truth';
+import { evidenceOf } from '../estate/evidence';
+import type { System } from '../estate/schema';
+import type { Standing } from '../route/types';
+import { matchesRange, parseRange } from '../version/range';
+import { sequenceOf } from '../version/sequence';
+import type { Catalogue, Caution, Companion, Product, Requirement } from './schema';
+
+/** What the catalogue asks and warns of along a route, seen against what is known of one system. */
+export interface Demands {
+  readonly requirements: readonly {
+    readonly requirement: Requirement;
+    readonly truth: Truth;
+    readonly evaluation?: Evaluation;
+  }[];
+  /** Cautions that hit, or may hit. */
+  readonly cautions: readonly { readonly caution: Caution; readonly truth: Truth }[];
+  /** Companions that do not simply work on the last release, with how they fare there. */
+  readonly companions: readonly {
+    readonly companion: Companion;
+    readonly verdict: string;
+    readonly loses?: string;
+  }[];
+}
+
+export interface DemandsOf {
+  readonly catalogue: Catalogue;
+  readonly product: Product;
+  readonly system: System;
+  readonly start: Standing;
+  readonly steps: readonly { readonly kind: string; readonly to: Standing }[];
+}
+
+/**
+ * Requirements of every release the steps arrive at, each once, with the worst it comes out at; cautions met; companions.
+ * A rule without figure, or stated two ways, is unknown. In the order of the catalogue, what fails first.
+ */
+export function findDemands(of: DemandsOf): Demands {
+  const arrivals = of.steps
+    .map((step, i) => ({ ...step, from: of.steps[i - 1]?.to ?? of.start }))
+    .filter((s) => s.kind !== 'patch');
+  const requirements = (of.product.requirements ?? []).flatMap((requirement) => {
+    const found = arrivals.filter((a) => binds(of, requirement, a)).map((a) => judge(of, requirement, a.to));
+    const worst = found.sort((a, b) => rank(a.truth) - rank(b.truth))[0];
+    return worst ? [{ requirement, ...worst }] : [];
+  });
+  const last = arrivals[arrivals.length - 1]?.to;
+  return {
+    requirements: requirements.sort((a, b) => rank(a.truth) - rank(b.truth)),
+    cautions: (of.product.cautions ?? []).flatMap((caution) => {
+      const met = arrivals.some(
+        (a) =>
+          inRange(of.product, caution.to, a.to) &&
+          (!caution.from || inRange(of.product, caution.from, a.from))
+      );
+      const truth = caution.when === undefined ? 'yes' : truthOfText(of, caution.when, of.start).truth;
+      return met && truth !== 'no' ? [{ caution, truth }] : [];
+    }),
+    companions: last ? (of.product.companions ?? []).flatMap((companion) => fareOf(of, companion, last)) : []
+  };
+}
+
+const rank = (truth: Truth): number => ['no', 'unknown', 'yes'].indexOf(truth);
+
+function inRange(product: Product, text: string, place: Standing): boolean {
+  const parsed = parseRange(text);
+  return 'range' in parsed && matchesRange(sequenceOf(product), parsed.range, place);
+}
+
+function binds(of: DemandsOf, requirement: Requirement, arrival: { kind: string; to: Standing }): boolean {
+  const { methods, editions, when, at } = requirement;
+  if (!inRange(of.product, at, arrival.to)) return false;
+  if (methods && !methods.some((m) => m === arrival.kind)) return false;
+  if (editions && !editions.includes(arrival.to.edition)) return false;
+  return when === undefined || truthOfText(of, when, arrival.to).truth !== 'no';
+}
+
+function judge(
+  of: DemandsOf,
+  requirement: Requirement,
+  at: Standing
+): { truth: Truth; evaluation?: Evaluation } {
+  const disputed = requirement.also?.some((a) => a.needs !== undefined && a.needs !== requirement.needs);
+  return requirement.needs === 'unknown' || disputed
+    ? { truth: 'unknown' }
+    : truthOfText(of, requirement.needs, at);
+}
+
+function truthOfText(of: DemandsOf, text: string, at: Standing): { truth: Truth; evaluation?: Evaluation } {
+  const parsed = parseCondition(text);
+  if (!('condition' in parsed)) return { truth: 'unknown' };
+  const kinds = new FactKinds(of.catalogue.facts);
+  const evaluation = evaluateCondition(
+    parsed.condition,
+    evidenceOf(of.catalogue, of.product, of.system, at),
+    kinds
+  );
+  return { truth: evaluation.truth, evaluation };
+}
+
+function fareOf(of: DemandsOf, companion: Companion, at: Standing): Demands['companions'][number][] {
+  const fare = companion.fares.find(
+    (f) =>
+      inRange(of.product, f.at, at) && (f.when === undefined || truthOfText(of, f.when, at).truth !== 'no')
+  );
+  if (!fare) return [{ companion, verdict: 'not listed' }];
+  return fare.verdict === 'works'
+    ? []
+    : [{ companion, verdict: fare.verdict, ...(fare.loses ? { loses: fare.loses } : {}) }];
+}
