@@ -73,9 +73,32 @@ try {
   await page.getByRole('button', { name: /messy/ }).click();
   await page.getByRole('button', { name: /^Take in/ }).waitFor();
   await shoot('import');
-  await page.goto(`${address}/catalogue`);
-  await page.getByRole('heading', { name: 'Garnock Desk' }).waitFor();
+  await page.goto(`${address}/catalogue?product=garnock-desk`);
+  await page.locator('[data-cell="4>5"]').click();
+  const levels = page.locator('[data-entry="desk-4-5"]').getByLabel('levels');
+  await levels.fill('from 4/r1');
+  await levels.press('Enter');
+  await page.locator('[data-changes]').waitFor();
   await shoot('catalogue');
+  await page.getByRole('button', { name: 'Drop all' }).click();
+  await page.goto(`${address}/catalogue?product=brindle-server&view=calendar`);
+  await page.locator('[data-release="9"]').click();
+  await shoot('calendar');
+  await page.goto(`${address}/catalogue?product=marram-draft&view=demands`);
+  await page.locator('[data-open="requirements/draft-security"]').click();
+  await shoot('demands');
+  await page.goto(`${address}/catalogue?view=amiss`);
+  await page.locator('[data-finding]').first().waitFor();
+  await shoot('amiss');
+  await page.goto(`${address}/catalogue/start`);
+  await page
+    .getByLabel('Table of dates')
+    .fill(
+      'Release\tOut\tServed until\nSignal recorder 2.1\t13.2.2027\t30.9.2031\nSignal recorder 3\tMay 2029\tQ4 2034'
+    );
+  await page.getByRole('button', { name: 'Take 2 lines' }).click();
+  await page.getByRole('button', { name: 'Each to the next', exact: true }).click();
+  await shoot('start');
 } finally {
   await browser.close();
   server.kill();

@@ -12,18 +12,47 @@ import { formatPlanCsv, PLAN_COLUMNS } from '../../src/core/exchange/plan-csv';
 import { planFileOf, planFileSchema } from '../../src/core/exchange/plan-file';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { plan } from '../../src/core/plan';
+import { outlineAt } from '../../src/core/catalogue/outline';
+import { writeCatalogue } from '../../src/core/exchange/revise-catalogue';
 import { readingKey } from '../../src/core/estate/standing';
 import { makeDemoText } from '../../scripts/make-demo';
 import { SCHEMA_FOLDER, schemaFiles } from '../../scripts/write-schemas';
 import { demoCatalogue, demoCatalogueText, demoInput } from '../support/demo';
+import { pathsOf } from '../support/edits';
 
 test('every format version ever published is still read', () => {
   const catalogue = parseCatalogue(readFileSync('tests/fixtures/formats/catalogue-1.yaml', 'utf8'));
   expect(catalogue).toMatchObject({ ok: true });
   if (catalogue.ok) expect(catalogue.value.products[0]?.releases[1]?.id).toBe('1.50');
-  expect(parseWorkspace(readFileSync('tests/fixtures/formats/workspace-1.json', 'utf8'))).toMatchObject({
-    ok: true
-  });
+  for (const version of [1, 2])
+    expect(
+      parseWorkspace(readFileSync(`tests/fixtures/formats/workspace-${version}.json`, 'utf8'))
+    ).toMatchObject({
+      ok: true
+    });
+});
+
+test('the fixture of this version has every field there is, and is written again as it means', () => {
+  const text = readFileSync('tests/fixtures/formats/catalogue-2.yaml', 'utf8');
+  const read = parseCatalogue(text);
+  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  const again = parseCatalogue(writeCatalogue(read.value));
+  expect(again).toEqual(read);
+  const old = readFileSync('tests/fixtures/formats/catalogue-1.yaml', 'utf8');
+  const said = new Set(
+    [...pathsOf(read.value), ...pathsOf(parseCatalogue(old))].flatMap((p) =>
+      p.filter((s) => typeof s === 'string')
+    )
+  );
+  const product = outlineAt(['products', 0]).map((f) => f.key);
+  expect(product.filter((key) => !said.has(key))).toEqual([]);
+  for (const list of product)
+    expect(
+      outlineAt(['products', 0, list, 0])
+        .map((f) => f.key)
+        .filter((key) => !said.has(key)),
+      list
+    ).toEqual([]);
 });
 
 test('a catalogue means the same as YAML and as JSON', () => {

@@ -4,12 +4,16 @@ import { strToU8, zipSync } from 'fflate';
 import Papa from 'papaparse';
 import { describe, expect, test } from 'vitest';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
+import { formatCondition } from '../../src/core/condition/format-condition';
+import { parseCondition } from '../../src/core/condition/parse-condition';
+import { lintCatalogue } from '../../src/core/catalogue/lint/lint-catalogue';
 import { parseCsv } from '../../src/core/exchange/csv-in';
 import { formatCsv } from '../../src/core/exchange/csv-out';
 import { decodeText } from '../../src/core/exchange/decode-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { describeIssue, isKnownCode, type Result } from '../../src/core/issue';
 import { understandFile } from '../../src/lib/workers/understand-file';
+import { mutateText } from '../support/mutate-text';
 import { Random } from '../support/random';
 
 const yaml = readFileSync('demo/catalogue.yaml', 'utf8');
@@ -99,28 +103,25 @@ test('mutated files never escape as a throw', () => {
     [json, parseWorkspace],
     ['name;os\na;b\n"c;d\n', parseCsv]
   ] as const)
-    for (let i = 0; i < 60; i++) {
-      const at = random.int(0, text.length);
-      const junk = random.pick([
-        '\0',
-        '"',
-        '{',
-        '[',
-        '&a ',
-        '*a',
-        ': ',
-        '- ',
-        '\n\t',
-        '\u{1F600}',
-        '__proto__: 1\n',
-        '1e999',
-        '%',
-        '!!js/x ',
-        '|'
-      ]);
-      const mutated = text.slice(0, at) + junk.repeat(random.int(1, 5)) + text.slice(at + random.int(0, 40));
-      codesOf(read(mutated));
-    }
+    for (let i = 0; i < 60; i++) codesOf(read(mutateText(random, text)));
+}, 60_000);
+
+test('mutated conditions and catalogues are read or refused, quickly, with a place', () => {
+  const random = new Random(6);
+  const kept = readFileSync('tests/fixtures/formats/catalogue-2.yaml', 'utf8');
+  const condition =
+    'memory at least 8 GB and (model is one of (P3, "P 4") or not every linked peer (release in (from 4/r2)))';
+  for (let i = 0; i < 2000; i++) {
+    const text = mutateText(random, condition);
+    const parsed = parseCondition(text);
+    if ('fault' in parsed) expect(parsed.fault.at).toBeLessThanOrEqual(text.length);
+    else expect(parseCondition(formatCondition(parsed.condition))).toEqual(parsed);
+  }
+  for (let i = 0; i < 250; i++) {
+    const result = parseCatalogue(mutateText(random, kept));
+    codesOf(result);
+    if (result.ok) expect(lintCatalogue(result.value, 22_000).length).toBeGreaterThan(-1);
+  }
 }, 60_000);
 
 test('no cell that leaves can be taken for a formula, and what leaves is read back', () => {

@@ -4,8 +4,8 @@ import { catalogueSchema } from './schema';
 /** One field of an entry, as a form or a completion needs it. */
 export interface FieldOutline {
   readonly key: string;
-  /** `value`: something with parts of its own, written as text. */
-  readonly kind: 'text' | 'choice' | 'number' | 'switch' | 'value';
+  /** `list`: plain texts; `value`: something with parts of its own, written as text. */
+  readonly kind: 'text' | 'choice' | 'number' | 'switch' | 'list' | 'value';
   readonly required: boolean;
   readonly choices: readonly string[];
   readonly about: string;
@@ -78,6 +78,12 @@ function outlineField(key: string, node: Node, required: boolean): FieldOutline 
     choices.length > 0
   )
     return { ...base, kind: 'choice' };
+  if (
+    options.length === 1 &&
+    options[0]?.items &&
+    alternatives(options[0].items).every((o) => o.type === 'string')
+  )
+    return { ...base, kind: 'list' };
   if (options.some((o) => o.type === 'object' || o.type === 'array')) return { ...base, kind: 'value' };
   if (options.some((o) => o.type === 'boolean')) return { ...base, kind: 'switch' };
   return {

@@ -53,10 +53,7 @@
             <div class="acts">
               {#if finding.code === 'disputed'}
                 {#each statements(finding) as s (s.key)}
-                  <button
-                    class="act"
-                    onclick={() =>
-                      desk.rule(finding.detail['entry'] ?? '', s.key, '').then(() => draft.lint())}
+                  <button class="act" onclick={() => desk.rule(finding.detail['entry'] ?? '', s.key, '')}
                     >Let “{s.key}” hold</button
                   >
                 {/each}
@@ -79,8 +76,7 @@
           <div class="acts">
             <button
               class="act"
-              onclick={() =>
-                desk.rule('entry' in d.scope ? d.scope.entry : '', undefined, '').then(() => draft.lint())}
+              onclick={() => desk.rule('entry' in d.scope ? d.scope.entry : '', undefined, '')}
               >Take the ruling back</button
             >
           </div>

@@ -32,6 +32,13 @@
       fault = 'A whole number goes here.';
       return;
     }
+    if (field.kind === 'list' && !clean.startsWith('['))
+      return onset(
+        clean
+          .split(',')
+          .map((t) => t.trim())
+          .filter(Boolean)
+      );
     if (field.kind === 'text' || !/^[{[]/.test(clean)) return onset(clean);
     const read = parseInline(clean);
     if (read) onset(read.value);

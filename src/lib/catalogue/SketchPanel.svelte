@@ -74,7 +74,11 @@
       <h3>Sequence, latest on top</h3>
       <table class="plain">
         <thead
-          ><tr><th>Release</th><th>Machines</th><th>Came out</th><th>Served until</th><th></th></tr></thead
+          ><tr
+            ><th>Release</th><th>Machines</th><th>Came out</th><th>Served until</th><th
+              ><span class="visually-hidden">Move</span></th
+            ></tr
+          ></thead
         >
         <tbody>
           {#each [...sketch.releases].reverse() as release, i (release.label)}
@@ -112,7 +116,7 @@
       </table>
       <form class="row" onsubmit={(e) => (e.preventDefault(), add())}>
         <input
-          class="field mono day"
+          class="field mono another"
           aria-label="Another release"
           placeholder="a release to go to"
           bind:value={added}
@@ -202,6 +206,11 @@
   }
   .day {
     width: 108px;
+    padding: 2px 6px;
+    font-size: 13px;
+  }
+  .another {
+    width: 170px;
     padding: 2px 6px;
     font-size: 13px;
   }

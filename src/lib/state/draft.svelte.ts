@@ -52,6 +52,7 @@ class Draft {
   #reading: Promise<void> = Promise.resolve();
   #queue: Promise<unknown> = Promise.resolve();
   #run = 0;
+  #lintRun = 0;
   readonly #worker = new WorkerClient();
 
   /** Picks up a draft left by an earlier visit. */
@@ -169,12 +170,14 @@ class Draft {
     return this.#worker.call((w) => w.completeText(text, offset));
   }
 
+  /** Looks what is amiss with what is shown; the answer to an earlier question is not heard. */
   async lint(): Promise<void> {
+    const run = ++this.#lintRun;
     const catalogue = this.current;
-    const { estate, today } = desk;
-    this.findings = catalogue
-      ? await this.#worker.call((w) => w.lintCatalogue(catalogue, { ...estate, systems: [] }, today))
-      : [];
+    const estate = { ...desk.estate, systems: [] };
+    const { today } = desk;
+    const found = catalogue ? await this.#worker.call((w) => w.lintCatalogue(catalogue, estate, today)) : [];
+    if (run === this.#lintRun) this.findings = found;
   }
 
   async #call<T>(use: (text: string) => Promise<T>): Promise<T> {
@@ -214,10 +217,7 @@ class Draft {
     this.changes = undefined;
     this.#save();
     clearTimeout(this.#comparing);
-    this.#comparing = setTimeout(() => {
-      void this.lint();
-      if (!this.waitsForAsking) void this.compare();
-    }, COMPARE_AFTER_MS);
+    if (!this.waitsForAsking) this.#comparing = setTimeout(() => void this.compare(), COMPARE_AFTER_MS);
   }
 
   #save(): void {
@@ -241,7 +241,6 @@ class Draft {
     this.issues = [];
     this.changes = undefined;
     void saveAside('draft', undefined);
-    void this.lint();
   }
 }
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { copyRelease } from '$core/catalogue/copy-release';
@@ -62,12 +62,12 @@
       (entry !== undefined && (view === 'demands' || view === 'terms' || view === 'sources'))
   );
 
-  onMount(() => void draft.open().then(() => draft.lint()));
+  onMount(() => void draft.open());
 
-  // The findings follow the catalogue, wherever it was changed.
+  // The findings follow the catalogue and the rulings, wherever they were changed.
   $effect(() => {
-    void desk.catalogue;
-    if (!draft.isOpen) void draft.lint();
+    void [draft.current, desk.estate.decisions, desk.today];
+    untrack(() => void draft.lint());
   });
 
   function show(next: View, id = product?.id): void {

@@ -1,0 +1,49 @@
+/**
+ * `npm run bench:hostile`: 100,000 mutated inputs to the condition parser and as many to the catalogue reader. Every one
+ * must come back as a value or as issues, none may throw, none may take a second. Exits with 1 where one does.
+ * `npm run bench:hostile -- 5000` makes another number.
+ */
+import { readFileSync } from 'node:fs';
+import { parseCondition } from '../src/core/condition/parse-condition';
+import { parseCatalogue } from '../src/core/exchange/catalogue-file';
+import { mutateText } from '../tests/support/mutate-text';
+import { Random } from '../tests/support/random';
+
+const COUNT = Number(process.argv[2] ?? 100_000);
+const SLOW_MS = 1000;
+const catalogue = readFileSync('tests/fixtures/formats/catalogue-2.yaml', 'utf8');
+const conditions = [
+  'memory at least 8 GB and (model is one of (P3, "P 4") or not every linked peer (release in (from 4/r2 to before 6, 9 on blue)))',
+  'disk.free.system above 20.5 GiB or lowest linked host (firmware.level at most 3) and security-part is not present'
+];
+
+function run(name: string, texts: readonly string[], read: (text: string) => boolean): boolean {
+  const random = new Random(41);
+  let slowest = 0;
+  let taken = 0;
+  let bad = 0;
+  const start = performance.now();
+  for (let i = 0; i < COUNT; i++) {
+    let text = mutateText(random, random.pick(texts));
+    while (random.chance(0.4)) text = mutateText(random, text);
+    const before = performance.now();
+    try {
+      if (read(text)) taken++;
+    } catch (error) {
+      bad++;
+      console.error(`${name} escaped: ${String(error)}\n${JSON.stringify(text.slice(0, 400))}`);
+    }
+    slowest = Math.max(slowest, performance.now() - before);
+  }
+  const seconds = (performance.now() - start) / 1000;
+  console.log(
+    `${name}: ${COUNT} inputs in ${seconds.toFixed(0)} s, ${taken} taken, ${bad} escaped, slowest ${slowest.toFixed(1)} ms`
+  );
+  return bad === 0 && slowest < SLOW_MS;
+}
+
+const fine = [
+  run('condition parser', conditions, (text) => 'condition' in parseCondition(text)),
+  run('catalogue reader', [catalogue], (text) => parseCatalogue(text).ok)
+];
+process.exit(fine.every(Boolean) ? 0 : 1);
