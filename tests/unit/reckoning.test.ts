@@ -1,6 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { parse } from 'yaml';
 import { expect, test } from 'vitest';
+import { checkCondition } from '../../src/core/condition/check-condition';
+import { FactKinds } from '../../src/core/condition/fact-kind';
+import { parseCondition } from '../../src/core/condition/parse-condition';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { emptyEstate, type System } from '../../src/core/estate/schema';
 import { plan } from '../../src/core/plan';
@@ -54,4 +57,19 @@ test.each(examples)('docs/reckoning.md: %s', (_, text) => {
     ])
   );
   expect(found).toEqual(expected);
+});
+
+test('every condition written in docs/conditions.md is one, and asks what can be asked', () => {
+  const texts = [
+    ...readFileSync('docs/conditions.md', 'utf8').matchAll(/```condition\n([\s\S]*?)```/g)
+  ].flatMap((m) => (m[1] ?? '').trim().split('\n'));
+  expect(texts.length).toBeGreaterThan(10);
+  for (const text of texts) {
+    const parsed = parseCondition(text);
+    const misfits =
+      'condition' in parsed
+        ? checkCondition(parsed.condition, new FactKinds(), new Set(['good-processors']))
+        : parsed.fault;
+    expect(misfits, text).toEqual([]);
+  }
 });

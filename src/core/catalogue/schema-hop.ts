@@ -26,9 +26,9 @@ export const MATURITIES = ['general', 'preview', 'early'] as const;
 export type Maturity = (typeof MATURITIES)[number];
 
 /** Ways a hop's media can be had, or the hop begun (FIELD-NOTES N14, N18). */
-export const WAYS = ['offer', 'by hand', 'store', 'media', 'preview track', 'manager', 'network'] as const;
+const WAYS = ['offer', 'by hand', 'store', 'media', 'preview track', 'manager', 'network'] as const;
 
-export const patch = entry({
+const patch = entry({
   name: text.optional(),
   aliases,
   builds: aliases.describe('build numbers that settle this patch level'),

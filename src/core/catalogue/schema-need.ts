@@ -17,7 +17,7 @@ import {
 } from './schema-part';
 
 /** What it means when a requirement does not hold, worst first (RECKONING B6). */
-export const GRADES = ['blocks', 'warning', 'degrades', 'loses', 'advises'] as const;
+const GRADES = ['blocks', 'warning', 'degrades', 'loses', 'advises'] as const;
 
 const cure = z.strictObject({
   id,
@@ -66,7 +66,7 @@ export const requirement = entry({
 });
 
 /** How a companion fares on a release, best first (FIELD-NOTES N24). */
-export const COMPANION_VERDICTS = [
+const COMPANION_VERDICTS = [
   'works',
   'after update',
   'with less',

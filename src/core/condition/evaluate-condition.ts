@@ -101,7 +101,7 @@ function compareFigures(relation: string, demanded: Figure, seen: Seen, measure:
 }
 
 /** A fact's value in base units; undefined where it cannot be read so, a bare number of a measure with units among them. */
-export function readFigure(measure: Measure, value: string | number | boolean): number | undefined {
+function readFigure(measure: Measure, value: string | number | boolean): number | undefined {
   if (typeof value === 'boolean') return undefined;
   const figure = parseFigure(String(value));
   return figure && figureIn(measure, figure);

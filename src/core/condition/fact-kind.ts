@@ -30,7 +30,7 @@ const kind = (
 const YEAR = 365;
 
 /** The kinds every catalogue may use without declaring them. */
-export const FACT_KINDS: readonly FactKind[] = [
+const FACT_KINDS: readonly FactKind[] = [
   kind('memory', 'memory', 'memory', 'hardware', YEAR),
   kind('disk.total', 'whole disk', 'disk', 'hardware', YEAR),
   kind('disk.free.system', 'free on the system drive', 'disk', 'software', 14),

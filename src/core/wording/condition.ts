@@ -26,7 +26,7 @@ export function describeConditionFault({ code, found, expected }: ConditionFault
 }
 
 /** What was seen of a fact, in words. */
-export function describeSeen(seen: Seen | undefined): string {
+function describeSeen(seen: Seen | undefined): string {
   if (!seen) return 'not looked at';
   switch (seen.kind) {
     case 'known':

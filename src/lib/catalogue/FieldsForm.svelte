@@ -10,80 +10,87 @@
   } from './entries';
   import { draft } from '$lib/state/draft.svelte';
   import FieldInput from './FieldInput.svelte';
-  import FieldsForm from './FieldsForm.svelte';
 
-  let {
-    path,
-    onset,
-    depth = 0
-  }: { path: EntryPath; onset: (path: EntryPath, value: unknown) => void; depth?: number } = $props();
+  let { path, onset }: { path: EntryPath; onset: (path: EntryPath, value: unknown) => void } = $props();
 
-  let adding = $state.raw<readonly string[]>([]);
-  const entry = $derived((entryAt(draft.current, path) ?? {}) as Readonly<Record<string, unknown>>);
-  const fields = $derived(fieldsOf(path, entry, depth > 0));
-  const shown = $derived([...fields.shown, ...fields.further.filter((f) => adding.includes(f.key))]);
-  const further = $derived(fields.further.filter((f) => !adding.includes(f.key) && f.key !== 'also'));
+  /** Fields asked for and still empty, by the path of their map. */
+  let adding = $state.raw<Readonly<Record<string, readonly string[]>>>({});
+
+  function look(at: EntryPath) {
+    const entry = (entryAt(draft.current, at) ?? {}) as Readonly<Record<string, unknown>>;
+    const fields = fieldsOf(at, entry, at.length > path.length);
+    const asked = adding[at.join('/')] ?? [];
+    return {
+      entry,
+      shown: [...fields.shown, ...fields.further.filter((f) => asked.includes(f.key))],
+      further: fields.further.filter((f) => !asked.includes(f.key) && f.key !== 'also')
+    };
+  }
+
+  const ask = (at: EntryPath, key: string): void => {
+    adding = { ...adding, [at.join('/')]: [...(adding[at.join('/')] ?? []), key] };
+  };
 
   /** Another element like the last: the same fields, so that only what differs has to be typed. */
-  function another(key: string, list: readonly unknown[]): void {
+  function another(at: EntryPath, list: readonly unknown[]): void {
     const last = list[list.length - 1] as Record<string, unknown> | undefined;
     const id = typeof last?.['id'] === 'string' ? { id: `${last['id']}-${list.length + 1}` } : {};
-    onset([...path, key, list.length], { ...last, ...id });
+    onset([...at, list.length], { ...last, ...id });
   }
 </script>
 
-<dl>
-  {#each shown as field (field.key)}
-    {@const value = entry[field.key]}
-    <dt title={field.about}>{sayField(field.key)}</dt>
-    <dd>
-      {#if isFieldMapList(path, field.key, value)}
-        {#each value as item, i (i)}
+{#snippet form(at: EntryPath)}
+  {@const { entry, shown, further } = look(at)}
+  <dl>
+    {#each shown as field (field.key)}
+      {@const value = entry[field.key]}
+      {@const inner = [...at, field.key]}
+      <dt title={field.about}>{sayField(field.key)}</dt>
+      <dd>
+        {#if isFieldMapList(at, field.key, value)}
+          {#each value as item, i (i)}
+            <details>
+              <summary>{sayBrief(item)}</summary>
+              {@render form([...inner, i])}
+              <button
+                class="act small"
+                onclick={() => onset(inner, value.length === 1 ? undefined : value.filter((_, j) => j !== i))}
+                >Take away</button
+              >
+            </details>
+          {/each}
+          <button class="act small" onclick={() => another(inner, value)}>Another</button>
+        {:else if isFieldMap(at, field.key, value)}
           <details>
-            <summary>{sayBrief(item)}</summary>
-            <FieldsForm path={[...path, field.key, i]} {onset} depth={depth + 1} />
-            <button
-              class="act small"
-              onclick={() =>
-                onset([...path, field.key], value.length === 1 ? undefined : value.filter((_, j) => j !== i))}
-              >Take away</button
-            >
+            <summary>{sayBrief(value)}</summary>
+            {@render form(inner)}
+            <button class="act small" onclick={() => onset(inner, undefined)}>Take away</button>
           </details>
-        {/each}
-        <button class="act small" onclick={() => another(field.key, value)}>Another</button>
-      {:else if isFieldMap(path, field.key, value)}
-        <details>
-          <summary>{sayBrief(value)}</summary>
-          <FieldsForm path={[...path, field.key]} {onset} depth={depth + 1} />
-          <button class="act small" onclick={() => onset([...path, field.key], undefined)}>Take away</button>
-        </details>
-      {:else}
-        <FieldInput
-          {field}
-          {value}
-          sources={draft.current?.sources ?? []}
-          onset={(v) => onset([...path, field.key], v)}
-        />
-      {/if}
-    </dd>
-  {/each}
-</dl>
-{#if further.length > 0}
-  <select
-    class="field more"
-    aria-label="Also say"
-    value=""
-    onchange={(e) => {
-      adding = [...adding, e.currentTarget.value];
-      e.currentTarget.value = '';
-    }}
-  >
-    <option value="">also say …</option>
-    {#each further as field (field.key)}<option value={field.key}
-        >{sayField(field.key)}{field.about ? `: ${field.about}` : ''}</option
-      >{/each}
-  </select>
-{/if}
+        {:else}
+          <FieldInput {field} {value} sources={draft.current?.sources ?? []} onset={(v) => onset(inner, v)} />
+        {/if}
+      </dd>
+    {/each}
+  </dl>
+  {#if further.length > 0}
+    <select
+      class="field more"
+      aria-label="Also say"
+      value=""
+      onchange={(e) => {
+        ask(at, e.currentTarget.value);
+        e.currentTarget.value = '';
+      }}
+    >
+      <option value="">also say …</option>
+      {#each further as field (field.key)}<option value={field.key}
+          >{sayField(field.key)}{field.about ? `: ${field.about}` : ''}</option
+        >{/each}
+    </select>
+  {/if}
+{/snippet}
+
+{@render form(path)}
 
 <style>
   dl {

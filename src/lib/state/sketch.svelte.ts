@@ -1,5 +1,4 @@
 import {
-  freeId,
   fillHops,
   joinSketches,
   productOfSketch,

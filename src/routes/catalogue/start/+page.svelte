@@ -63,7 +63,7 @@
               class="field mono"
               rows="7"
               aria-label="Table of dates"
-              placeholder={'Release, the day it came out, the day its service ends\nin any usual form: 30.6.2031, June 2031, Q3 2031'}
+              placeholder="Release, the day it came out, the day its service ends&#10;in any usual form: 30.6.2031, June 2031, Q3 2031"
               value={sketches.dates}
               oninput={(e) => sketches.setDates(e.currentTarget.value)}></textarea>
             <p class="row">
