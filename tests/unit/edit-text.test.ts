@@ -1,15 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { parseCatalogue, readCatalogueValue } from '../../src/core/exchange/catalogue-file';
+import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
+import { readYamlValue } from '../../src/core/exchange/read-yaml';
 import { diffValues, editValue, isEqual } from '../../src/core/catalogue/diff-values';
 import { editText } from '../../src/core/exchange/edit-text';
 import { randomEdit, pathsOf, valueAt } from '../support/edits';
 import { Random } from '../support/random';
 
 const yaml = readFileSync('demo/catalogue.yaml', 'utf8');
-const value = readCatalogueValue(yaml);
+const value = readYamlValue(yaml);
 const textAfter = (text: string, edit: Parameters<typeof editText>[1][number]): string => {
-  const made = editText(text, [edit], readCatalogueValue);
+  const made = editText(text, [edit]);
   if (!made.ok) throw new Error(JSON.stringify([made.issues, edit]));
   return made.value;
 };
@@ -31,7 +32,7 @@ describe('an edit in a YAML file', () => {
     for (let i = 0; i < 90; i++) {
       const edit = randomEdit(random, value);
       const text = textAfter(yaml, edit);
-      expect(isEqual(readCatalogueValue(text), editValue(value, edit)), JSON.stringify(edit)).toBe(true);
+      expect(isEqual(readYamlValue(text), editValue(value, edit)), JSON.stringify(edit)).toBe(true);
       const touched = edit.kind === 'insert' ? 1 : linesOf(edit.path);
       expect(commonLines(yaml, text), JSON.stringify(edit)).toBeGreaterThanOrEqual(
         yaml.split('\n').length - touched
@@ -39,19 +40,26 @@ describe('an edit in a YAML file', () => {
     }
   });
 
+  test('many at once mean what they should, and the head of the file stays', () => {
+    const random = new Random(24);
+    for (let i = 0; i < 60; i++) {
+      let after = value;
+      for (let n = random.int(2, 8); n > 0; n--) after = editValue(after, randomEdit(random, after));
+      const made = editText(yaml, diffValues(value, after));
+      expect(made.ok && isEqual(readYamlValue(made.value), after), `run ${i}`).toBe(true);
+      if (made.ok) expect(made.value.split('\n').slice(0, 2)).toEqual(yaml.split('\n').slice(0, 2));
+    }
+  });
+
   test('keeps comments, on lines of their own and behind values', () => {
     const text =
       '# head\na: 1 # one\nlist:\n  # first\n  - {id: x, n: a} # x\n  # second\n  - id: y # y\n    n: b\n# foot\n';
-    const made = editText(
-      text,
-      [
-        { kind: 'set', path: ['a'], value: '2' },
-        { kind: 'insert', path: ['list'], at: 1, values: [{ id: 'new' }] },
-        { kind: 'set', path: ['list', 2, 'm'], value: 'c' },
-        { kind: 'remove', path: ['list', 0, 'n'] }
-      ],
-      readCatalogueValue
-    );
+    const made = editText(text, [
+      { kind: 'set', path: ['a'], value: '2' },
+      { kind: 'insert', path: ['list'], at: 1, values: [{ id: 'new' }] },
+      { kind: 'set', path: ['list', 2, 'm'], value: 'c' },
+      { kind: 'remove', path: ['list', 0, 'n'] }
+    ]);
     expect(made).toEqual({
       ok: true,
       value:
@@ -71,7 +79,7 @@ describe('an edit in a YAML file', () => {
   });
 
   test('that cannot be made is refused, and the text stays', () => {
-    expect(editText('a: [', [{ kind: 'set', path: ['a'], value: 1 }], readCatalogueValue)).toMatchObject({
+    expect(editText('a: [', [{ kind: 'set', path: ['a'], value: 1 }])).toMatchObject({
       ok: false
     });
   });

@@ -40,7 +40,7 @@ function variant(random: Random): Catalogue {
 describe('merging', () => {
   test('either way round is the same; with itself, and again, changes nothing', () => {
     let conflicts = 0;
-    for (let seed = 1; seed <= 120; seed++) {
+    for (let seed = 1; seed <= 45; seed++) {
       const random = new Random(seed);
       const [a, b] = [variant(random), variant(random)];
       const both = merged(a, b);
@@ -52,7 +52,7 @@ describe('merging', () => {
       expect(merged(b, both), `seed ${seed}`).toEqual(both);
       conflicts += settleCatalogue(both, []).disputes.length;
     }
-    expect(conflicts).toBeGreaterThan(1000);
+    expect(conflicts).toBeGreaterThan(400);
   });
 
   test('what both changed is kept twice and reads as unknown, or the careful way, until ruled', () => {

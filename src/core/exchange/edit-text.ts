@@ -1,51 +1,31 @@
-import {
-  isMap,
-  isScalar,
-  isSeq,
-  parseDocument,
-  type Document,
-  type Pair,
-  type YAMLMap,
-  type YAMLSeq
-} from 'yaml';
+import { isSeq, parseDocument, type Document } from 'yaml';
 import { fail, succeed, type Result } from '../issue';
 import { editValue, isEqual, type Edit } from '../catalogue/diff-values';
-import { renderBlock, renderInline, renderItem, renderPair } from './render-yaml';
-
-/** A stretch of text to be replaced. */
-interface Splice {
-  readonly from: number;
-  readonly to: number;
-  readonly text: string;
-}
-
-type Collection = YAMLMap | YAMLSeq;
-type ValueReader = (text: string) => unknown;
+import { readYaml } from './read-yaml';
+import { spliceOf, type Splice } from './splice-yaml';
 
 /**
  * Makes edits in the text of a YAML or JSON file. In YAML only the edited lines change: every other byte, comments among
- * them, stays. JSON is written anew with the same indent. `read` gives the value of a text; each edit is checked by
- * reading the result back, and one that could not be made in place is made through the document, which keeps comments
- * but not spacing. Fails with `edit-failed` where neither gives the wanted value.
+ * them, stays. JSON is written anew with the same indent.
+ *
+ * 1. Edits that do not touch each other are made in one go, as splices of one reading of the text.
+ * 2. The result is read back. Where it does not mean what it should, the edits are made one at a time, each read back; one
+ *    that cannot be made in place goes through the document, which keeps comments but not spacing.
+ *
+ * Fails with `edit-failed` where none of that gives the wanted value. Cost: one reading for edits that are apart.
  */
-export function editText(text: string, edits: readonly Edit[], read: ValueReader): Result<string> {
+export function editText(text: string, edits: readonly Edit[]): Result<string> {
   if (edits.length === 0) return succeed(text);
   const json = parseJsonOrNothing(text);
   if (json) {
     const indent = /\n([ \t]+)"/.exec(text)?.[1] ?? ' ';
     return succeed(JSON.stringify(edits.reduce(editValue, json.value), null, indent) + '\n');
   }
-  let next = text;
-  let value = read(text);
-  for (const edit of edits) {
-    value = editValue(value, edit);
-    const made = [editInPlace, editThroughDocument]
-      .map((make) => make(next, edit))
-      .find((t) => t !== undefined && isEqual(readOrNothing(read, t), value));
-    if (made === undefined) return fail({ code: 'edit-failed', path: edit.path });
-    next = made;
-  }
-  return succeed(next);
+  const before = valueOf(text);
+  const wanted = edits.reduce(editValue, before);
+  const together = editTogether(text, edits);
+  if (together !== undefined && isEqual(valueOf(together), wanted)) return succeed(together);
+  return editOneByOne(text, edits, before);
 }
 
 function parseJsonOrNothing(text: string): { value: unknown } | undefined {
@@ -57,12 +37,127 @@ function parseJsonOrNothing(text: string): { value: unknown } | undefined {
   }
 }
 
-function readOrNothing(read: ValueReader, text: string): unknown {
-  try {
-    return read(text);
-  } catch {
-    return undefined;
+function valueOf(text: string): unknown {
+  const read = readYaml(text);
+  return read.ok ? read.value.value : undefined;
+}
+
+function documentOf(text: string): Document.Parsed | undefined {
+  const read = readYaml(text);
+  return read.ok ? read.value.document : undefined;
+}
+
+/** All edits, in as few readings of the text as their places allow; undefined where one has no plain place. */
+function editTogether(text: string, edits: readonly Edit[]): string | undefined {
+  let next = text;
+  let group = new EditGroup(next, documentOf(next));
+  for (const edit of edits) {
+    if (group.add(edit)) continue;
+    next = group.apply();
+    group = new EditGroup(next, documentOf(next));
+    if (!group.add(edit)) return undefined;
   }
+  return group.apply();
+}
+
+type Step = string | number;
+
+/** Edits of one reading of a text. Paths name places after the edits before; the group knows where these were at first. */
+class EditGroup {
+  readonly #text: string;
+  readonly #document: Document.Parsed | undefined;
+  readonly #splices: Splice[] = [];
+  readonly #touched: string[] = [];
+  /** By path of a list: what its elements were at first; undefined: put in since. */
+  readonly #moved = new Map<string, (number | undefined)[]>();
+
+  constructor(text: string, document: Document.Parsed | undefined) {
+    this.#text = text;
+    this.#document = document;
+  }
+
+  /** False where the edit touches what another of the group has touched, or has no plain place in the text. */
+  add(edit: Edit): boolean {
+    const list = edit.kind === 'insert' ? edit.path : edit.path.slice(0, -1);
+    const at = edit.kind === 'insert' ? edit.at : edit.path[edit.path.length - 1];
+    const here = this.#original(list);
+    const place = here && (typeof at === 'number' ? this.#indexIn(here, at) : at);
+    if (!here || !this.#document || place === undefined || this.#overlaps(edit, here, place)) return false;
+    const moved: Edit =
+      edit.kind === 'insert'
+        ? { ...edit, path: here, at: Number(place) }
+        : { ...edit, path: [...here, place] };
+    const splice = spliceOf(this.#text, this.#document, moved);
+    if (!splice || this.#splices.some((s) => s.from < splice.to && splice.from < s.to)) return false;
+    if (this.#splices.some((s) => splice.from >= s.from && splice.from < s.to)) return false;
+    this.#splices.push(splice);
+    if (typeof at === 'number') this.#move(here, at, edit);
+    if (edit.kind !== 'insert') this.#touched.push(keyOf([...here, place]));
+    return true;
+  }
+
+  apply(): string {
+    const sorted = this.#splices.map((s, i) => ({ ...s, i })).sort((a, b) => b.from - a.from || b.i - a.i);
+    return sorted.reduce((text, s) => text.slice(0, s.from) + s.text + text.slice(s.to), this.#text);
+  }
+
+  /** Where a path led at first; undefined where it leads into something put in since. */
+  #original(path: readonly Step[]): Step[] | undefined {
+    const original: Step[] = [];
+    for (const step of path) {
+      const place = typeof step === 'number' ? this.#indexIn(original, step) : step;
+      if (place === undefined) return undefined;
+      original.push(place);
+    }
+    return original;
+  }
+
+  #indexIn(list: readonly Step[], index: number): number | undefined {
+    const order = this.#moved.get(keyOf(list));
+    if (!order) return index;
+    return index < order.length ? order[index] : this.#lengthOf(list);
+  }
+
+  #lengthOf(list: readonly Step[]): number {
+    const node: unknown = this.#document?.getIn(list, true);
+    return isSeq(node) ? node.items.length : 0;
+  }
+
+  #move(list: readonly Step[], at: number, edit: Edit): void {
+    const key = keyOf(list);
+    const order = this.#moved.get(key) ?? Array.from({ length: this.#lengthOf(list) }, (_, i) => i);
+    if (edit.kind === 'insert') order.splice(at, 0, ...edit.values.map(() => undefined));
+    if (edit.kind === 'remove') order.splice(at, 1);
+    if (edit.kind !== 'set') this.#moved.set(key, order);
+  }
+
+  /** Inside, or around, what is replaced or taken out already. */
+  #overlaps(edit: Edit, list: readonly Step[], place: Step): boolean {
+    const own = keyOf(edit.kind === 'insert' ? list : [...list, place]);
+    const isAround = (t: string): boolean => edit.kind !== 'insert' && t.startsWith(`${own}\n`);
+    return this.#touched.some((t) => own === t || own.startsWith(`${t}\n`) || isAround(t));
+  }
+}
+
+const keyOf = (path: readonly Step[]): string => path.map(String).join('\n');
+
+function editOneByOne(text: string, edits: readonly Edit[], before: unknown): Result<string> {
+  let next = text;
+  let value = before;
+  for (const edit of edits) {
+    value = editValue(value, edit);
+    const made = [editInPlace, editThroughDocument]
+      .map((make) => make(next, edit))
+      .find((t) => t !== undefined && isEqual(valueOf(t), value));
+    if (made === undefined) return fail({ code: 'edit-failed', path: edit.path });
+    next = made;
+  }
+  return succeed(next);
+}
+
+function editInPlace(text: string, edit: Edit): string | undefined {
+  const group = new EditGroup(text, documentOf(text));
+  return group.add(edit) ? group.apply() : undefined;
 }
 
 function editThroughDocument(text: string, edit: Edit): string | undefined {
@@ -77,179 +172,4 @@ function editThroughDocument(text: string, edit: Edit): string | undefined {
     else document.setIn(edit.path, document.createNode(edit.values));
   }
   return document.toString({ lineWidth: 0 });
-}
-
-function editInPlace(text: string, edit: Edit): string | undefined {
-  const document = parseDocument(text);
-  const splice = spliceOf(text, document, edit);
-  return splice && text.slice(0, splice.from) + splice.text + text.slice(splice.to);
-}
-
-function spliceOf(text: string, document: Document, edit: Edit): Splice | undefined {
-  const last = edit.path[edit.path.length - 1];
-  if (edit.kind === 'insert') {
-    const list: unknown = document.getIn(edit.path, true);
-    return isSeq(list) && list.items.length > 0
-      ? insertItems(text, list, edit.at, edit.values)
-      : spliceOf(text, document, { kind: 'set', path: edit.path, value: edit.values });
-  }
-  const parent: unknown =
-    edit.path.length === 1 ? document.contents : document.getIn(edit.path.slice(0, -1), true);
-  if (last === undefined || (!isMap(parent) && !isSeq(parent))) return undefined;
-  const at = isMap(parent) ? parent.items.findIndex((p) => keyOf(p) === String(last)) : Number(last);
-  if (edit.kind === 'remove') return removeItem(text, parent, at);
-  const item = parent.items[at];
-  if (item === undefined) return isMap(parent) ? addPair(text, parent, String(last), edit.value) : undefined;
-  return isMap(parent)
-    ? replacePair(text, parent, item as Pair, edit.value)
-    : replaceItem(text, item, edit.value);
-}
-
-const keyOf = (pair: Pair): string | undefined =>
-  isScalar(pair.key) ? String(pair.key.source ?? pair.key.value) : undefined;
-
-function rangeOf(node: unknown): readonly [from: number, to: number] | undefined {
-  const range =
-    typeof node === 'object' && node !== null && 'range' in node
-      ? (node.range as number[] | undefined)
-      : undefined;
-  return range ? [range[0] ?? 0, range[1] ?? 0] : undefined;
-}
-
-/** From the start of an element to the end of its value, without the white space behind it. */
-function spanOf(text: string, item: unknown): readonly [from: number, to: number] | undefined {
-  const pair = typeof item === 'object' && item !== null && 'key' in item ? (item as Pair) : undefined;
-  const start = rangeOf(pair ? pair.key : item);
-  const end = rangeOf(pair?.value ?? pair?.key ?? item);
-  if (!start || !end) return undefined;
-  let to = Math.max(end[1], start[1]);
-  while (to > start[0] && /\s/.test(text[to - 1] ?? '')) to--;
-  return [start[0], to];
-}
-
-const lineStart = (text: string, at: number): number => text.lastIndexOf('\n', at - 1) + 1;
-const lineEnd = (text: string, at: number): number =>
-  text.indexOf('\n', at) < 0 ? text.length : text.indexOf('\n', at);
-const pad = (indent: number): string => ' '.repeat(indent);
-
-function replacePair(text: string, map: YAMLMap, pair: Pair, value: unknown): Splice | undefined {
-  const key = spanOf(text, pair.key);
-  const span = spanOf(text, pair);
-  if (!key || !span) return undefined;
-  const indent = key[0] - lineStart(text, key[0]);
-  const colon = text.indexOf(':', key[1]);
-  if (colon < 0) return undefined;
-  const old = rangeOf(pair.value);
-  const isEmpty = !old || old[1] <= old[0];
-  if (!map.flow && isBlockValue(value, indent)) {
-    const lines = renderBlock(value, indent + 2).map((l) => `\n${pad(indent + 2)}${l}`);
-    return { from: colon + 1, to: Math.max(colon + 1, span[1]), text: lines.join('') };
-  }
-  const startsBelow = old !== undefined && /^\s*\n\s*$/.test(text.slice(colon + 1, old[0]));
-  if (startsBelow) return { from: colon + 1, to: span[1], text: ` ${renderInline(value)}` };
-  return isEmpty
-    ? { from: colon + 1, to: colon + 1, text: ` ${renderInline(value)}` }
-    : { from: old[0], to: span[1], text: renderInline(value) };
-}
-
-const isBlockValue = (value: unknown, indent: number): boolean =>
-  typeof value === 'object' && value !== null && renderPair('', value, indent).length > 1;
-
-function replaceItem(text: string, item: unknown, value: unknown): Splice | undefined {
-  const span = spanOf(text, item);
-  return span && { from: span[0], to: span[1], text: renderInline(value) };
-}
-
-function addPair(text: string, map: YAMLMap, key: string, value: unknown): Splice | undefined {
-  const last = map.items[map.items.length - 1];
-  if (map.flow || !last) return addToFlow(text, map, `${renderInline(key)}: ${renderInline(value)}`);
-  const first = spanOf(text, map.items[0]);
-  const span = spanOf(text, last);
-  if (!first || !span) return undefined;
-  const indent = first[0] - lineStart(text, first[0]);
-  const at = lineEnd(text, span[1]);
-  return {
-    from: at,
-    to: at,
-    text: renderPair(key, value, indent)
-      .map((l) => `\n${pad(indent)}${l}`)
-      .join('')
-  };
-}
-
-/** Behind the last element of a flow collection, before the bracket that ends it. */
-function addToFlow(text: string, collection: Collection, addition: string): Splice | undefined {
-  const range = rangeOf(collection);
-  if (!range) return undefined;
-  const last = spanOf(text, collection.items[collection.items.length - 1]);
-  const at = last ? last[1] : range[0] + 1;
-  return { from: at, to: at, text: last ? `, ${addition}` : addition };
-}
-
-function insertItems(
-  text: string,
-  list: YAMLSeq,
-  at: number,
-  values: readonly unknown[]
-): Splice | undefined {
-  if (list.flow) {
-    const inline = values.map(renderInline).join(', ');
-    const next = spanOf(text, list.items[at]);
-    return next ? { from: next[0], to: next[0], text: `${inline}, ` } : addToFlow(text, list, inline);
-  }
-  const dash = dashOf(text, list.items[Math.min(at, list.items.length - 1)]);
-  if (dash === undefined) return undefined;
-  const indent = dash - lineStart(text, dash);
-  const lines = values.flatMap((v) => renderItem(v, indent)).map((l) => pad(indent) + l);
-  if (at < list.items.length) {
-    const from = lineStart(text, dash);
-    return { from, to: from, text: lines.map((l) => `${l}\n`).join('') };
-  }
-  const span = spanOf(text, list.items[list.items.length - 1]);
-  const end = span && lineEnd(text, span[1]);
-  return end === undefined ? undefined : { from: end, to: end, text: lines.map((l) => `\n${l}`).join('') };
-}
-
-/** The place of the dash before an element of a block list. */
-function dashOf(text: string, item: unknown): number | undefined {
-  const span = spanOf(text, item);
-  if (!span) return undefined;
-  let at = span[0] - 1;
-  while (at >= 0 && /\s/.test(text[at] ?? '')) at--;
-  return text[at] === '-' && /^[ ]*$/.test(text.slice(lineStart(text, at), at)) ? at : undefined;
-}
-
-/** The only element goes: the collection stays, with nothing in it. */
-function emptied(
-  text: string,
-  parent: Collection,
-  span: readonly [from: number, to: number]
-): Splice | undefined {
-  if (parent.flow) return { from: span[0], to: span[1], text: '' };
-  const whole = rangeOf(parent);
-  const before = whole && text.slice(0, whole[0]).trimEnd().length;
-  return before && text[before - 1] === ':'
-    ? { from: before, to: span[1], text: isSeq(parent) ? ' []' : ' {}' }
-    : undefined;
-}
-
-function removeItem(text: string, parent: Collection, at: number): Splice | undefined {
-  const span = spanOf(text, parent.items[at]);
-  if (!span) return undefined;
-  if (parent.items.length < 2) return emptied(text, parent, span);
-  const next = spanOf(text, parent.items[at + 1]);
-  if (parent.flow) {
-    const before = spanOf(text, parent.items[at - 1]);
-    if (next) return { from: span[0], to: next[0], text: '' };
-    return before && { from: before[1], to: span[1], text: '' };
-  }
-  const start = isSeq(parent) ? dashOf(text, parent.items[at]) : span[0];
-  if (start === undefined) return undefined;
-  const from = lineStart(text, start);
-  if (/^[ ]*$/.test(text.slice(from, start)))
-    return { from, to: Math.min(text.length, lineEnd(text, span[1]) + 1), text: '' };
-  // The first key behind a dash: what follows moves up to its place.
-  return next && !text.slice(span[1], next[0]).includes('#')
-    ? { from: span[0], to: next[0], text: '' }
-    : undefined;
 }

@@ -1,4 +1,4 @@
-import { readCatalogueValue } from './catalogue-file';
+import { readYamlValue } from './read-yaml';
 import { renderInline } from './render-yaml';
 
 /** A field's value as one line of text, as the file would write it; texts stand bare, lists of plain words without brackets. */
@@ -12,6 +12,6 @@ export function formatInline(value: unknown): string {
 
 /** Reads such a line back. Undefined where it is not a value. */
 export function parseInline(text: string): { readonly value: unknown } | undefined {
-  const whole = readCatalogueValue(`{value: ${text.replace(/\r?\n/g, ' ')}}`);
+  const whole = readYamlValue(`{value: ${text.replace(/\r?\n/g, ' ')}}`);
   return typeof whole === 'object' && whole !== null && 'value' in whole ? { value: whole.value } : undefined;
 }

@@ -1,7 +1,8 @@
 import { diffValues } from '../catalogue/diff-values';
 import { CATALOGUE_VERSION, emptyCatalogue, type Catalogue } from '../catalogue/schema';
 import { succeed, type Result } from '../issue';
-import { parseCatalogue, readCatalogueValue } from './catalogue-file';
+import { parseCatalogue } from './catalogue-file';
+import { readYamlValue } from './read-yaml';
 import { editText } from './edit-text';
 import { renderBlock } from './render-yaml';
 
@@ -25,12 +26,11 @@ function editedText(text: string, after: Catalogue): Result<string> {
   const before = parseCatalogue(text);
   if (!before.ok) return before;
   const edits = diffValues(before.value, after);
-  const written = (readCatalogueValue(text) as { version?: unknown }).version;
+  const written = (readYamlValue(text) as { version?: unknown }).version;
   const raise = edits.length > 0 && written !== CATALOGUE_VERSION;
   return editText(
     text,
-    raise ? [{ kind: 'set', path: ['version'], value: CATALOGUE_VERSION }, ...edits] : edits,
-    readCatalogueValue
+    raise ? [{ kind: 'set', path: ['version'], value: CATALOGUE_VERSION }, ...edits] : edits
   );
 }
 
