@@ -179,8 +179,20 @@
     flex: none;
   }
   progress {
-    accent-color: var(--ink);
+    appearance: none;
     width: 160px;
+    height: 8px;
+    border: 1px solid var(--ink);
+    background: var(--paper);
+  }
+  progress::-webkit-progress-bar {
+    background: var(--paper);
+  }
+  progress::-webkit-progress-value {
+    background: var(--ink);
+  }
+  progress::-moz-progress-bar {
+    background: var(--ink);
   }
   .row {
     display: flex;

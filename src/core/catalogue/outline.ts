@@ -35,11 +35,21 @@ const resolve = (node: Node | undefined): Node | undefined =>
 
 /** Fields of the map at a path of the file (numbers stand for list elements); empty where there is no map there. */
 export function outlineAt(path: readonly (string | number)[]): FieldOutline[] {
-  return mapsAt(path).flatMap((map) =>
-    Object.entries(map.properties ?? {}).map(([key, node]) =>
-      outlineField(key, node, map.required?.includes(key) ?? false)
-    )
-  );
+  const maps = mapsAt(path);
+  const fields = new Map<string, FieldOutline>();
+  for (const map of maps)
+    for (const [key, node] of Object.entries(map.properties ?? {}))
+      // Of several forms a map may have, a field is needed only where every form needs it.
+      if (!fields.has(key))
+        fields.set(
+          key,
+          outlineField(
+            key,
+            node,
+            maps.every((m) => m.required?.includes(key))
+          )
+        );
+  return [...fields.values()];
 }
 
 /** The values a field at a path may have, where they are a closed set. */

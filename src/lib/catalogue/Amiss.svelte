@@ -11,6 +11,8 @@
 
   let { onplace }: { onplace: (path: readonly (string | number)[]) => void } = $props();
 
+  const MOST = 100;
+  let all = $state(false);
   let issues = $state.raw<readonly Issue[]>([]);
   const KINDS = [
     ['fault', 'Contradictions and dead ends'],
@@ -44,7 +46,7 @@
     {#if list.length > 0}
       <h2>{title} <span class="soft">{list.length}</span></h2>
       <ul>
-        {#each list as finding, i (i)}
+        {#each all ? list : list.slice(0, MOST) as finding, i (i)}
           <li data-finding={finding.code}>
             <div>
               <span>{describeFinding(finding)}</span>
@@ -65,6 +67,9 @@
           </li>
         {/each}
       </ul>
+      {#if list.length > MOST && !all}<p>
+          <button class="act" onclick={() => (all = true)}>Show all {list.length}</button>
+        </p>{/if}
     {/if}
   {/each}
   {#if ruled.length > 0}

@@ -6,6 +6,7 @@
   import {
     entryAt,
     sayBrief,
+    sayElement,
     sayField,
     withEntry,
     type Entry,
@@ -50,7 +51,7 @@
     if (Array.isArray(value))
       return value
         .map((v) =>
-          typeof v === 'object' && v !== null ? sayBrief(v as Record<string, unknown>) : String(v)
+          typeof v === 'object' && v !== null ? sayElement(v as Record<string, unknown>) : String(v)
         )
         .join('; ');
     if (typeof value === 'object' && value !== null) return sayBrief(value as Record<string, unknown>);

@@ -14,9 +14,24 @@
     onpick: (from: string, to: string) => void;
   } = $props();
 
+  /** Most releases drawn at once: a square of more cells than this takes long to draw and cannot be read. */
+  const MOST = 40;
+
   let table: HTMLTableElement | undefined = $state();
+  /** How many of the latest releases are passed over. */
+  let back = $state(0);
   const size = $derived(model.releases.length);
-  const [firstFrom, firstTo] = $derived(selected === '' ? [0, Math.min(1, size - 1)] : placeOf(selected));
+  const last = $derived(Math.max(Math.min(size, MOST), size - back));
+  const first = $derived(Math.max(0, last - MOST));
+  const drawn = $derived(model.releases.slice(first, last));
+  const [firstFrom, firstTo] = $derived(atHome(selected));
+
+  /** The cell the Tab key comes to: the one picked, where it is drawn, else the first with a way on. */
+  function atHome(key: string): [number, number] {
+    const [from, to] = placeOf(key);
+    const isDrawn = key !== '' && [from, to].every((i) => i >= first && i < last);
+    return isDrawn ? [from, to] : [first, Math.min(first + 1, last - 1)];
+  }
 
   function placeOf(key: string): [number, number] {
     const [from = '', to = ''] = key.split('>');
@@ -47,8 +62,8 @@
     const step = steps[event.key];
     if (!step) return;
     event.preventDefault();
-    const row = Math.min(size - 1, Math.max(0, from + step[0]));
-    const column = Math.min(size - 1, Math.max(0, to + step[1]));
+    const row = Math.min(last - 1, Math.max(first, from + step[0]));
+    const column = Math.min(last - 1, Math.max(first, to + step[1]));
     table?.querySelector<HTMLElement>(`[data-at="${row},${column}"]`)?.focus();
   }
 
@@ -64,6 +79,17 @@
       .join(', ');
 </script>
 
+{#if size > MOST}
+  <p class="row">
+    <span>Releases {first + 1} to {last} of {size}.</span>
+    <button class="act" disabled={first === 0} onclick={() => (back = Math.min(size - MOST, back + MOST))}
+      >Earlier</button
+    >
+    <button class="act" disabled={last === size} onclick={() => (back = Math.max(0, back - MOST))}
+      >Later</button
+    >
+  </p>
+{/if}
 <div class="wide">
   <table class="hop-table" bind:this={table}>
     <caption class="visually-hidden"
@@ -72,13 +98,12 @@
     <thead>
       <tr>
         <th scope="col" class="corner">from \ to</th>
-        {#each model.releases as to (to.release.id)}<th scope="col" class="mono"
-            >{to.release.name ?? to.release.id}</th
+        {#each drawn as to (to.release.id)}<th scope="col" class="mono">{to.release.name ?? to.release.id}</th
           >{/each}
       </tr>
     </thead>
     <tbody>
-      {#each model.releases as from (from.release.id)}
+      {#each drawn as from (from.release.id)}
         <tr>
           <th scope="row"
             ><span class="mono">{from.release.name ?? from.release.id}</span
@@ -86,7 +111,7 @@
                 {installed.get(from.release.id)} installed
               </div>{/if}</th
           >
-          {#each model.releases as to (to.release.id)}
+          {#each drawn as to (to.release.id)}
             {@const hops = hopsBetween(from.index, to.index)}
             {@const empty = emptyOf(from.index, to.index)}
             {@const key = `${from.release.id}>${to.release.id}`}
@@ -129,6 +154,12 @@
 </div>
 
 <style>
+  .row {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    margin: 6px 0;
+  }
   .wide {
     overflow: auto;
     margin-top: 6px;
@@ -166,9 +197,12 @@
     left: 0;
     background: var(--paper);
   }
+  .hop-table tbody th {
+    min-width: 120px;
+  }
   .hop-table tbody th span:first-child {
     font-weight: 650;
-    overflow-wrap: anywhere;
+    overflow-wrap: break-word;
   }
   .hop-table td.later {
     background: color-mix(in srgb, var(--sheet) 70%, transparent);

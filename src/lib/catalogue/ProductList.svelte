@@ -36,7 +36,9 @@
           href="/catalogue?product={p.id}&view={view}"
           class:on={p.id === chosen}
           aria-current={p.id === chosen ? 'true' : undefined}
-          >{p.name}<span class="soft">{p.publisher}, {sayCount(p.releases.length, 'release')}</span></a
+          ><b title={p.name}>{p.name}</b><span class="soft"
+            >{p.publisher}, {sayCount(p.releases.length, 'release')}</span
+          ></a
         >
       </li>
     {:else}<li class="soft">No product matches.</li>{/each}
@@ -80,6 +82,14 @@
     padding: 5px 8px;
     border-left: 4px solid transparent;
     overflow-wrap: anywhere;
+  }
+  li a b {
+    font-weight: inherit;
+    display: -webkit-box;
+    -webkit-line-clamp: 3;
+    line-clamp: 3;
+    -webkit-box-orient: vertical;
+    overflow: hidden;
   }
   li a.on {
     font-weight: 650;

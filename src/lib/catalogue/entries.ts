@@ -237,19 +237,16 @@ export const isFieldMapList = (path: EntryPath, key: string, value: unknown): va
 /** A field's name in words: `carefulMinutes` is careful minutes. */
 export const sayField = (key: string): string => key.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`);
 
-/** A map as one short line: the first of its plain values. */
-export function sayBrief(value: FieldMap): string {
+/** A map as one short line: the first `most` of its plain values. */
+export function sayBrief(value: FieldMap, most = 4): string {
   const plain = Object.entries(value).filter(([key, v]) => key !== 'source' && typeof v !== 'object');
-  const words = plain
-    .slice(0, 4)
-    .map(([key, v]) =>
-      typeof v === 'number'
-        ? `${sayField(key)} ${v}`
-        : typeof v === 'boolean'
-          ? v
-            ? sayField(key)
-            : ''
-          : String(v)
-    );
+  const words = plain.slice(0, most).map(([key, v]) => {
+    if (typeof v === 'number') return `${sayField(key)} ${v}`;
+    return typeof v === 'boolean' ? (v ? sayField(key) : '') : String(v).replace(/\.$/, '');
+  });
   return words.filter(Boolean).join(', ') || Object.keys(value).map(sayField).join(', ');
 }
+
+/** An element of a list by what tells it from the others: its id, else its first two values. */
+export const sayElement = (value: FieldMap): string =>
+  typeof value['id'] === 'string' ? value['id'] : sayBrief(value, 2);

@@ -145,6 +145,7 @@
           {/each}
         </nav>
       </header>
+      {#if draft.busy}<p class="soft busy" role="status">Working it into the text…</p>{/if}
       {#if fault}<p role="alert"><b>Not changed. {fault}</b></p>{/if}
       {#if view === 'text'}
         <TextView {line} />
@@ -290,6 +291,20 @@
     align-items: center;
     flex-wrap: wrap;
     margin-top: 10px;
+  }
+  /* Only where it takes its time, and without pushing anything. */
+  .busy {
+    position: absolute;
+    background: var(--paper);
+    animation: late 0s linear 400ms both;
+  }
+  @keyframes late {
+    from {
+      visibility: hidden;
+    }
+    to {
+      visibility: visible;
+    }
   }
   @media print {
     .page,

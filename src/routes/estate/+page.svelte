@@ -125,14 +125,12 @@
     <a class="act" href="/import">Bring in</a>
     <button class="act" onclick={() => (outOpen = true)}>Take out</button>
     <button class="act" onclick={() => (overOpen = true)}>Start over</button>
-    {#if unplaced > 0}<a class="act" href="/catalogue/start"
-        >{sayCount(unplaced, 'system')} of no product yet</a
-      >{/if}
     <p class="sum">
       {sayCount(desk.estate.systems.length, 'system')} in {sayCount(desk.plan?.situations ?? 0, 'situation')}.
       {#if late > 0 || untold > 0}<b
           >{sayNumber(late)} too late to start, {sayNumber(untold)} cannot be told yet.</b
         >{/if}
+      {#if unplaced > 0}<a href="/catalogue/start">{sayCount(unplaced, 'system')} of no product yet</a>.{/if}
       {#if goal}<br />Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
     </p>
   </div>
