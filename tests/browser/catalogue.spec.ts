@@ -196,6 +196,40 @@ test('a new release is made after the likeness of the last, and dated on the cal
   await expect(page.locator('[data-cell="10>11"]')).toContainText('in place');
 });
 
+test('a catalogue written by hand from nothing: a product, its name, a release, undone step by step', async ({
+  page
+}) => {
+  await page.goto('/catalogue');
+  await page.getByRole('button', { name: 'Write one by hand' }).click();
+  const name = page.locator('[data-entry="new-product"]').getByLabel('name');
+  await name.fill('Quay crane');
+  await name.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Quay crane' })).toBeVisible();
+  await page.getByRole('button', { name: 'Calendar' }).click();
+  await page.getByRole('button', { name: 'New release after the likeness of the last' }).click();
+  await expect(page.locator('[data-release="2"]')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByRole('heading', { name: 'Not kept yet' })).toHaveCount(0);
+  await page.reload();
+  await expect(page.locator('[data-release="2"]')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('heading', { name: 'No catalogue yet' })).toBeVisible();
+});
+
+test('a version a known product does not list is listed at a press', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/import');
+  await page.locator('details.paste summary').click();
+  await page.getByLabel(/Pasted rows/).fill('name\tproduct\tversion\nnew-1\tBrindle Server\t11');
+  await page.getByRole('button', { name: 'Read what is pasted' }).click();
+  await page.getByRole('button', { name: /Take in 1/ }).click();
+  await page.goto('/catalogue?product=brindle-server&view=calendar');
+  await page.getByRole('button', { name: /^List “Brindle Server 11”, which 1 machine runs/ }).click();
+  await expect(page.locator('[data-release="11"]')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.locator('[data-release="11"]')).toContainText('1 installed');
+});
+
 test('the text: a fault is shown where it is, words are completed, the table follows', async ({ page }) => {
   await openCatalogue(page, 'product=garnock-desk&view=text');
   const text = page.getByLabel('Text of the catalogue');

@@ -92,6 +92,7 @@ describe('what a form shows of an entry', () => {
         Object.keys(value).filter((key) => !outline.some((f) => f.key === key)),
         path.join('/')
       ).toEqual([]);
+      if (path.length < 3) continue; // product and catalogue show only what has no view of its own
       const { shown } = fieldsOf(path, value as Record<string, unknown>, true);
       expect(new Set(shown.map((f) => f.key))).toEqual(new Set(Object.keys(value)));
     }

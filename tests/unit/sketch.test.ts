@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { clusterTexts, compareLabels, splitText } from '../../src/core/catalogue/sketch/cluster-texts';
 import { applyDateTable, parseDateTable } from '../../src/core/catalogue/sketch/date-table';
 import { fillHops, joinSketches, productOfSketch, sketchOf } from '../../src/core/catalogue/sketch/sketch';
+import { findUnlisted, listRelease } from '../../src/core/catalogue/sketch/unlisted';
 import { emptyCatalogue } from '../../src/core/catalogue/schema';
 import { comparePlans } from '../../src/core/compare-plans';
 import { parseDay } from '../../src/core/date/day';
@@ -220,4 +221,25 @@ test('a catalogue written anew is read back as it was', () => {
   expect(revised.ok && revised.value.text).toBe(
     one.replace('version: 1', 'version: 2').replace('name: n', 'name: m')
   );
+});
+
+test('a version that a known product does not list is listed where its number suggests, and then understood', () => {
+  const catalogue = demoCatalogue();
+  const product = catalogue.products.find((p) => p.id === 'twinbank-mirror')!;
+  const of = (id: string, text: string): System => ({ ...system(id, text), product: { is: product.id } });
+  const systems = [
+    of('a', 'Twinbank Mirror 2.12'),
+    of('b', 'twinbank mirror  2.12'),
+    of('c', 'Twinbank Mirror 2.9b'),
+    system('d', 'Other 1')
+  ];
+  expect(findUnlisted(systems, product).map((u) => u.systems)).toEqual([1, 1, 1]);
+  const listed = ['Twinbank Mirror 2.12', 'Twinbank Mirror 2.9b'].reduce(listRelease, product);
+  expect(listed.releases.map((r) => r.id)).toEqual(['2.8', '2.9', '2.9b', '2.10', '2.11', '2.12']);
+  const known = readAgain({ ...catalogue, products: [listed] }, systems);
+  expect(known.map((s) => [s.id, s.release])).toEqual([
+    ['a', { is: '2.12' }],
+    ['b', { is: '2.12' }],
+    ['c', { is: '2.9b' }]
+  ]);
 });

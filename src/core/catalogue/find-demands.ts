@@ -36,7 +36,7 @@ export interface DemandsOf {
 
 /**
  * Requirements of every release the steps arrive at, each once, with the worst it comes out at; cautions met; companions.
- * A rule without figure, or stated two ways, is unknown. In the order of the catalogue, what fails first.
+ * The catalogue is the settled one (settle.ts), in which a rule without figure, or stated two ways, is unknown. In the order of the catalogue, what fails first.
  */
 export function findDemands(of: DemandsOf): Demands {
   const arrivals = of.steps
@@ -83,10 +83,7 @@ function judge(
   requirement: Requirement,
   at: Standing
 ): { truth: Truth; evaluation?: Evaluation } {
-  const disputed = requirement.also?.some((a) => a.needs !== undefined && a.needs !== requirement.needs);
-  return requirement.needs === 'unknown' || disputed
-    ? { truth: 'unknown' }
-    : truthOfText(of, requirement.needs, at);
+  return requirement.needs === 'unknown' ? { truth: 'unknown' } : truthOfText(of, requirement.needs, at);
 }
 
 function truthOfText(of: DemandsOf, text: string, at: Standing): { truth: Truth; evaluation?: Evaluation } {

@@ -25,6 +25,12 @@ export function parseCatalogue(text: string): Result<Catalogue> {
   return issues.length > 0 ? fail(...issues.map(locate)) : succeed(parsed.data);
 }
 
+/** The line a path of the file leads to, from 1; undefined where the text cannot be read. */
+export function findLine(text: string, path: readonly (string | number)[]): number | undefined {
+  const read = readYaml(text);
+  return read.ok ? withPlace({ code: '', path }, read.value.document, read.value.lines).line : undefined;
+}
+
 function findFormatFault(value: unknown): Issue | undefined {
   if (typeof value !== 'object' || value === null || Array.isArray(value)) return { code: 'not-an-object' };
   const { format, version } = value as Record<string, unknown>;

@@ -2,7 +2,7 @@
   import { sayDay, sayCount } from '$core/wording/dates';
   import type { Brief, PlanChange } from '$core/compare-plans';
   import { Names } from '$core/wording/names';
-  import { draft, sayIssues } from '$lib/state/draft.svelte';
+  import { draft, sayPlacedIssues } from '$lib/state/draft.svelte';
   import { desk } from '$lib/state/desk.svelte';
 
   const MOST = 4;
@@ -32,7 +32,7 @@
 <section class="bar" aria-label="Changes not kept yet">
   <h2>Not kept yet</h2>
   {#if draft.isBroken}
-    <p role="alert"><b>The text cannot be read.</b> {sayIssues(draft.issues)}</p>
+    <p role="alert"><b>The text cannot be read.</b> {sayPlacedIssues(draft.issues)}</p>
   {:else if draft.changes === undefined}
     {#if draft.waitsForAsking}
       <button class="act" onclick={() => void draft.compare()}>Work out which verdicts would change</button>

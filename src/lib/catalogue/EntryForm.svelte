@@ -45,7 +45,7 @@
 
 {#if entry}
   <section class="form" data-entry={entry.id} aria-label="{one} {entry.id}">
-    <h3><span class="soft">{one}</span> <span class="mono">{entry.id}</span></h3>
+    <h3><span class="soft">{one}</span> <span class="mono">{entry.id ?? ''}</span></h3>
     {#if statements.length > 1}
       <div class="stated">
         <p>

@@ -2,7 +2,7 @@
   import { sayCount } from '$core/wording/dates';
   import { takeDemoCatalogue } from '$lib/state/demo';
 
-  let { unmatched }: { unmatched: number } = $props();
+  let { unmatched, onnew }: { unmatched: number; onnew: () => void } = $props();
 </script>
 
 <section class="none">
@@ -29,6 +29,7 @@
       <a class="act" href="/import">Bring in a catalogue file</a>
       <button class="act onward" onclick={takeDemoCatalogue}>Take the demo’s catalogue</button>
     {/if}
+    <button class="act" onclick={onnew}>Write one by hand</button>
   </p>
 </section>
 

@@ -9,8 +9,15 @@
     products,
     chosen,
     view,
-    unmatched
-  }: { products: readonly Product[]; chosen: string | undefined; view: string; unmatched: number } = $props();
+    unmatched,
+    onnew
+  }: {
+    products: readonly Product[];
+    chosen: string | undefined;
+    view: string;
+    unmatched: number;
+    onnew: () => void;
+  } = $props();
 
   let find = $state('');
   const found = $derived(
@@ -47,6 +54,7 @@
     {#if unmatched > 0}<a class="act" href="/catalogue/start"
         >{sayCount(unmatched, 'machine')} of no product here</a
       >{/if}
+    <button class="act" onclick={onnew}>New product</button>
     <a class="act" href="/import">Bring in another</a>
     <button
       class="act"

@@ -218,9 +218,26 @@ export function withEntry(
 
 /** Fields of an entry in the order of the schema: those it has or needs, and those it might have. */
 export function fieldsOf(path: EntryPath, entry: Readonly<Record<string, unknown>>, withId = false) {
-  const all = outlineAt(path).filter((f) => withId || f.key !== 'id');
+  const all = outlineAt(path).filter((f) => (withId || f.key !== 'id') && !hasOwnView(path, f.key));
   const shown = all.filter((f) => f.required || entry[f.key] !== undefined);
   return { shown, further: all.filter((f) => !shown.includes(f)) };
+}
+
+/** Lists of a product, and of the catalogue, have views of their own. */
+const hasOwnView = (path: EntryPath, key: string): boolean =>
+  (path.length === 0 && !['name', 'currency'].includes(key)) ||
+  (path.length === 2 &&
+    path[0] === 'products' &&
+    !['name', 'aliases', 'publisher', 'about', 'hopTable', 'source', 'also'].includes(key));
+
+/** A product with a name to be changed and one release to begin with. */
+export function withNewProduct(catalogue: Catalogue): { catalogue: Catalogue; id: string } {
+  const made = withEntry(catalogue, ['products'], 'new product', {
+    name: 'New product',
+    publisher: 'not known',
+    releases: [{ id: '1', published: 'unknown' }]
+  });
+  return { catalogue: made.catalogue, id: (entryAt(made.catalogue, made.path) as Entry).id };
 }
 
 type FieldMap = Readonly<Record<string, unknown>>;

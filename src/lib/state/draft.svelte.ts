@@ -135,16 +135,11 @@ class Draft {
     if (text === undefined || !catalogue || this.isBroken) return false;
     const steps = this.past.map((p) => p.label);
     const label = steps.length === 1 && steps[0] !== 'typing' ? (steps[0] ?? '') : 'Changed the catalogue';
-    const estate = $state.snapshot(desk.estate) as typeof desk.estate;
-    const { readAgain } = await this.#worker.call((w) =>
-      w.changesWith(
-        undefined,
-        catalogue,
-        { ...estate, systems: estate.systems.filter((s) => !('is' in s.product) || !('is' in s.release)) },
-        desk.today
-      )
+    const open = desk.estate.systems.filter((s) => !('is' in s.product) || !('is' in s.release));
+    const placed = await this.#worker.call((w) =>
+      w.readAgain(catalogue, $state.snapshot(open) as typeof open)
     );
-    await desk.keepCatalogue(label, text, readAgain);
+    await desk.keepCatalogue(label, text, placed);
     if (desk.fault) return false;
     this.drop();
     return true;
@@ -164,6 +159,12 @@ class Draft {
   /** Systems that keeping the draft would place. */
   get placed(): number {
     return this.#readAgain.length;
+  }
+
+  /** The line of the text that a path of the file leads to. */
+  lineOf(path: readonly (string | number)[]): Promise<number | undefined> {
+    const text = this.shownText;
+    return this.#worker.call((w) => w.lineOf(text, path));
   }
 
   complete(text: string, offset: number): Promise<Completion> {
@@ -246,6 +247,13 @@ class Draft {
 
 export const draft = new Draft();
 
-/** The first few issues as one sentence. */
+/** The first few issues as one sentence, for a form: without their places in the text. */
 export const sayIssues = (issues: readonly Issue[]): string =>
+  issues
+    .slice(0, 3)
+    .map(({ code, detail }) => describeIssue({ code, ...(detail === undefined ? {} : { detail }) }))
+    .join(' ');
+
+/** The same with line and column, for the text. */
+export const sayPlacedIssues = (issues: readonly Issue[]): string =>
   issues.slice(0, 3).map(describeIssue).join(' ');

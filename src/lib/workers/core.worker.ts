@@ -8,7 +8,7 @@ import { comparePlans, type PlanChange } from '$core/compare-plans';
 import { formatDay } from '$core/date/day';
 import { readAgain } from '$core/estate/read-again';
 import type { Estate, System, Workspace } from '$core/estate/schema';
-import { parseCatalogue } from '$core/exchange/catalogue-file';
+import { findLine, parseCatalogue } from '$core/exchange/catalogue-file';
 import { previewImport, type ImportContext, type ImportPreview } from '$core/exchange/import-rows';
 import type { Mapping } from '$core/exchange/mapping';
 import { completeCatalogueText, type Completion } from '$core/exchange/complete-text';
@@ -55,6 +55,10 @@ const api = {
     completeCatalogueText(text, offset),
   lintCatalogue: async (catalogue: Catalogue, estate: Estate, today: number): Promise<LintFinding[]> =>
     lintCatalogue(catalogue, today, rulingsOf(estate, formatDay(today))),
+  readAgain: async (catalogue: Catalogue, systems: readonly System[]): Promise<System[]> =>
+    readAgain(catalogue, systems),
+  lineOf: async (text: string, path: readonly (string | number)[]): Promise<number | undefined> =>
+    findLine(text, path),
   /** What a change of the catalogue does to the plan: systems nobody could place are read again first. */
   async changesWith(
     before: Plan | undefined,

@@ -5,12 +5,13 @@
   import { copyRelease } from '$core/catalogue/copy-release';
   import { modelOf } from '$core/catalogue/model';
   import { findUnmatched } from '$core/catalogue/sketch/cluster-texts';
+  import { findUnlisted, listRelease } from '$core/catalogue/sketch/unlisted';
   import { sayCount } from '$core/wording/dates';
   import Amiss from '$lib/catalogue/Amiss.svelte';
   import Calendar from '$lib/catalogue/Calendar.svelte';
   import CellPanel from '$lib/catalogue/CellPanel.svelte';
   import DraftBar from '$lib/catalogue/DraftBar.svelte';
-  import { DEMANDS, SHARED, TERMS, type EntryPath } from '$lib/catalogue/entries';
+  import { DEMANDS, SHARED, TERMS, withNewProduct, type EntryPath } from '$lib/catalogue/entries';
   import EntryForm from '$lib/catalogue/EntryForm.svelte';
   import EntryLists from '$lib/catalogue/EntryLists.svelte';
   import HopTable from '$lib/catalogue/HopTable.svelte';
@@ -48,6 +49,7 @@
   const model = $derived(product && modelOf(product));
   const lineAt = $derived(product?.lines?.findIndex((l) => l.id === shownRelease?.line) ?? -1);
   const installed = $derived(countInstalled(desk.estate.systems, product?.id));
+  const unlisted = $derived(product ? findUnlisted(desk.estate.systems, product) : []);
   const unmatched = $derived(findUnmatched(desk.estate.systems).length);
   const shownRelease = $derived(product?.releases.find((r) => r.id === release));
   const releaseAt = $derived(product?.releases.findIndex((r) => r.id === release) ?? -1);
@@ -59,7 +61,8 @@
     draft.isOpen ||
       (view === 'table' && hasCell) ||
       (view === 'calendar' && releaseAt >= 0) ||
-      (entry !== undefined && (view === 'demands' || view === 'terms' || view === 'sources'))
+      (entry !== undefined &&
+        (entry.path.length === 2 || view === 'demands' || view === 'terms' || view === 'sources'))
   );
 
   onMount(() => void draft.open());
@@ -88,6 +91,28 @@
     });
     fault = sayIssues(issues);
     if (made && issues.length === 0) release = made;
+  }
+
+  async function makeProduct(): Promise<void> {
+    let id = '';
+    const issues = await draft.revise('new product', (c) => {
+      const made = withNewProduct(c);
+      id = made.id;
+      return made.catalogue;
+    });
+    fault = sayIssues(issues);
+    if (issues.length > 0) return;
+    show('table', id);
+    entry = { path: ['products', (draft.current?.products.length ?? 1) - 1], one: 'product' };
+  }
+
+  /** A release for a text that machines of this product carry and the product does not list. */
+  async function list(text: string): Promise<void> {
+    const issues = await draft.revise(`listed ${text}`, (c) => ({
+      ...c,
+      products: c.products.map((p) => (p.id === product?.id ? listRelease(p, text) : p))
+    }));
+    fault = sayIssues(issues);
   }
 
   /** Opens the place of a finding: its entry where a view shows it, else its line in the text. */
@@ -122,15 +147,24 @@
     ) {
       show(found[0], id);
       entry = { path: entryPath, one: found[1].find((l) => l.list === list)?.one ?? '' };
-    } else show('table', id);
+    } else {
+      show('text', id);
+      void draft.lineOf(path).then((found) => (line = found ?? 0));
+    }
   }
 </script>
 
 {#if !catalogue && !draft.isOpen}
-  <NoCatalogue {unmatched} />
+  <NoCatalogue {unmatched} onnew={() => void makeProduct()} />
 {:else}
   <div class="page" class:with-aside={hasAside}>
-    <ProductList products={catalogue?.products ?? []} chosen={product?.id} {view} {unmatched} />
+    <ProductList
+      products={catalogue?.products ?? []}
+      chosen={product?.id}
+      {view}
+      {unmatched}
+      onnew={() => void makeProduct()}
+    />
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <article tabindex="0" aria-label={product?.name ?? 'Catalogue'}>
       <header>
@@ -152,6 +186,11 @@
       {:else if view === 'amiss'}
         <Amiss onplace={goToPlace} />
       {:else if view === 'sources'}
+        <p>
+          <button class="act" onclick={() => (entry = { path: [], one: 'catalogue' })}
+            >Name and currency</button
+          >
+        </p>
         <EntryLists
           lists={SHARED}
           base={[]}
@@ -162,6 +201,17 @@
         <p class="soft">
           {[product.publisher, product.about].filter(Boolean).join('. ')}.
           {product.source ? describeSource(catalogue, product, '') : ''}
+        </p>
+        <p class="row">
+          <button class="act" onclick={() => (entry = { path: ['products', at], one: 'product' })}
+            >Name and publisher</button
+          >
+          {#each unlisted.slice(0, 3) as u (u.text)}
+            <button class="act" onclick={() => void list(u.text)}
+              >List “{u.text}”, which {sayCount(u.systems, 'machine')}
+              {u.systems === 1 ? 'runs' : 'run'}</button
+            >
+          {/each}
         </p>
         {#if view === 'table'}
           <p class="soft">
@@ -219,7 +269,8 @@
               >
             </p>
           {/key}
-        {:else if entry}
+        {/if}
+        {#if entry && (entry.path.length <= 2 || view === 'demands' || view === 'terms' || view === 'sources')}
           {#key entry.path.join('/')}<EntryForm
               path={entry.path}
               one={entry.one}
@@ -285,6 +336,7 @@
     padding: 14px 18px 40px;
     overflow: auto;
   }
+  .row,
   .after {
     display: flex;
     gap: 10px;

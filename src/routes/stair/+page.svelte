@@ -2,6 +2,9 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { tick } from 'svelte';
+  import { settleCatalogue } from '$core/catalogue/settle';
+  import { formatDay } from '$core/date/day';
+  import { rulingsOf } from '$core/plan';
   import { findDemands } from '$core/catalogue/find-demands';
   import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
@@ -60,11 +63,12 @@
       .filter((t) => t.target.release === looked?.target.release)
       .map((t) => (goal && sameTarget(t.target, goal.target) ? goal : t))
   );
+  const settled = $derived(settle(plan?.product));
   const demands = $derived(
-    desk.catalogue && product && system && looked?.route && plan?.start
+    settled && system && looked?.route && plan?.start
       ? findDemands({
-          catalogue: desk.catalogue,
-          product,
+          catalogue: settled.catalogue,
+          product: settled.product,
           system,
           start: plan.start,
           steps: looked.route.steps.map((s) => ({ kind: s.kind, to: s.to }))
@@ -85,6 +89,14 @@
       if (!byRelease.has(release) || edition === than?.target.edition) byRelease.set(release, target);
     }
     return [...byRelease.values()].reverse();
+  }
+
+  /** The catalogue as the plan reads it, with the product looked at. */
+  function settle(id: string | undefined) {
+    if (!desk.catalogue) return undefined;
+    const { catalogue } = settleCatalogue(desk.catalogue, rulingsOf(desk.estate, formatDay(desk.today)));
+    const found = catalogue.products.find((p) => p.id === id);
+    return found && { catalogue, product: found };
   }
 
   function countTeams(of: CasePlan): string {
