@@ -308,22 +308,22 @@ test('a received catalogue is joined: both statements stay, and the plan says wh
   );
 });
 
-test('every view of the catalogue is accessible, in light and dark', async ({ page }) => {
-  await openCatalogue(page, 'product=garnock-desk');
-  for (const scheme of ['light', 'dark'] as const) {
+for (const scheme of ['light', 'dark'] as const)
+  test(`every view of the catalogue is accessible (${scheme})`, async ({ page }) => {
+    test.slow();
     await page.emulateMedia({ colorScheme: scheme });
+    await openCatalogue(page, 'product=garnock-desk');
     for (const view of ['table', 'calendar', 'demands', 'terms', 'sources', 'text', 'amiss']) {
       await page.goto(`/catalogue?product=garnock-desk&view=${view}`);
       await expect(page.locator('article')).toBeVisible();
       if (view === 'table') await page.locator('[data-cell="4>5"]').click();
       if (view === 'text') await expect(page.getByLabel('Text of the catalogue')).toBeVisible();
       const found = await new AxeBuilder({ page }).analyze();
-      expect(found.violations.map((v) => [view, scheme, v.id, v.nodes[0]?.html])).toEqual([]);
+      expect(found.violations.map((v) => [view, v.id, v.nodes[0]?.html])).toEqual([]);
     }
     await page.goto('/catalogue/start');
     await expect(page.locator('[data-sketch]')).toBeVisible();
     expect(
-      (await new AxeBuilder({ page }).analyze()).violations.map((v) => [scheme, v.id, v.nodes[0]?.html])
+      (await new AxeBuilder({ page }).analyze()).violations.map((v) => [v.id, v.nodes[0]?.html])
     ).toEqual([]);
-  }
-});
+  });
