@@ -1,5 +1,6 @@
 /** `npm run bench`: the planning bars that this slice has, as ratios within one run; writes docs/benchmarks.md. */
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { HOSTILE } from './sections';
 import { plan } from '../src/core/plan';
 import { generateWorld } from './generate';
 
@@ -50,4 +51,7 @@ const lines = [
 ];
 const text = lines.join('\n');
 console.log(text);
-if (process.argv.includes('--write')) writeFileSync('docs/benchmarks.md', text);
+if (process.argv.includes('--write')) {
+  const kept = readFileSync('docs/benchmarks.md', 'utf8').split(HOSTILE)[1];
+  writeFileSync('docs/benchmarks.md', kept === undefined ? text : `${text}\n${HOSTILE}${kept}`);
+}

@@ -11,6 +11,7 @@
   import { PLACES } from '$lib/components/places';
   import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
+  import { sketches } from '$lib/state/sketch.svelte';
   import { settings } from '$lib/state/settings.svelte';
 
   let { children }: { children: Snippet } = $props();
@@ -44,8 +45,10 @@
   });
 
   /** While a catalogue is being changed its own steps are undone first. */
-  const undoer = (side: 'past' | 'future') =>
-    page.url.pathname === '/catalogue' && draft[side].length > 0 ? draft : desk;
+  function undoer(side: 'past' | 'future') {
+    if (page.url.pathname === '/catalogue/start' && sketches[side].length > 0) return sketches;
+    return page.url.pathname === '/catalogue' && draft[side].length > 0 ? draft : desk;
+  }
 
   /** The element itself, also where it stands in the shadow root of the text editor. */
   function isTyping(event: Event): boolean {

@@ -87,4 +87,9 @@ test('a verdict says which disputed entries it rests on, and the ruling that set
   );
   expect(of(withRuling('gw-table'), 'draw-01').restsOn).toEqual([{ entry, ruled: 'gw-table' }]);
   expect(of(withRuling('gw-table'), 'rack-01').restsOn).toBeUndefined();
+  catalogue.products[0]!.lines![1]!.service![1]!.also = [{ until: '2031-05-31', source: 'garnock-parts' }];
+  expect(of(withRuling('gw-table'), 'draw-01').restsOn).toContainEqual({
+    entry: 'garnock-desk/lines/4/service/security'
+  });
+  expect(of(withRuling('gw-table'), 'draw-01').deadline.setBy?.kind).not.toBe('service');
 });

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
+import { renderBlock } from '../../src/core/exchange/render-yaml';
 import { readYamlValue } from '../../src/core/exchange/read-yaml';
 import { diffValues, editValue, isEqual } from '../../src/core/catalogue/diff-values';
-import { editText } from '../../src/core/exchange/edit-text';
+import { editText, editTogether } from '../../src/core/exchange/edit-text';
 import { randomEdit, pathsOf, valueAt } from '../support/edits';
 import { Random } from '../support/random';
 
@@ -42,12 +43,54 @@ describe('an edit in a YAML file', () => {
 
   test('many at once mean what they should, and the head of the file stays', () => {
     const random = new Random(24);
+    let inOneGo = 0;
     for (let i = 0; i < 60; i++) {
       let after = value;
       for (let n = random.int(2, 8); n > 0; n--) after = editValue(after, randomEdit(random, after));
-      const made = editText(yaml, diffValues(value, after));
+      const edits = diffValues(value, after);
+      const together = editTogether(yaml, edits);
+      if (together !== undefined) inOneGo++;
+      expect(together === undefined || isEqual(readYamlValue(together), after), `run ${i}`).toBe(true);
+      const made = editText(yaml, edits);
       expect(made.ok && isEqual(readYamlValue(made.value), after), `run ${i}`).toBe(true);
       if (made.ok) expect(made.value.split('\n').slice(0, 2)).toEqual(yaml.split('\n').slice(0, 2));
+    }
+    expect(inOneGo).toBeGreaterThan(50);
+  });
+
+  test('next to block texts, blank lines and comments', () => {
+    const text =
+      'a:\n  note: |\n    one\n    two\n\n  # of b\n  b: 1\n\nlist:\n  - x: |-\n      deep\n\n  - y\n\n# end\n';
+    for (const edit of [
+      { kind: 'set', path: ['a', 'note'], value: 'short' },
+      { kind: 'set', path: ['a', 'c'], value: '2' },
+      { kind: 'remove', path: ['a', 'note'] },
+      { kind: 'insert', path: ['list'], at: 1, values: ['z'] },
+      { kind: 'insert', path: ['list'], at: 2, values: ['z'] },
+      { kind: 'remove', path: ['list', 0] }
+    ] as const) {
+      const made = textAfter(text, edit);
+      expect(isEqual(readYamlValue(made), editValue(readYamlValue(text), edit)), made).toBe(true);
+      for (const line of ['  # of b', '  b: 1', '# end', '  - y'])
+        expect(made.split('\n'), made).toContain(line);
+    }
+  });
+
+  test('where one value stands in several places it is never changed by halves', () => {
+    const text = 'a: &x {k: one, l: two}\nb: *x\nc:\n  - &y three\n  - *y\n';
+    for (const edit of [
+      { kind: 'set', path: ['a', 'k'], value: 'new' },
+      { kind: 'set', path: ['b'], value: 'new' },
+      { kind: 'set', path: ['b', 'k'], value: 'new' },
+      { kind: 'remove', path: ['a', 'l'] },
+      { kind: 'set', path: ['c', 0], value: 'new' },
+      { kind: 'set', path: ['c', 1], value: 'new' }
+    ] as const) {
+      const made = editText(text, [edit]);
+      expect(
+        !made.ok || isEqual(readYamlValue(made.value), editValue(readYamlValue(text), edit)),
+        JSON.stringify(edit)
+      ).toBe(true);
     }
   });
 
@@ -91,6 +134,30 @@ test('edits found between two values turn the one into the other', () => {
     let after = value;
     for (let n = random.int(1, 6); n > 0; n--) after = editValue(after, randomEdit(random, after));
     expect(isEqual(diffValues(value, after).reduce(editValue, value), after)).toBe(true);
+  }
+});
+
+test('between any two lists of entries', () => {
+  const random = new Random(25);
+  const list = (): { id: string; n: number }[] =>
+    random
+      .shuffle([...'abcdefgh'].filter(() => random.chance(0.6)))
+      .map((id) => ({ id, n: random.int(0, 1) }));
+  for (let i = 0; i < 400; i++) {
+    const [before, after] = [{ list: list() }, { list: list() }];
+    const edits = diffValues(before, after);
+    expect(edits.reduce(editValue, before as unknown)).toEqual(after);
+    const made = editTogether(
+      `list:${renderBlock(before.list, 2)
+        .map((l) => `\n  ${l}`)
+        .join('')}\nend: x\n`,
+      edits
+    );
+    if (made !== undefined && before.list.length > 0)
+      expect(
+        isEqual(readYamlValue(made), readYamlValue(`list: ${JSON.stringify(after.list)}\nend: x\n`)),
+        made
+      ).toBe(true);
   }
 });
 

@@ -40,6 +40,13 @@ test('on the demo it reports what the scenario plants, and nothing else', () => 
   ]);
 });
 
+test('what opens and closes on one day, or stands in the right order, is not amiss', () => {
+  const catalogue = structuredClone(demoCatalogue());
+  Object.assign(catalogue.products[0]!.hops![0]!, { opens: '2031-06-01', closes: '2031-06-01' });
+  Object.assign(catalogue.sources![0]!, { written: '2031-02-01', read: '2031-02-01' });
+  expect(lintCatalogue(catalogue, today)).toEqual(lintCatalogue(demoCatalogue(), today));
+});
+
 test('a fault is listed here for everything the lint claims to find', () => {
   expect(new Set(LINT_FAULTS.map((f) => f.code))).toEqual(new Set(LINT_CODES));
 });

@@ -141,6 +141,10 @@ describe('a pasted table of dates', () => {
       needsOrder: true,
       rows: [{ problem: 'day or month first' }]
     });
+    expect(parseDateTable('3.9\t2034-01-31\t2029-01-01', sketches).rows[0]).toMatchObject({
+      published: '2029-01-01',
+      ends: '2034-01-31'
+    });
     expect(problems('3.9\t03/04/2031', 'month first')).toEqual(['2031-03-04']);
     expect(problems('3.9\t03/04/2031\n3.10\t25/04/2031')).toEqual(['2031-04-03', '2031-04-25']);
   });

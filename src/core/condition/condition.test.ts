@@ -36,6 +36,12 @@ test('what is written is read back, and written the same again', () => {
   );
 });
 
+test.each([
+  'memory at least 1 GB or model is P3 and not security-part is on',
+  '(memory at least 1 GB or model is P3) and not (security-part is on or always)',
+  'some linked peer (memory at least 1 GB or always)'
+])('brackets stand only where they are needed: %s', (text) => expect(formatCondition(read(text))).toBe(text));
+
 test('learning a fact never turns yes into no or no into yes', () => {
   fc.assert(
     fc.property(
@@ -96,6 +102,8 @@ describe('measures', () => {
   test.each([
     ['memory', '8 GB', 8 * 2 ** 30],
     ['memory', '8192 MB', 8 * 2 ** 30],
+    ['memory', '2 TB', 2048 * 2 ** 30],
+    ['disk', '2 TiB', 2048 * 2 ** 30],
     ['disk', '8 GB', 8e9],
     ['disk', '0.1 TB', 1e11],
     ['disk', '8 gb', 8e9],

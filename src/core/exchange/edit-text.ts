@@ -47,8 +47,8 @@ function documentOf(text: string): Document.Parsed | undefined {
   return read.ok ? read.value.document : undefined;
 }
 
-/** All edits, in as few readings of the text as their places allow; undefined where one has no plain place. */
-function editTogether(text: string, edits: readonly Edit[]): string | undefined {
+/** All edits, in as few readings of the text as their places allow, unchecked; undefined where one has no plain place. */
+export function editTogether(text: string, edits: readonly Edit[]): string | undefined {
   let next = text;
   let group = new EditGroup(next, documentOf(next));
   for (const edit of edits) {
@@ -163,13 +163,19 @@ function editInPlace(text: string, edit: Edit): string | undefined {
 function editThroughDocument(text: string, edit: Edit): string | undefined {
   const document = parseDocument(text);
   if (document.errors.length > 0) return undefined;
-  if (edit.kind === 'set') document.setIn(edit.path, document.createNode(edit.value));
-  else if (edit.kind === 'remove') document.deleteIn(edit.path);
-  else {
-    const list = document.getIn(edit.path);
-    const nodes = edit.values.map((v) => document.createNode(v));
-    if (isSeq(list)) list.items.splice(edit.at, 0, ...nodes);
-    else document.setIn(edit.path, document.createNode(edit.values));
+  try {
+    changeDocument(document, edit);
+    return document.toString({ lineWidth: 0 });
+  } catch {
+    return undefined; // the path leads through an alias, which the document does not follow
   }
-  return document.toString({ lineWidth: 0 });
+}
+
+function changeDocument(document: Document, edit: Edit): void {
+  if (edit.kind === 'set') return document.setIn(edit.path, document.createNode(edit.value));
+  if (edit.kind === 'remove') return void document.deleteIn(edit.path);
+  const list = document.getIn(edit.path);
+  const nodes = edit.values.map((v) => document.createNode(v));
+  if (isSeq(list)) list.items.splice(edit.at, 0, ...nodes);
+  else document.setIn(edit.path, document.createNode(edit.values));
 }

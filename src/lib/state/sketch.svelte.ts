@@ -31,6 +31,7 @@ class Sketches {
   order = $state<Order | undefined>();
   loaded = $state(false);
   past = $state.raw<readonly (readonly ProductSketch[])[]>([]);
+  future = $state.raw<readonly (readonly ProductSketch[])[]>([]);
 
   readonly chosen = $derived(this.list.filter((s) => !this.left.has(s.name)));
   readonly table = $derived<DateTable>(parseDateTable(this.dates, this.list, this.order));
@@ -169,7 +170,17 @@ class Sketches {
     const before = this.past[this.past.length - 1];
     if (!before) return;
     this.past = this.past.slice(0, -1);
+    this.future = [...this.future, this.list];
     this.list = before;
+    this.#save();
+  }
+
+  redo(): void {
+    const next = this.future[this.future.length - 1];
+    if (!next) return;
+    this.future = this.future.slice(0, -1);
+    this.past = [...this.past, this.list];
+    this.list = next;
     this.#save();
   }
 
@@ -191,6 +202,7 @@ class Sketches {
 
   #set(list: readonly ProductSketch[]): void {
     this.past = [...this.past.slice(-200), this.list];
+    this.future = [];
     this.list = list;
     this.#save();
   }
