@@ -56,7 +56,7 @@ function readDocument(text: string, lineCounter: LineCounter): Result<Document.P
       return fail({ code: 'too-deep', detail: String(MAX_NESTING), line: at.line, column: at.col });
     return fail({
       code: 'syntax',
-      detail: first.message.split('\n')[0] ?? '',
+      detail: (first.message.split('\n')[0] ?? '').replace(/ at line \d+, column \d+:?$/, ''),
       line: at.line,
       column: at.col
     });

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sayMoney } from '$core/wording/dates';
   import { formatInline } from '$core/exchange/inline-value';
   import type { Product } from '$core/catalogue/schema';
   import type { Issue } from '$core/issue';
@@ -36,6 +37,9 @@
   const isOn = (list: EntryList, i: number): boolean =>
     selected?.join('/') === [...base, list.list, i].join('/');
 
+  const sayOne = (name: string): string => `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`;
+  const isWord = (text: string): boolean => /^\S{1,12}$/.test(text);
+
   async function add(list: EntryList): Promise<void> {
     let path: EntryPath = [];
     issues = await draft.revise(`new ${list.one}`, (c) => {
@@ -47,7 +51,9 @@
   }
 
   /** A value as one short line: list elements by what tells them apart. */
-  function brief(value: unknown): string {
+  function brief(value: unknown, column = ''): string {
+    if (column === 'priceCents' && typeof value === 'number')
+      return sayMoney(value, draft.current?.currency ?? '');
     if (Array.isArray(value))
       return value
         .map((v) =>
@@ -64,14 +70,17 @@
 {#each lists as list (list.list)}
   {@const entries = entriesOf(list)}
   <section data-list={list.list}>
-    <h2>{list.title} <button class="act small" onclick={() => void add(list)}>Add a {list.one}</button></h2>
+    <h2>
+      {list.title} <button class="act small" onclick={() => void add(list)}>Add {sayOne(list.one)}</button>
+    </h2>
     <p class="soft">{list.about}</p>
     {#if entries.length > 0}
       <div class="wide">
         <table class="plain">
           <thead
             ><tr
-              ><th>id</th>{#each list.columns as c (c)}<th>{sayField(c)}</th>{/each}<th>source</th></tr
+              ><th>id</th>{#each list.columns as c (c)}<th>{c === 'priceCents' ? 'price' : sayField(c)}</th
+                >{/each}{#if list.list !== 'sources'}<th>source</th>{/if}</tr
             ></thead
           >
           <tbody>
@@ -87,9 +96,10 @@
                     </div>{/if}</td
                 >
                 {#each list.columns as c (c)}<td
-                    class:mono={['at', 'needs', 'when', 'from', 'to'].includes(c)}>{brief(entry[c])}</td
+                    class:mono={['at', 'needs', 'when', 'from', 'to'].includes(c)}
+                    class:whole={isWord(brief(entry[c], c))}>{brief(entry[c], c)}</td
                   >{/each}
-                <td class="soft">{formatInline(entry['source'])}</td>
+                {#if list.list !== 'sources'}<td class="soft">{formatInline(entry['source'])}</td>{/if}
               </tr>
             {/each}
           </tbody>
@@ -131,6 +141,10 @@
     text-decoration-color: var(--line);
     cursor: pointer;
     text-align: left;
+  }
+  /* A date or a single word is never broken. */
+  .whole {
+    white-space: nowrap;
   }
   tr.on td {
     background: var(--tint);

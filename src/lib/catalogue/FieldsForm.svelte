@@ -115,11 +115,13 @@
     padding: 3px 0;
     margin-bottom: 2px;
   }
+  /* What is opened takes the whole width, under its name. */
+  dd:has(> details[open]) {
+    grid-column: 1 / -1;
+  }
   details[open] {
     border-left: 2px solid var(--line);
     padding-left: 8px;
-    margin-left: -60px;
-    background: var(--paper);
   }
   summary {
     cursor: pointer;

@@ -51,7 +51,7 @@
 
 <style>
   .text {
-    height: calc(100vh - 250px);
+    height: calc(100vh - 216px);
     min-height: 260px;
     margin-top: 10px;
   }

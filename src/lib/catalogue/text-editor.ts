@@ -39,6 +39,7 @@ export function openTextEditor(host: HTMLElement, options: Options): TextEditor 
   const root = host.shadowRoot ?? host.attachShadow({ mode: 'open' });
   root.replaceChildren();
   const parent = document.createElement('div');
+  parent.style.height = '100%';
   root.append(parent);
   let fromOutside = false;
   const view = new EditorView({

@@ -2,10 +2,6 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { tick } from 'svelte';
-  import { settleCatalogue } from '$core/catalogue/settle';
-  import { formatDay } from '$core/date/day';
-  import { rulingsOf } from '$core/plan';
-  import { findDemands } from '$core/catalogue/find-demands';
   import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
   import { describeReason } from '$core/wording/reason';
@@ -15,6 +11,7 @@
   import Ladder from '$lib/components/Ladder.svelte';
   import Stair from '$lib/components/Stair.svelte';
   import { desk } from '$lib/state/desk.svelte';
+  import { demandsOn } from '$lib/state/demands';
   import { unknownParts } from '$lib/state/needs';
   import { describeSource } from '$lib/state/sources';
   import { layOutStair, leastHeight, type Tread } from '$lib/stair/layout';
@@ -63,17 +60,8 @@
       .filter((t) => t.target.release === looked?.target.release)
       .map((t) => (goal && sameTarget(t.target, goal.target) ? goal : t))
   );
-  const settled = $derived(settle(plan?.product));
   const demands = $derived(
-    settled && system && looked?.route && plan?.start
-      ? findDemands({
-          catalogue: settled.catalogue,
-          product: settled.product,
-          system,
-          start: plan.start,
-          steps: looked.route.steps.map((s) => ({ kind: s.kind, to: s.to }))
-        })
-      : undefined
+    looked?.route && plan && system ? demandsOn(plan, system, looked.route) : undefined
   );
   const teams = $derived(plan ? countTeams(plan) : '');
   const unknown = $derived(unknownParts(system));
@@ -89,14 +77,6 @@
       if (!byRelease.has(release) || edition === than?.target.edition) byRelease.set(release, target);
     }
     return [...byRelease.values()].reverse();
-  }
-
-  /** The catalogue as the plan reads it, with the product looked at. */
-  function settle(id: string | undefined) {
-    if (!desk.catalogue) return undefined;
-    const { catalogue } = settleCatalogue(desk.catalogue, rulingsOf(desk.estate, formatDay(desk.today)));
-    const found = catalogue.products.find((p) => p.id === id);
-    return found && { catalogue, product: found };
   }
 
   function countTeams(of: CasePlan): string {

@@ -46,7 +46,7 @@
     {#if !sketches.loaded}
       <p class="soft">Gathering what they say…</p>
     {:else if sketches.list.length === 0}
-      <p>
+      <p class="none">
         Every machine on the desk is of a product the catalogue has, or says nothing of what it runs. There is
         nothing to make products from.
       </p>
@@ -193,6 +193,10 @@
     border-left: 1px solid var(--line);
     padding: 14px 18px;
     overflow: auto;
+  }
+  .none {
+    margin: 12px 0;
+    max-width: 640px;
   }
   aside p {
     margin: 8px 0;

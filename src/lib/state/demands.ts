@@ -1,0 +1,17 @@
+import { findDemands, type Demands } from '$core/catalogue/find-demands';
+import { settleCatalogue } from '$core/catalogue/settle';
+import { formatDay } from '$core/date/day';
+import type { System } from '$core/estate/schema';
+import { rulingsOf } from '$core/plan';
+import type { CasePlan } from '$core/plan-types';
+import type { Route } from '$core/route/types';
+import { desk } from './desk.svelte';
+
+/** What the catalogue, as the plan reads it, asks of a system along a route; undefined where its product is not there. */
+export function demandsOn(plan: CasePlan, system: System, route: Route): Demands | undefined {
+  if (!desk.catalogue || !plan.start) return undefined;
+  const { catalogue } = settleCatalogue(desk.catalogue, rulingsOf(desk.estate, formatDay(desk.today)));
+  const product = catalogue.products.find((p) => p.id === plan.product);
+  const steps = route.steps.map((s) => ({ kind: s.kind, to: s.to }));
+  return product && findDemands({ catalogue, product, system, start: plan.start, steps });
+}
