@@ -56,7 +56,7 @@ export function openTextEditor(host: HTMLElement, options: Options): TextEditor 
         keymap.of([...completionKeymap, ...searchKeymap, ...historyKeymap, ...defaultKeymap]),
         syntaxHighlighting(HIGHLIGHT),
         EditorView.lineWrapping,
-        EditorView.contentAttributes.of({ 'aria-label': 'Text of the catalogue' }),
+        EditorView.contentAttributes.of({ 'aria-label': 'Text of the catalogue', tabindex: '0' }),
         THEME,
         EditorView.updateListener.of((update) => {
           if (update.docChanged && !fromOutside) options.ontext(update.state.doc.toString());
