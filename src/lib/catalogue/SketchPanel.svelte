@@ -5,6 +5,10 @@
 
   let { sketch }: { sketch: ProductSketch } = $props();
 
+  /** Past these a grid has more cells, and a list more fields, than a person can look at. */
+  const MOST_IN_GRID = 40;
+  const MOST_IN_LIST = 150;
+
   let added = $state('');
   let wrong = $state('');
   let grid: HTMLTableElement | undefined = $state();
@@ -81,7 +85,7 @@
           ></thead
         >
         <tbody>
-          {#each [...sketch.releases].reverse() as release, i (release.label)}
+          {#each [...sketch.releases].reverse().slice(0, MOST_IN_LIST) as release, i (release.label)}
             <tr data-release={release.label}>
               <td class="mono strong">{release.label}</td>
               <td>{release.systems.length || ''}</td>
@@ -114,6 +118,9 @@
           {/each}
         </tbody>
       </table>
+      {#if sketch.releases.length > MOST_IN_LIST}<p class="soft">
+          The latest {MOST_IN_LIST} of {sketch.releases.length} are shown; pasted dates reach all of them.
+        </p>{/if}
       <form class="row" onsubmit={(e) => (e.preventDefault(), add())}>
         <input
           class="field mono another"
@@ -137,44 +144,51 @@
         >
         <button class="act" onclick={() => sketches.fill([sketch.name], 'none')}>None</button>
       </p>
-      <div class="wide">
-        <table class="grid" bind:this={grid}>
-          <thead
-            ><tr
-              ><th class="soft">from \ to</th>{#each labels as to (to)}<th class="mono">{to}</th>{/each}</tr
-            ></thead
-          >
-          <tbody>
-            {#each labels as from, i (from)}
-              <tr>
-                <th class="mono">{from}</th>
-                {#each labels as to, j (to)}
-                  <td
-                    >{#if i !== j}<button
-                        data-at="{i},{j}"
-                        data-hop="{from}>{to}"
-                        aria-label="{from} to {to}: {kindOf(from, to) || (j > i ? 'not said' : 'nothing')}"
-                        tabindex={i === 0 && j === 1 ? 0 : -1}
-                        class:later={j > i}
-                        onclick={() => sketches.turn(sketch.name, from, to)}
-                        onkeydown={(e) => moveCell(e, i, j)}
-                        >{#if kindOf(from, to) !== ''}<svg
-                            width="24"
-                            height="15"
-                            viewBox="0 0 26 16"
-                            aria-hidden="true"
-                            >{#if kindOf(from, to) === 'in place'}<path d="M2 13H12V4H24" />{:else}<path
-                                d="M2 13H12V11 M8 9h8 M8 6h8 M12 4H24"
-                              />{/if}</svg
-                          >{:else}{j > i ? '?' : ''}{/if}</button
-                      >{/if}</td
-                  >
-                {/each}
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-      </div>
+      {#if labels.length > MOST_IN_GRID}
+        <p class="soft">
+          With {labels.length} releases a grid cannot be looked at: fill it with the buttons, and change single
+          cells in the catalogue’s table afterwards.
+        </p>
+      {:else}
+        <div class="wide">
+          <table class="grid" bind:this={grid}>
+            <thead
+              ><tr
+                ><th class="soft">from \ to</th>{#each labels as to (to)}<th class="mono">{to}</th>{/each}</tr
+              ></thead
+            >
+            <tbody>
+              {#each labels as from, i (from)}
+                <tr>
+                  <th class="mono">{from}</th>
+                  {#each labels as to, j (to)}
+                    <td
+                      >{#if i !== j}<button
+                          data-at="{i},{j}"
+                          data-hop="{from}>{to}"
+                          aria-label="{from} to {to}: {kindOf(from, to) || (j > i ? 'not said' : 'nothing')}"
+                          tabindex={i === 0 && j === 1 ? 0 : -1}
+                          class:later={j > i}
+                          onclick={() => sketches.turn(sketch.name, from, to)}
+                          onkeydown={(e) => moveCell(e, i, j)}
+                          >{#if kindOf(from, to) !== ''}<svg
+                              width="24"
+                              height="15"
+                              viewBox="0 0 26 16"
+                              aria-hidden="true"
+                              >{#if kindOf(from, to) === 'in place'}<path d="M2 13H12V4H24" />{:else}<path
+                                  d="M2 13H12V11 M8 9h8 M8 6h8 M12 4H24"
+                                />{/if}</svg
+                            >{:else}{j > i ? '?' : ''}{/if}</button
+                        >{/if}</td
+                    >
+                  {/each}
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </div>
+      {/if}
       <p class="soft">
         A cell turns from “?” to in place, to fresh install, and back. What stays “?” is unknown, not
         forbidden. {sketch.hops.length === 0

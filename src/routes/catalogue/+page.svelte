@@ -206,6 +206,11 @@
           <button class="act" onclick={() => (entry = { path: ['products', at], one: 'product' })}
             >Name and publisher</button
           >
+          {#if view === 'calendar'}
+            <button class="act" onclick={() => void copy(product.releases.at(-1)?.id ?? '')}
+              >New release after the likeness of the last</button
+            >
+          {/if}
           {#each unlisted.slice(0, 3) as u (u.text)}
             <button class="act" onclick={() => void list(u.text)}
               >List “{u.text}”, which {sayCount(u.systems, 'machine')}
@@ -221,11 +226,6 @@
           </p>
           <HopTable {model} {installed} selected={cell} onpick={(f, t) => (cell = `${f}>${t}`)} />
         {:else if view === 'calendar'}
-          <p>
-            <button class="act" onclick={() => void copy(product.releases.at(-1)?.id ?? '')}
-              >New release after the likeness of the last</button
-            >
-          </p>
           <Calendar {product} {installed} selected={release} onpick={(id) => (release = id)} />
         {:else}
           <EntryLists

@@ -130,8 +130,9 @@
       {#if late > 0 || untold > 0}<b
           >{sayNumber(late)} too late to start, {sayNumber(untold)} cannot be told yet.</b
         >{/if}
+      {#if unplaced > 0 || goal}<br />{/if}
       {#if unplaced > 0}<a href="/catalogue/start">{sayCount(unplaced, 'system')} of no product yet</a>.{/if}
-      {#if goal}<br />Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
+      {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
     </p>
   </div>
   <div class="heads soft" aria-hidden="true">
@@ -258,6 +259,12 @@
 </Dialog>
 
 <style>
+  .bar .act {
+    white-space: nowrap;
+  }
+  .sum a {
+    text-decoration: underline;
+  }
   .bar {
     display: flex;
     align-items: center;

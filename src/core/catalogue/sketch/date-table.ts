@@ -38,7 +38,8 @@ export function parseDateTable(text: string, sketches: readonly ProductSketch[],
   const dates = cut.flatMap((c) => c.dates);
   const reading = order ?? settleOrder(cut.flatMap((c) => c.raw));
   const needsOrder = reading === undefined && dates.some((d) => d.also !== undefined);
-  return { needsOrder, rows: cut.map((c, i) => rowOf(c, sketches, reading, i === 0)) };
+  const index = indexOf(sketches);
+  return { needsOrder, rows: cut.map((c, i) => rowOf(c, index, reading, i === 0)) };
 }
 
 interface CutLine {
@@ -96,15 +97,10 @@ function settleOrder(cells: readonly string[]): Order | undefined {
   return found;
 }
 
-function rowOf(
-  cut: CutLine,
-  sketches: readonly ProductSketch[],
-  order: Order | undefined,
-  isFirst: boolean
-): DateRow {
+function rowOf(cut: CutLine, index: Index, order: Order | undefined, isFirst: boolean): DateRow {
   const base = { line: cut.line, text: cut.text };
   if (cut.dates.length === 0) return { ...base, problem: isFirst ? 'heading' : 'no date' };
-  const found = findReleases(cut.label, sketches);
+  const found = findReleases(cut.label, index);
   const [first] = found;
   if (!first) return { ...base, problem: 'no such release' };
   if (found.length > 1) return { ...base, problem: 'several releases' };
@@ -128,26 +124,48 @@ function isLater(a: string, b: string): boolean {
 
 type Found = Pick<DateRow, 'isNew'> & { readonly product: number; readonly release: string };
 
-/** Releases a label names: with their product's name, alone where one label fits only one, or new ones of a product named. */
-function findReleases(label: string, sketches: readonly ProductSketch[]): Found[] {
-  const wanted = foldText(label);
-  const all = sketches.flatMap((s, product) =>
-    s.releases.map((r) => ({
-      product,
-      release: r.label,
-      names: [s.name, ...s.spellings].map((n) => foldText(`${n} ${r.label}`)),
-      bare: foldText(r.label)
-    }))
-  );
-  const named = all.filter((r) => r.names.includes(wanted));
-  const known = named.length > 0 ? named : all.filter((r) => r.bare === wanted);
-  if (known.length > 0) return known.map(({ product, release }) => ({ product, release }));
-  return sketches.flatMap((s, product): Found[] => {
-    const name = [s.name, ...s.spellings].find((n) => wanted.startsWith(`${foldText(n)} `));
-    return name === undefined
-      ? []
-      : [{ product, release: label.trim().slice(name.length).trim(), isNew: true }];
+/** Releases by what a line may call them. */
+interface Index {
+  readonly named: ReadonlyMap<string, readonly Found[]>;
+  readonly bare: ReadonlyMap<string, readonly Found[]>;
+  readonly products: readonly { readonly product: number; readonly name: string }[];
+}
+
+function indexOf(sketches: readonly ProductSketch[]): Index {
+  const named = new Map<string, Found[]>();
+  const bare = new Map<string, Found[]>();
+  const add = (map: Map<string, Found[]>, key: string, found: Found): void => {
+    const list = map.get(key);
+    if (!list) map.set(key, [found]);
+    else if (!list.includes(found)) list.push(found);
+  };
+  sketches.forEach((sketch, product) => {
+    const names = new Set([sketch.name, ...sketch.spellings].map(foldText));
+    for (const { label } of sketch.releases) {
+      const found = { product, release: label };
+      for (const name of names) add(named, `${name} ${foldText(label)}`, found);
+      add(bare, foldText(label), found);
+    }
   });
+  const products = sketches.flatMap((s, product) =>
+    [s.name, ...s.spellings].map((name) => ({ product, name }))
+  );
+  return { named, bare, products };
+}
+
+/** Releases a label names: with their product's name, alone where one label fits only one, or new ones of a product named. */
+function findReleases(label: string, index: Index): readonly Found[] {
+  const wanted = foldText(label);
+  const known = index.named.get(wanted) ?? index.bare.get(wanted);
+  if (known) return known;
+  const clean = label.trim();
+  const fitting = index.products.filter(({ name }) => wanted.startsWith(`${foldText(name)} `));
+  const byProduct = new Map(fitting.map((f): [number, string] => [f.product, f.name]));
+  return [...byProduct].map(([product, name]) => ({
+    product,
+    release: clean.slice(name.length).trim(),
+    isNew: true
+  }));
 }
 
 /** The sketches with the dates of the rows that were understood, and with the releases only the table knows. */
