@@ -180,10 +180,16 @@ test('by keyboard alone: to an empty cell, what it means, a hop in it', async ({
   await page.getByRole('button', { name: 'Add a hop in place' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.locator('[data-cell="31.2>31.5"]')).toContainText('in place');
+  await page.locator('[data-cell="31.4>31.5e"]').click();
+  await page.locator('[data-cell="31.2>31.6"]').click();
+  await expect(page.locator('[data-panel="cell"]')).toContainText('Forbidden: The dealer says so');
+  await page.getByRole('button', { name: 'It is not known to be forbidden' }).press('Enter');
+  await expect(page.locator('[data-cell="31.2>31.6"]')).toContainText('?');
   await page.getByRole('button', { name: 'The table is complete' }).press('Enter');
   await expect(page.locator('[data-cell="31.2>31.6"]')).toContainText('no');
   await page.getByRole('button', { name: 'Drop all' }).press('Enter');
-  await expect(page.locator('[data-cell="31.2>31.6"]')).toContainText('?');
+  await expect(page.locator('[data-cell="31.2>31.6"]')).toContainText('no');
+  await expect(page.locator('[data-cell="31.2>31.5"]')).toContainText('?');
 });
 
 test('a new release is made after the likeness of the last, and dated on the calendar', async ({ page }) => {

@@ -249,7 +249,10 @@ export class BruteForce {
         const published = (this.product.hops ?? []).some(
           (h) => h.kind === 'in place' && h.to === r.id && this.inRange(h.from, at, true)
         );
-        if (compareReleases(this.sequence, r.id, at.release) === 1 && !published)
+        const forbidden = (this.product.noHops ?? []).some(
+          (c) => c.to === r.id && this.inRange(c.from, at, true)
+        );
+        if (compareReleases(this.sequence, r.id, at.release) === 1 && !published && !forbidden)
           found.push({
             ...base,
             kind: 'in place',

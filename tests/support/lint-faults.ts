@@ -122,6 +122,10 @@ export const LINT_FAULTS: readonly Fault[] = [
     const hop = one(p, 'hops', r);
     return hop && (Object.assign(hop, { editions: {} }), hop.id);
   }),
+  fault('hop-forbidden', 'noHops', (p, r) => {
+    const hop = one(p, 'hops', r, (h) => h.kind === 'in place');
+    return hop && ((p.noHops = [{ id: 'never', from: hop.from, to: hop.to }]), 'never');
+  }),
   fault('hops-disagree', 'hops', (p, r) => {
     const hop = one(p, 'hops', r, (h) => h.kept === 'everything');
     if (!hop) return undefined;

@@ -29,6 +29,12 @@ export const MUTATIONS: readonly Mutation[] = [
     replace: 'if (cells)'
   },
   {
+    name: 'forbidden cells count as empty',
+    file: `${ROUTE}/move.ts`,
+    find: 'if (model.forbidden[here.index]?.[release.index]) continue;',
+    replace: ''
+  },
+  {
     name: 'settling binds stepping stones too',
     file: `${ROUTE}/lay-days.ts`,
     find: 'const settled = isTarget && typeof',

@@ -41,6 +41,9 @@ export function worldOf(seed: number): World {
     ...(apart ? { branches: [{ id: 'side', apart: true }] } : {}),
     releases: releases.map((rel, i) => (apart && i % 2 === 1 ? { ...rel, branch: 'side' } : rel)),
     ...(r.chance(0.55) ? { hopTable: 'complete' as const } : {}),
+    ...(r.chance(0.4)
+      ? { noHops: [{ id: 'n', from: `up to ${r.pick(releases).id}`, to: r.pick(releases).id }] }
+      : {}),
     hops: makeHops(
       r,
       releases,

@@ -263,6 +263,14 @@ test('the latest start holds, and the day after it does not', () => {
       !route.finish.exact
     )
       continue;
+    // A patch nobody can date is later than the day of asking: asked a day later it still is, seen from today it may be out.
+    const ids = new Set(route.steps.map((s) => (s.kind === 'patch' ? '' : s.id)));
+    const asksForAll = world.product.hops?.some((h) => ids.has(h.id) && h.everyPatch);
+    if (
+      asksForAll &&
+      world.product.releases.some((r) => r.patches?.some((p) => /unknown|expected/.test(p.published)))
+    )
+      continue;
     bound++;
     const latest = one.latestStart;
     const end = one.deadline.contributors.find((c) => c.kind === 'service of installed')?.day ?? Infinity;

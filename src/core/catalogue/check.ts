@@ -44,6 +44,7 @@ function checkProduct(product: Product, path: Path, names: CatalogueNames): Issu
     'lines',
     'releases',
     'hops',
+    'noHops',
     'editionChanges',
     'rights',
     'features',
@@ -96,6 +97,10 @@ function checkHops(product: Product, check: ReferenceCheck): void {
         check.place(from, patch, [...at, 'containedBy', place]);
         check.place(release, BASE_PATCH, [...at, 'containedBy', place]);
       }
+  });
+  (product.noHops ?? []).forEach((cell, i) => {
+    check.range(cell.from, ['noHops', i, 'from']);
+    check.place(cell.to, BASE_PATCH, ['noHops', i, 'to']);
   });
   (product.editionChanges ?? []).forEach((change, i) => {
     check.range(change.at, ['editionChanges', i, 'at']);

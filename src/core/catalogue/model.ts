@@ -30,6 +30,8 @@ export interface ProductModel {
   readonly changesAt: readonly (readonly ChangeModel[])[];
   readonly rights: readonly RightModel[];
   readonly tableComplete: boolean;
+  /** `forbidden[from][to]`: an empty cell that is known to be forbidden, by places of releases. */
+  readonly forbidden: readonly (readonly boolean[])[];
   /** Some branch stands apart, so releases may be unordered. */
   readonly hasStrands: boolean;
 }
@@ -108,9 +110,15 @@ export function modelOf(product: Product): ProductModel {
     changesAt: releases.map((r) => changes.filter((c) => c.at[r.index]?.includes(true))),
     rights: [...(product.rights ?? [])].sort(byId).map((right) => rightModel(right, sequence)),
     tableComplete: product.hopTable === 'complete',
+    forbidden: releases.map((from) =>
+      releases.map((to) => isForbidden(product, sequence, from.release.id, to.release.id))
+    ),
     hasStrands: new Set(releases.map((r) => r.strand)).size > 1
   };
 }
+
+const isForbidden = (product: Product, sequence: Sequence, from: string, to: string): boolean =>
+  (product.noHops ?? []).some((cell) => cell.to === to && matchesRelease(sequence, rangeOf(cell.from), from));
 
 interface Scope {
   readonly sequence: Sequence;

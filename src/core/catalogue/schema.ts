@@ -3,7 +3,7 @@ import { MEASURES } from '../condition/measure';
 import { editionChange, hop, offer, release, track } from './schema-hop';
 import { caution, companion, model, pairing, place, requirement } from './schema-need';
 import { right } from './schema-right';
-import { aliases, dateText, entry, id, longText, service, source, text } from './schema-part';
+import { aliases, dateText, entry, id, longText, rangeText, service, source, text } from './schema-part';
 
 export {
   KEPT,
@@ -33,6 +33,8 @@ const branch = entry({ name: text.optional(), apart: z.boolean().optional(), sou
 const line = entry({ name: text.optional(), service: service.optional(), source });
 const feature = entry({ name: text, about: longText.optional(), source });
 
+const noHop = entry({ from: rangeText, to: id, note: longText.optional(), source });
+
 const product = entry({
   name: text,
   aliases,
@@ -49,6 +51,11 @@ const product = entry({
     .optional()
     .describe('complete: an absent hop in place is forbidden; default partial'),
   hops: z.array(hop).max(20_000).optional(),
+  noHops: z
+    .array(noHop)
+    .max(20_000)
+    .optional()
+    .describe('cells of a partial table that are known to be forbidden'),
   editionChanges: z.array(editionChange).max(2000).optional(),
   rights: z.array(right).max(5000).optional(),
   requirements: z.array(requirement).max(5000).optional(),

@@ -70,6 +70,7 @@ function pushEmptyCells(openings: Opening[], model: ProductModel, from: Place): 
   const here = model.releases[from.release];
   for (const release of model.releases) {
     if (!here || release.strand !== here.strand || release.index <= here.index) continue;
+    if (model.forbidden[here.index]?.[release.index]) continue;
     if (!release.editions.includes(from.edition) || !release.architectures.includes(from.architecture))
       continue;
     if (model.hopsFrom[from.release]?.some((h) => h.to === release.index && h.hop.kind === 'in place'))

@@ -54,6 +54,10 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
   ],
   'hop-backwards': ['{hop} leads from {from} back to {to}.', 'Remove the hop'],
   'hop-nowhere': ['Nobody can take {hop}: no edition leads from {from} to {to}.', 'Remove the hop'],
+  'hop-forbidden': [
+    '{cell} says that nothing leads in place from {from} to {to}; {hop} does.',
+    'Forget that it is forbidden'
+  ],
   unreachable: ['No hop leads to {release}, not even a fresh install.', 'Add the hop that leads there.'],
   'right-without-path': [
     '“{right}” is sold for hops in place to {to}, but none leads there.',

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { matchesRelease, parseRange } from '$core/version/range';
   import type { Hop, Product } from '$core/catalogue/schema';
   import { modelOf } from '$core/catalogue/model';
   import { sayCount } from '$core/wording/dates';
   import type { Issue } from '$core/issue';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
-  import { withEntry, withValue } from './entries';
+  import { withEntry, withoutEntry, withValue } from './entries';
   import EntryForm from './EntryForm.svelte';
 
   let {
@@ -21,6 +22,15 @@
   const fromIndex = $derived(model.sequence.indexById.get(from) ?? 0);
   const toIndex = $derived(model.sequence.indexById.get(to) ?? 0);
   const hops = $derived((model.hopsFrom[fromIndex] ?? []).filter((h) => h.to === toIndex));
+  const never = $derived(
+    product.noHops?.findIndex(
+      (c) => c.to === to && model.forbidden[fromIndex]?.[toIndex] && rangeHolds(c.from)
+    ) ?? -1
+  );
+  const rangeHolds = (text: string): boolean => {
+    const range = parseRange(text);
+    return 'range' in range && matchesRelease(model.sequence, range.range, from);
+  };
   const alsoFrom = (id: string): string[] =>
     model.releases
       .filter((r) => r.release.id !== from && model.hopsFrom[r.index]?.some((h) => h.hop.id === id))
@@ -44,6 +54,17 @@
     );
   }
 
+  /** Says of this one cell that nothing leads through it, or takes that back. */
+  async function forbid(): Promise<void> {
+    issues = await draft.revise(
+      `${name(from)} to ${name(to)} is ${never >= 0 ? 'not known to be forbidden' : 'forbidden'}`,
+      (c) =>
+        never >= 0
+          ? withoutEntry(c, ['products', at, 'noHops', never])
+          : withEntry(c, ['products', at, 'noHops'], `never-${from}-to-${to}`, { from, to }).catalogue
+    );
+  }
+
   async function setTable(value: 'complete' | 'partial'): Promise<void> {
     issues = await draft.revise(`the table is ${value}`, (c) =>
       withValue(c, ['products', at, 'hopTable'], value)
@@ -56,7 +77,8 @@
   {#if hops.length === 0}
     <p>
       {#if !isLater}No hop leads this way.{:else if model.tableComplete}
-        <b>Forbidden</b>: nothing is recorded, and the table is said to be complete.{:else}
+        <b>Forbidden</b>: nothing is recorded, and the table is said to be complete.{:else if never >= 0}
+        <b>Forbidden</b>: {product.noHops?.[never]?.note ?? 'this cell is said to be so'}.{:else}
         <b>Unknown</b>: nothing is recorded, and the table is partial. It counts as “nobody has said”.{/if}
     </p>
   {/if}
@@ -80,6 +102,11 @@
     {#if !hops.some((h) => h.hop.kind === 'fresh install')}<button
         class="act"
         onclick={() => void add('fresh install')}>Add a fresh install</button
+      >{/if}
+    {#if !model.tableComplete && isLater && !hops.some((h) => h.hop.kind === 'in place')}<button
+        class="act"
+        onclick={() => void forbid()}
+        >{never >= 0 ? 'It is not known to be forbidden' : 'It is forbidden'}</button
       >{/if}
     {#if model.tableComplete}<button class="act" onclick={() => void setTable('partial')}
         >The table has gaps</button

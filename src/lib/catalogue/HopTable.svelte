@@ -49,7 +49,7 @@
   function emptyOf(from: number, to: number): 'forbidden' | 'unknown' | 'none' {
     const [a, b] = [model.releases[from], model.releases[to]];
     if (!a || !b || a.strand !== b.strand || to <= from) return 'none';
-    return model.tableComplete ? 'forbidden' : 'unknown';
+    return model.tableComplete || model.forbidden[from]?.[to] ? 'forbidden' : 'unknown';
   }
 
   function move(event: KeyboardEvent, from: number, to: number): void {
@@ -140,9 +140,7 @@
                     <span>{h.hop.kind}{conditions(h) ? `, ${conditions(h)}` : ''}</span>
                   </span>
                 {:else}{#if empty === 'unknown'}<span class="soft" title="not recorded">?</span
-                    >{:else if empty === 'forbidden'}<span
-                      class="soft no"
-                      title="forbidden: the table is complete">no</span
+                    >{:else if empty === 'forbidden'}<span class="soft no" title="forbidden">no</span
                     >{/if}{/each}
               </button>
             </td>

@@ -25,6 +25,7 @@ export const LINT_CODES = [
   // leading nowhere
   'hop-backwards',
   'hop-nowhere',
+  'hop-forbidden',
   'unreachable',
   'right-without-path',
   'cure-beside',

@@ -23,6 +23,7 @@ export function lintHops(context: LintContext): void {
       });
   });
   lintCells(context);
+  lintForbidden(context);
   (product.rights ?? []).forEach((right, i) => lintRight(context, right, i));
 }
 
@@ -113,7 +114,9 @@ function lintCells(context: LintContext): void {
   if (model.tableComplete || (product.hops ?? []).length === 0) return;
   const empty = model.releases.flatMap((from) => {
     const to = model.releases.find((r) => r.strand === from.strand && r.index > from.index);
-    return to && !model.hopsFrom[from.index]?.some((h) => h.to === to.index)
+    return to &&
+      !model.forbidden[from.index]?.[to.index] &&
+      !model.hopsFrom[from.index]?.some((h) => h.to === to.index)
       ? [`${from.release.id} to ${to.release.id}`]
       : [];
   });
@@ -125,6 +128,28 @@ function lintCells(context: LintContext): void {
       detail: { cells: empty.join(', ') },
       mend: [{ kind: 'set', path: [...at, 'hopTable'], value: 'complete' }]
     });
+}
+
+/** A cell said to be forbidden that a hop in place leads through. */
+function lintForbidden({ product, model, at, add }: LintContext): void {
+  (product.noHops ?? []).forEach((cell, i) => {
+    const range = rangeOf(cell.from);
+    const hop = model.hopsFrom
+      .filter(
+        (_, from) => range && matchesRelease(model.sequence, range, model.releases[from]?.release.id ?? '')
+      )
+      .flat()
+      .find((h) => h.hop.kind === 'in place' && h.hop.to === cell.to);
+    const path = [...at, 'noHops', i];
+    if (hop)
+      add({
+        code: 'hop-forbidden',
+        kind: 'fault',
+        path,
+        detail: { hop: hop.hop.id, cell: cell.id, from: cell.from, to: cell.to },
+        mend: [{ kind: 'remove', path }]
+      });
+  });
 }
 
 /** A right that is sold for hops in place although no such hop leads there: the commonest trap (FIELD-NOTES N8). */
