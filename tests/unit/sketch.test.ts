@@ -247,3 +247,15 @@ test('a version that a known product does not list is listed where its number su
     ['c', { is: '2.9b' }]
   ]);
 });
+
+test('what is settled stays settled when a text is read again', () => {
+  const is = (id: string) => ({ is: id });
+  const desk = { ...system('a', 'Garnock Desk 5 Plain'), product: is('garnock-desk') };
+  const settled = { ...desk, edition: is('studio'), patch: is('r1') };
+  expect(readAgain(demoCatalogue(), [settled])).toMatchObject([
+    { release: is('5'), edition: is('studio'), patch: is('r1') }
+  ]);
+  expect(readAgain(demoCatalogue(), [desk])).toMatchObject([{ release: is('5'), edition: is('plain') }]);
+  expect(readAgain(demoCatalogue(), [{ ...desk, product: is('brindle-server') }])).toEqual([]);
+  expect(readAgain(demoCatalogue(), [{ ...desk, release: is('4') }])).toEqual([]);
+});

@@ -1,6 +1,7 @@
 import type { Catalogue } from '../catalogue/schema';
 import { readInstalled } from './read-installed';
-import type { System } from './schema';
+import type { Reading, System } from './schema';
+import { readingKey } from './standing';
 
 /**
  * Systems whose product or release was not known, read again from their text against a catalogue that may know them now.
@@ -12,10 +13,20 @@ export function readAgain(catalogue: Catalogue, systems: readonly System[]): Sys
     const text = system.installedText?.trim();
     if (!text) return [];
     const { readings } = readInstalled(catalogue, { installed: text });
-    const clearer = clarity(readings) > clarity(system);
-    return clearer ? [{ ...system, ...readings }] : [];
+    if ('is' in system.product && readingKey(readings.product) !== system.product.is) return [];
+    const next = {
+      product: readings.product,
+      release: keep(system.release, readings.release),
+      patch: keep(system.patch, readings.patch),
+      edition: keep(system.edition, readings.edition),
+      architecture: keep(system.architecture, readings.architecture)
+    };
+    return clarity(next) > clarity(system) ? [{ ...system, ...next }] : [];
   });
 }
+
+/** What is settled already stays. */
+const keep = (was: Reading, now: Reading): Reading => ('is' in was ? was : now);
 
 const clarity = ({ product, release }: Pick<System, 'product' | 'release'>): number =>
   ('is' in product ? 4 : 'oneOf' in product ? 1 : 0) + ('is' in release ? 2 : 'oneOf' in release ? 1 : 0);

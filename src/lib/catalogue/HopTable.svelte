@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { arrowStep } from './arrow-step';
   import type { ProductModel, HopModel } from '$core/catalogue/model';
   import { sayText } from '$lib/state/sources';
 
@@ -53,15 +54,8 @@
   }
 
   function move(event: KeyboardEvent, from: number, to: number): void {
-    const steps: Record<string, [number, number]> = {
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1]
-    };
-    const step = steps[event.key];
+    const step = arrowStep(event);
     if (!step) return;
-    event.preventDefault();
     const row = Math.min(last - 1, Math.max(first, from + step[0]));
     const column = Math.min(last - 1, Math.max(first, to + step[1]));
     table?.querySelector<HTMLElement>(`[data-at="${row},${column}"]`)?.focus();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { arrowStep } from './arrow-step';
   import type { ProductSketch } from '$core/catalogue/sketch/sketch';
   import { sayCount } from '$core/wording/dates';
   import { sketches } from '$lib/state/sketch.svelte';
@@ -30,15 +31,8 @@
   }
 
   function moveCell(event: KeyboardEvent, row: number, column: number): void {
-    const steps: Record<string, [number, number]> = {
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1]
-    };
-    const step = steps[event.key];
+    const step = arrowStep(event);
     if (!step) return;
-    event.preventDefault();
     grid?.querySelector<HTMLElement>(`[data-at="${row + step[0]},${column + step[1]}"]`)?.focus();
   }
 
