@@ -31,7 +31,7 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'forbidden cells count as empty',
     file: `${ROUTE}/move.ts`,
-    find: 'if (model.forbidden[here.index]?.[release.index]) continue;',
+    find: 'if (isForbidden(model, here.index, release.index)) continue;',
     replace: ''
   },
   {

@@ -30,8 +30,8 @@ export interface ProductModel {
   readonly changesAt: readonly (readonly ChangeModel[])[];
   readonly rights: readonly RightModel[];
   readonly tableComplete: boolean;
-  /** `forbidden[from][to]`: an empty cell that is known to be forbidden, by places of releases. */
-  readonly forbidden: readonly (readonly boolean[])[];
+  /** Empty cells that are known to be forbidden; see `isForbidden`. */
+  readonly forbidden: ReadonlySet<number>;
   /** Some branch stands apart, so releases may be unordered. */
   readonly hasStrands: boolean;
 }
@@ -110,15 +110,26 @@ export function modelOf(product: Product): ProductModel {
     changesAt: releases.map((r) => changes.filter((c) => c.at[r.index]?.includes(true))),
     rights: [...(product.rights ?? [])].sort(byId).map((right) => rightModel(right, sequence)),
     tableComplete: product.hopTable === 'complete',
-    forbidden: releases.map((from) =>
-      releases.map((to) => isForbidden(product, sequence, from.release.id, to.release.id))
-    ),
+    forbidden: forbiddenCells(product, sequence),
     hasStrands: new Set(releases.map((r) => r.strand)).size > 1
   };
 }
 
-const isForbidden = (product: Product, sequence: Sequence, from: string, to: string): boolean =>
-  (product.noHops ?? []).some((cell) => cell.to === to && matchesRelease(sequence, rangeOf(cell.from), from));
+/** Whether an empty cell, by the places of its releases, is known to be forbidden. */
+export const isForbidden = ({ forbidden, releases }: ProductModel, from: number, to: number): boolean =>
+  forbidden.has(from * releases.length + to);
+
+function forbiddenCells(product: Product, sequence: Sequence): ReadonlySet<number> {
+  const cells = new Set<number>();
+  for (const cell of product.noHops ?? []) {
+    const range = rangeOf(cell.from);
+    const to = sequence.indexById.get(cell.to) ?? -1;
+    sequence.releases.forEach((r, from) => {
+      if (matchesRelease(sequence, range, r.id)) cells.add(from * sequence.releases.length + to);
+    });
+  }
+  return cells;
+}
 
 interface Scope {
   readonly sequence: Sequence;

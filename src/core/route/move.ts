@@ -1,4 +1,4 @@
-import type { ChangeModel, HopModel, ProductModel } from '../catalogue/model';
+import { isForbidden, type ChangeModel, type HopModel, type ProductModel } from '../catalogue/model';
 import type { CountedKind } from './types';
 
 /** A standing as list places of the product's model. */
@@ -70,7 +70,7 @@ function pushEmptyCells(openings: Opening[], model: ProductModel, from: Place): 
   const here = model.releases[from.release];
   for (const release of model.releases) {
     if (!here || release.strand !== here.strand || release.index <= here.index) continue;
-    if (model.forbidden[here.index]?.[release.index]) continue;
+    if (isForbidden(model, here.index, release.index)) continue;
     if (!release.editions.includes(from.edition) || !release.architectures.includes(from.architecture))
       continue;
     if (model.hopsFrom[from.release]?.some((h) => h.to === release.index && h.hop.kind === 'in place'))

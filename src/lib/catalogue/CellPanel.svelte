@@ -1,7 +1,7 @@
 <script lang="ts">
   import { matchesRelease, parseRange } from '$core/version/range';
   import type { Hop, Product } from '$core/catalogue/schema';
-  import { modelOf } from '$core/catalogue/model';
+  import { isForbidden, modelOf } from '$core/catalogue/model';
   import { sayCount } from '$core/wording/dates';
   import type { Issue } from '$core/issue';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
@@ -24,7 +24,7 @@
   const hops = $derived((model.hopsFrom[fromIndex] ?? []).filter((h) => h.to === toIndex));
   const never = $derived(
     product.noHops?.findIndex(
-      (c) => c.to === to && model.forbidden[fromIndex]?.[toIndex] && rangeHolds(c.from)
+      (c) => c.to === to && isForbidden(model, fromIndex, toIndex) && rangeHolds(c.from)
     ) ?? -1
   );
   const rangeHolds = (text: string): boolean => {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { arrowStep } from './arrow-step';
-  import type { ProductModel, HopModel } from '$core/catalogue/model';
+  import { isForbidden, type HopModel, type ProductModel } from '$core/catalogue/model';
   import { sayText } from '$lib/state/sources';
 
   let {
@@ -50,7 +50,7 @@
   function emptyOf(from: number, to: number): 'forbidden' | 'unknown' | 'none' {
     const [a, b] = [model.releases[from], model.releases[to]];
     if (!a || !b || a.strand !== b.strand || to <= from) return 'none';
-    return model.tableComplete || model.forbidden[from]?.[to] ? 'forbidden' : 'unknown';
+    return model.tableComplete || isForbidden(model, from, to) ? 'forbidden' : 'unknown';
   }
 
   function move(event: KeyboardEvent, from: number, to: number): void {

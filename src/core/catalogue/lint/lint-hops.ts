@@ -1,5 +1,6 @@
 import { matchesRelease, parseRange } from '../../version/range';
 import { compareReleases } from '../../version/sequence';
+import { isForbidden } from '../model';
 import type { Hop, Right } from '../schema';
 import type { LintContext } from './finding';
 
@@ -115,7 +116,7 @@ function lintCells(context: LintContext): void {
   const empty = model.releases.flatMap((from) => {
     const to = model.releases.find((r) => r.strand === from.strand && r.index > from.index);
     return to &&
-      !model.forbidden[from.index]?.[to.index] &&
+      !isForbidden(model, from.index, to.index) &&
       !model.hopsFrom[from.index]?.some((h) => h.to === to.index)
       ? [`${from.release.id} to ${to.release.id}`]
       : [];
