@@ -73,6 +73,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'missing-name': 'no name',
   'same-name': 'same name as row {detail}, which says otherwise',
   repeats: 'repeats row {detail}',
+  'web-address': 'A link starts with http:// or https://.',
   'missing-part': 'The request needs "{detail}".',
   'bad-today': 'The day "{detail}" is not a day. Write it as 2031-06-30.',
   'cannot-plan': 'Planning stopped: {detail}'

@@ -1,8 +1,9 @@
 import type { ProductModel } from './catalogue/model';
 import { readDay, type DateInterval } from './date/interval';
-import type { Day } from './date/day';
+import { parseDay, type Day } from './date/day';
+import { deadlineOf, type Deadline } from './date/deadline';
 import { compareReleases } from './version/sequence';
-import { findChosenTarget, findGoalTarget } from './estate/choose-target';
+import { findChosenTarget, findGoalTarget, findNamedTarget } from './estate/choose-target';
 import type { Case } from './estate/gather';
 import { startsOf } from './estate/standing';
 import { reasonOf, routeOf, standingOf } from './route/explain';
@@ -37,7 +38,7 @@ export function planCase(model: ProductModel | undefined, one: Case, context: Pl
       goalFrom: 'none',
       targets: [],
       verdict: 'cannot tell',
-      deadline: { contributors: [] },
+      deadline: ownDeadlineOf(one, context.today),
       cut: false
     };
   }
@@ -66,6 +67,17 @@ export function planCase(model: ProductModel | undefined, one: Case, context: Pl
     ...(goalPlan?.sure === 'closed' ? bestOpenOf(targets, worst.goal) : {}),
     cut: plans.some((p) => p.cut)
   };
+}
+
+/** Where the catalogue knows nothing, what the machine's own record says of its end counts (os-release, SUPPORT_END). */
+function ownDeadlineOf({ supportEnds, system }: Case, today: Day): Deadline {
+  const day = parseDay(supportEnds ?? '');
+  if (day === undefined) return deadlineOf([], today);
+  const subject = system.installedText ?? system.name;
+  return deadlineOf(
+    [{ kind: 'service of installed', subject, day, sets: true, cost: { code: 'no service' } }],
+    today
+  );
 }
 
 const slackOf = ({ latestStart }: Timing, today: Day): { slack?: number } =>
@@ -118,6 +130,8 @@ function goalOf(terms: Terms, start: Place, one: Case): { place?: Place; from: G
         : undefined;
     if (place) return { place, from: 'decision' };
   }
+  const named = findNamedTarget(terms, start);
+  if (named) return { place: named, from: 'goal' };
   const place = findGoalTarget(terms, start);
   return place ? { place, from: 'rule' } : { from: 'none' };
 }

@@ -29,7 +29,7 @@ export interface RestsOn {
 }
 
 /** How the goal came by its target. */
-export type GoalSource = 'rule' | 'decision' | 'stay' | 'none';
+export type GoalSource = 'rule' | 'goal' | 'decision' | 'stay' | 'none';
 
 /** The plan of one case: systems alike in all that rules ask. */
 export interface CasePlan {

@@ -435,6 +435,8 @@ export class BruteForce {
         waits = w === 'unknown' ? Infinity : Math.max(waits, w);
       demand(yes(step.kind !== 'fresh install' || goal.allow.fresh));
       demand(yes(!hop?.unsupported || goal.allow.unsupported));
+      const less = ['everything', 'settings and data', 'data', 'nothing'];
+      demand(yes(!goal.mustKeep || !hop || less.indexOf(hop.kept) <= less.indexOf(goal.mustKeep)));
       demand(yes(this.published(step.to.release) !== undefined));
       const range =
         hop?.levels ?? (step.kind === 'edition change' ? (step.entry as EditionChange).at : undefined);

@@ -72,7 +72,7 @@ export function worldOf(seed: number): World {
   return {
     seed,
     product,
-    goal: makeGoal(r),
+    goal: { ...makeGoal(r), ...mustKeepOf(seed) },
     countsExpected: r.chance(0.6),
     today: TODAY,
     nodes: r.pick([1, 1, 1, 2]),
@@ -251,3 +251,9 @@ const makeGoal = (r: Random): Goal => ({
     restingOutOfService: r.chance(0.35)
   }
 });
+
+/** Drawn apart, so that the worlds stay what they were. */
+function mustKeepOf(seed: number): Pick<Goal, 'mustKeep'> {
+  const r = new Random(seed * 31 + 5);
+  return r.chance(0.12) ? { mustKeep: r.pick(['everything', 'settings and data', 'data'] as const) } : {};
+}

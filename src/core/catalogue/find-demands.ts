@@ -2,7 +2,7 @@ import { evaluateCondition, type Evaluation } from '../condition/evaluate-condit
 import { FactKinds } from '../condition/fact-kind';
 import { parseCondition } from '../condition/parse-condition';
 import type { Truth } from '../condition/truth';
-import { evidenceOf } from '../estate/evidence';
+import { evidenceOf, type Surroundings } from '../estate/evidence';
 import type { System } from '../estate/schema';
 import type { Standing } from '../route/types';
 import { matchesRange, parseRange } from '../version/range';
@@ -30,6 +30,8 @@ export interface DemandsOf {
   readonly catalogue: Catalogue;
   readonly product: Product;
   readonly system: System;
+  /** Links and decisions on facts; none where absent. */
+  readonly around?: Surroundings;
   readonly start: Standing;
   readonly steps: readonly { readonly kind: string; readonly to: Standing }[];
 }
@@ -92,7 +94,7 @@ function truthOfText(of: DemandsOf, text: string, at: Standing): { truth: Truth;
   const kinds = new FactKinds(of.catalogue.facts);
   const evaluation = evaluateCondition(
     parsed.condition,
-    evidenceOf(of.catalogue, of.product, of.system, at),
+    evidenceOf(of.catalogue, of.product, of.system, at, of.around),
     kinds
   );
   return { truth: evaluation.truth, evaluation };

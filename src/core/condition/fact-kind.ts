@@ -59,6 +59,7 @@ const FACT_KINDS: readonly FactKind[] = [
   kind('backup.finished', 'back-up finished on', 'day', 'paper', 7),
   kind('backup.restored', 'restore proved on', 'day', 'paper', 180),
   kind('certificate.ends', 'certificate ends on', 'day', 'software', 90),
+  kind('support.ends', 'support ends on, by its own record', 'day', 'software', 180),
   kind('edition', 'edition', 'text', 'software', 180),
   kind('architecture', 'architecture', 'text', 'software', 3 * YEAR)
 ];

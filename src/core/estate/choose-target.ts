@@ -1,9 +1,10 @@
 import type { Terms } from '../route/terms';
+import { serviceEndOf } from '../catalogue/model';
 import type { Place } from '../route/move';
 import type { Goal, Target } from './schema';
 
 /**
- * The target a rule goal aims at (RECKONING E5): the newest release on the installed one's strand that is published,
+ * The target a rule goal aims at (RECKONING E5): the newest release (or the nearest in full service, from the installed one on; the newest where none is) on the installed one's strand that is published,
  * settled and of an allowed maturity today, in the edition the goal names, else the installed edition or its
  * successor; on the goal's architecture, else the installed one where the release has it, else the release's first.
  * Without regard to reach, but never behind what is installed: the installed release always qualifies.
@@ -12,7 +13,10 @@ import type { Goal, Target } from './schema';
 export function findGoalTarget(terms: Terms, start: Place): Place | undefined {
   const { model, goal, today } = terms;
   const strand = model.releases[start.release]?.strand;
-  for (let i = model.releases.length - 1; i >= 0; i--) {
+  const last = model.releases.length - 1;
+  for (let n = 0; n <= last; n++) {
+    const i = goal.rule === 'newest' ? last - n : n;
+    if (goal.rule !== 'newest' && (i < start.release || !isInFullService(terms, i))) continue;
     const release = model.releases[i];
     const published = terms.publication[i];
     if (!release || release.strand !== strand) continue;
@@ -23,7 +27,14 @@ export function findGoalTarget(terms: Terms, start: Place): Place | undefined {
     if (edition !== undefined && architecture !== undefined)
       return { release: i, patch: 0, edition, architecture };
   }
-  return undefined;
+  return goal.rule === 'newest' ? undefined : findGoalTarget({ ...terms, goal: { ...goal, rule: 'newest' } }, start);
+}
+
+/** An unknown end counts as in service, as everywhere. */
+function isInFullService({ model, countsExpected, today }: Terms, release: number): boolean {
+  const found = model.releases[release];
+  const end = found && serviceEndOf(found, 'full', countsExpected);
+  return end === undefined || end === 'unknown' || end >= today;
 }
 
 function findEdition(
@@ -51,6 +62,20 @@ function findArchitecture(
   if (goal.architecture !== undefined)
     return offered.find((a) => model.architectures[a] === goal.architecture);
   return offered.includes(installed) ? installed : offered[0];
+}
+
+/** The target a goal names for the product; in the installed edition or its successor unless it names one. */
+export function findNamedTarget(terms: Terms, start: Place): Place | undefined {
+  const named = terms.goal.targets?.find((t) => t.product === terms.model.product.id);
+  const release = named && terms.model.sequence.indexById.get(named.release);
+  const offers = release === undefined ? undefined : terms.model.releases[release];
+  if (!named || release === undefined || !offers) return undefined;
+  const goal = named.edition === undefined ? terms.goal : { ...terms.goal, edition: named.edition };
+  const edition = findEdition(terms, goal, start.edition, offers.editions);
+  const architecture = findArchitecture(terms, goal, start.architecture, offers.architectures);
+  return edition === undefined || architecture === undefined
+    ? undefined
+    : { release, patch: 0, edition, architecture };
 }
 
 /** A chosen target as a place; undefined when the catalogue no longer has it. */

@@ -1,4 +1,6 @@
+import { readSwitch } from '../condition/evaluate-condition';
 import { truthOf, type Truth } from '../condition/truth';
+import { FactDecisions, NO_DECISIONS, seenOf } from './facts';
 import { situationKey } from './standing';
 import type { Decision, Estate, Goal, System } from './schema';
 
@@ -11,6 +13,8 @@ export interface Case {
   readonly systems: readonly string[];
   readonly nodes: number;
   readonly activated: Truth;
+  /** ISO day on which support ends by the machine's own word; only where the catalogue does not know its product. */
+  readonly supportEnds?: string;
   readonly goal: Goal;
   /** Decisions in force on the day that touch this case. */
   readonly decisions: readonly Decision[];
@@ -24,43 +28,61 @@ export interface Gathering {
 /** Gathers systems into cases, sorted by id. The order of the input changes nothing. Cost: O(systems log systems). */
 export function gatherCases(estate: Estate, today: string): Gathering {
   const decisions = new DecisionIndex(estate.decisions, today);
+  const decided = new FactDecisions(estate.decisions, today);
   const goals = new GoalIndex(estate.goals);
   const groups = new Map<string, System[]>();
   const situations = new Set<string>();
   for (const system of estate.systems) {
+    if (system.stage === 'retired') continue;
     const situation = situationKey(system);
     situations.add(situation);
     const touching = decisions.touching(system.id, situation);
-    const key = `${situation}#${system.nodes ?? 1}#${activatedOf(system)}#${touching.map((d) => d.id).join(',')}`;
+    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}`;
     const group = groups.get(key);
     if (group) group.push(system);
     else groups.set(key, [system]);
   }
-  const cases = [...groups].map(([id, systems]) => caseOf(id, systems, decisions, goals));
+  const cases = [...groups].map(([id, systems]) => caseOf({ id, group: systems, decisions, decided, goals }));
   return { cases: cases.sort((a, b) => (a.id < b.id ? -1 : 1)), situations: situations.size };
 }
 
-function caseOf(id: string, group: readonly System[], decisions: DecisionIndex, goals: GoalIndex): Case {
+interface CaseSource {
+  readonly id: string;
+  readonly group: readonly System[];
+  readonly decisions: DecisionIndex;
+  readonly decided: FactDecisions;
+  readonly goals: GoalIndex;
+}
+
+function caseOf({ id, group, decisions, decided, goals }: CaseSource): Case {
   const systems = [...group].sort((a, b) => (a.id < b.id ? -1 : 1));
   const system = systems[0] as System;
   const situation = situationKey(system);
+  const supportEnds = supportEndOf(system, decided);
   return {
     id,
     situation,
     system,
     systems: systems.map((s) => s.id),
     nodes: system.nodes ?? 1,
-    activated: activatedOf(system),
+    activated: activatedOf(system, decided),
+    ...(supportEnds === undefined ? {} : { supportEnds }),
     goal: goals.of(system.team),
     decisions: decisions.touching(system.id, situation)
   };
 }
 
 /** The fact a carried right asks for; anything but a stated yes or no is unknown. */
-export function activatedOf(system: System): Truth {
-  const facts = system.facts;
-  const fact = facts && Object.hasOwn(facts, 'activated') ? facts['activated'] : undefined;
-  return fact && 'value' in fact && typeof fact.value === 'boolean' ? truthOf(fact.value) : 'unknown';
+export function activatedOf(system: System, decided: FactDecisions = NO_DECISIONS): Truth {
+  const seen = seenOf(system, 'activated', decided);
+  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+  return word === undefined ? 'unknown' : truthOf(word === 'on');
+}
+
+function supportEndOf(system: System, decided: FactDecisions): string | undefined {
+  if ('is' in system.product) return undefined;
+  const seen = seenOf(system, 'support.ends', decided);
+  return seen.kind === 'known' && typeof seen.value === 'string' ? seen.value : undefined;
 }
 
 class GoalIndex {

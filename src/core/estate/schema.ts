@@ -5,7 +5,7 @@ import { PHASES } from '../date/service';
 
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
-export const WORKSPACE_VERSION = 2;
+export const WORKSPACE_VERSION = 3;
 
 const MAX_SYSTEMS = 500_000;
 
@@ -29,37 +29,144 @@ const reading = z.union([
 export type Reading = z.infer<typeof reading>;
 
 const factValue = z.union([z.string().max(500), z.number(), z.boolean()]);
+const said = { day: isoDay.optional(), source: text.optional() };
+const known = z.strictObject({ value: factValue, ...said });
+/** A fact as one source states it. */
+export type Statement = z.infer<typeof known>;
+/** Known, unknown with why, or stated differently by several sources: disputed until somebody rules. */
 const fact = z.union([
-  z.strictObject({ value: factValue, day: isoDay.optional(), source: text.optional() }),
-  z.strictObject({ unknown: z.enum(UNKNOWN_WHY), day: isoDay.optional(), source: text.optional() })
+  known,
+  z.strictObject({ unknown: z.enum(UNKNOWN_WHY), ...said }),
+  z.strictObject({ statements: z.array(known).min(2).max(20) })
 ]);
 export type Fact = z.infer<typeof fact>;
+export type FactValue = z.infer<typeof factValue>;
+
+/** A device, application, extension or source that this system has. */
+const companion = z.strictObject({
+  name: z.string().trim().min(1).max(300).describe('as the catalogue has it, or as it was read'),
+  version: text.optional(),
+  essential: z.boolean().optional().describe('where it differs from what the catalogue says'),
+  keyInHand: z.boolean().optional(),
+  ...said
+});
+export type SystemCompanion = z.infer<typeof companion>;
+
+/** Kinds of links, the same as the catalogue's pairings. */
+export const LINK_KINDS = ['hosted on', 'managed by', 'content of', 'peer of'] as const;
+const link = z.union([
+  z.strictObject({
+    kind: z.enum(LINK_KINDS),
+    to: key.describe('id of the system at the other end'),
+    as: key.optional().describe('the word conditions use for it; host, manager, content or peer where absent')
+  }),
+  z.strictObject({
+    kind: z.enum(LINK_KINDS),
+    absent: z.literal(true).describe('known not to be there: exempts'),
+    as: key.optional()
+  })
+]);
+export type Link = z.infer<typeof link>;
+
+export const CHECK_RESULTS = ['pass', 'warning', 'failure', 'unknown'] as const;
+
+/** One run of a checking tool (FIELD-NOTES N57). */
+const check = z.strictObject({
+  id: key,
+  tool: z.string().trim().min(1).max(300),
+  toolVersion: text.optional(),
+  day: isoDay,
+  attached: z.array(text).max(200).optional().describe('what was attached and switched on'),
+  announced: z.int().min(0).max(100_000).optional().describe('how many items the result announced'),
+  items: z
+    .array(
+      z.strictObject({
+        what: z.string().trim().min(1).max(500),
+        result: z.enum(CHECK_RESULTS),
+        reason: z.string().max(2000).optional(),
+        fact: key.optional(),
+        value: factValue.optional(),
+        companion: text.optional()
+      })
+    )
+    .max(5000)
+});
+export type Check = z.infer<typeof check>;
+
+/** What happened to a system; newest last. `was` is what stood on it before. */
+const event = z.strictObject({
+  day: isoDay,
+  kind: z.enum(['added', 'changed', 'retired', 'brought back', 'replaced', 'replaces']),
+  was: text.optional(),
+  with: key.optional().describe('id of the system that replaced it, or that it replaces'),
+  note: z.string().max(2000).optional(),
+  who: text.optional(),
+  source: text.optional()
+});
+export type SystemEvent = z.infer<typeof event>;
+
+/** `bare`: there, with nothing installed; `candidate`: not bought yet; `retired`: kept for its history only. */
+export const STAGES = ['bare', 'candidate', 'retired'] as const;
 
 const system = z.strictObject({
   id: key,
   name: z.string().trim().min(1).max(300),
+  stage: z.enum(STAGES).optional().describe('absent: in use'),
+  meantFor: key.optional().describe('bare and candidate machines: the product they are to run'),
   team: text.optional(),
   site: text.optional(),
   /** What was read, word for word, and when and where. */
   installedText: text.optional(),
   observed: isoDay.optional(),
   source: text.optional(),
+  missingSince: isoDay.optional().describe('the day its list no longer had it'),
   product: reading,
   release: reading,
   patch: reading,
   edition: reading,
   architecture: reading,
+  purl: text.optional().describe('package URL, as its record gives it'),
+  cpe: text.optional().describe('CPE 2.3 name, as its record gives it'),
   /** Machines that carry it and are changed one by one; 1 where absent. */
   nodes: z.int().min(1).max(1000).optional(),
+  members: z
+    .array(z.strictObject({ name: z.string().trim().min(1).max(300), facts: z.record(key, fact).optional() }))
+    .max(1000)
+    .optional()
+    .describe('nodes by name, with the facts of each'),
   facts: z.record(key, fact).optional(),
+  companions: z.array(companion).max(2000).optional(),
+  companionsWhole: z.boolean().optional().describe('true: the list is whole, what is not on it is not there'),
+  links: z.array(link).max(500).optional(),
+  checks: z.array(check).max(100).optional(),
+  history: z.array(event).max(500).optional(),
+  references: z
+    .array(
+      z.strictObject({
+        title: z.string().trim().min(1).max(300),
+        url: z
+          .string()
+          .max(2000)
+          .refine((s) => /^https?:\/\/[^\s]+$/i.test(s), { error: 'web-address' })
+      })
+    )
+    .max(100)
+    .optional(),
   note: z.string().max(5000).optional()
 });
 export type System = z.infer<typeof system>;
 
+export const GOAL_RULES = ['newest', 'nearest in full service'] as const;
+
 const goal = z.strictObject({
   id: key,
   team: text.optional().describe('absent: every team without a goal of its own'),
-  rule: z.literal('newest'),
+  rule: z.enum(GOAL_RULES),
+  targets: z
+    .array(z.strictObject({ product: key, release: key, edition: key.optional() }))
+    .max(200)
+    .optional()
+    .describe('products whose target is named; the rule chooses for all others'),
   edition: key.optional(),
   architecture: key.optional(),
   maturities: z.array(z.enum(MATURITIES)).min(1),
@@ -67,6 +174,7 @@ const goal = z.strictObject({
   passDays: z.int().min(0).max(3650),
   phase: z.enum(PHASES),
   monthsLeft: z.int().min(0).max(240).optional(),
+  mustKeep: z.enum(KEPT).optional().describe('routes that keep less are closed'),
   accepts: z.enum(KEPT).optional().describe('keeping this much is as good as keeping everything'),
   allow: z.strictObject({
     fresh: z.boolean(),
@@ -101,10 +209,13 @@ const decision = z.strictObject({
     z.strictObject({ situation: z.string().max(1000) }),
     z.strictObject({ system: key }),
     z.strictObject({ estate: z.literal(true) }),
-    z.strictObject({ entry: z.string().max(1000).describe('an entry of the catalogue, for rulings') })
+    z.strictObject({ entry: z.string().max(1000).describe('an entry of the catalogue, for rulings') }),
+    z.strictObject({ system: key, fact: key }),
+    z.strictObject({ system: key, companion: text })
   ]),
   target: target.optional(),
   holds: text.optional().describe('rulings: the source whose statement holds'),
+  value: factValue.optional().describe('assumptions: what is assumed'),
   reason: z.string().max(2000).optional(),
   who: text.optional(),
   day: isoDay,
@@ -116,19 +227,76 @@ const site = z.strictObject({
   name: text,
   /** The day to plan for; absent: the day it is. */
   asOf: isoDay.optional(),
-  countsExpected: z.boolean()
+  countsExpected: z.boolean(),
+  newMachineCents: z.int().min(0).max(1_000_000_000_000).optional().describe('price of a new machine'),
+  replaceShare: z
+    .int()
+    .min(0)
+    .max(1000)
+    .optional()
+    .describe('per cent of that price from which replacing is advised instead of curing')
 });
 export type Site = z.infer<typeof site>;
 
-const rightHeld = z.strictObject({ right: key, held: z.int().min(0).max(10_000_000) });
+const rightHeld = z.strictObject({
+  right: key,
+  held: z.int().min(0).max(10_000_000),
+  product: key.optional(),
+  pool: text.optional(),
+  until: isoDay.optional(),
+  ...said,
+  note: z.string().max(2000).optional()
+});
 export type RightHeld = z.infer<typeof rightHeld>;
+
+/** Something to find out, who will and by when; about a system's fact, or anything. */
+const question = z.strictObject({
+  id: key,
+  text: z.string().trim().min(1).max(2000),
+  /** `product/fact` of the systems it is about, where it came from what is unknown. */
+  about: z.string().max(1000).optional(),
+  system: key.optional(),
+  owner: text.optional(),
+  due: isoDay.optional(),
+  asked: isoDay,
+  answer: z.string().max(2000).optional(),
+  answered: isoDay.optional()
+});
+export type Question = z.infer<typeof question>;
+
+/** How the columns of a list are read; found again by its column names. */
+const rememberedList = z.strictObject({
+  list: z.string().min(1).max(300).describe('the name the list goes by; systems have it as their source'),
+  headings: z.array(text).max(500),
+  columns: z.record(key, z.int().min(0).max(500)),
+  day: isoDay
+});
+export type RememberedList = z.infer<typeof rememberedList>;
+
+/** What one import did; the systems by name, so that it can be read after they are gone. */
+const importRecord = z.strictObject({
+  id: key,
+  list: z.string().min(1).max(300),
+  file: text,
+  day: isoDay,
+  added: z.array(text).max(20_000),
+  changed: z
+    .array(z.strictObject({ system: text, what: z.array(z.string().max(1000)).max(50) }))
+    .max(20_000),
+  vanished: z.array(text).max(20_000),
+  same: z.int().min(0)
+});
+export type ImportRecord = z.infer<typeof importRecord>;
 
 const estateShape = {
   site,
   systems: z.array(system).max(MAX_SYSTEMS),
   goals: z.array(goal).max(1000),
   decisions: z.array(decision).max(100_000),
-  rightsHeld: z.array(rightHeld).max(10_000)
+  rightsHeld: z.array(rightHeld).max(10_000),
+  questions: z.array(question).max(20_000).optional(),
+  lists: z.array(rememberedList).max(200).optional(),
+  imports: z.array(importRecord).max(100).optional().describe('oldest first')
 };
 
 /** Everything known of one estate, without the catalogue. */

@@ -90,7 +90,7 @@ const casePlan = z.strictObject({
     .array(z.strictObject({ entry: z.string(), ruled: z.string().optional() }))
     .optional()
     .describe('disputed entries of the catalogue the verdict touches, and the statement a ruling lets hold'),
-  goalFrom: z.enum(['rule', 'decision', 'stay', 'none']),
+  goalFrom: z.enum(['rule', 'goal', 'decision', 'stay', 'none']),
   goalPlan: targetPlan.optional(),
   verdict: shownVerdict,
   deadline: z.strictObject({ day: day.optional(), contributors: z.array(contributor) }),

@@ -4,6 +4,8 @@ import { monthsBetween } from '../date/day';
 import { BASE_PATCH, type Position } from '../version/sequence';
 import { findUse, type FoundUse } from '../right/find-use';
 import { layDays, layNext, type MoveDays, type Schedule } from './lay-days';
+import { KEPT, type Kept } from '../catalogue/schema';
+import type { Goal } from '../estate/schema';
 import type { Move, Place } from './move';
 import type { Terms } from './terms';
 import type { ClauseCode, StepDays } from './types';
@@ -83,8 +85,13 @@ function judgePermissions(terms: Terms, move: Move, add: Add): void {
   const { allow } = terms.goal;
   if (move.kind === 'fresh install' && !allow.fresh) add('fresh not allowed', 'no');
   if (move.hop?.hop.unsupported && !allow.unsupported) add('unsupported not allowed', 'no');
+  if (keepsTooLittle(terms.goal, move.hop?.hop.kept)) add('keeps too little', 'no');
   if (terms.publication[move.to.release] === undefined) add('maturity', 'no');
 }
+
+/** A route keeps the least of what its hops keep, so one hop below the goal's demand closes it. */
+const keepsTooLittle = ({ mustKeep }: Goal, kept: Kept | undefined): boolean =>
+  mustKeep !== undefined && kept !== undefined && KEPT.indexOf(kept) > KEPT.indexOf(mustKeep);
 
 function judgeLevels(terms: Terms, move: Move, { hop }: MoveDays, add: Add): void {
   const source = move.hop?.hop;

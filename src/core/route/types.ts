@@ -58,6 +58,7 @@ export interface RightUse {
 export type ClauseCode =
   | 'fresh not allowed'
   | 'unsupported not allowed'
+  | 'keeps too little'
   | 'maturity'
   | 'level'
   | 'every patch'

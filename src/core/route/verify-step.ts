@@ -1,4 +1,4 @@
-import type { EditionChange, Hop, Product } from '../catalogue/schema';
+import { KEPT, type EditionChange, type Hop, type Product } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
 import { matchesRange, matchesRelease, parseRange } from '../version/range';
@@ -73,6 +73,8 @@ function verifyHop(terms: VerifyTerms, hop: Hop, step: CountedStep, add: Add): v
   if (hop.kind === 'in place' && from.architecture !== to.architecture) add('crosses architecture in place');
   if (hop.kind === 'fresh install' && !allow.fresh) add('fresh installs are not allowed');
   if (hop.unsupported && !allow.unsupported) add('unsupported hops are not allowed');
+  const { mustKeep } = terms.goal;
+  if (mustKeep !== undefined && KEPT.indexOf(hop.kept) > KEPT.indexOf(mustKeep)) add('keeps too little');
   if (hop.levels === 'unknown') add('starting level not known');
   else if (hop.levels !== undefined && !inRange(terms.product, hop.levels, from, false))
     add('starting level not met');

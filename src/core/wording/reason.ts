@@ -4,6 +4,7 @@ import type { ClauseCode, Reason } from '../route/types';
 const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   'fresh not allowed': 'only by a fresh install, which the goal does not allow',
   'unsupported not allowed': 'only by an unsupported hop, which the goal does not allow',
+  'keeps too little': 'it keeps less than the goal demands',
   maturity: 'not published in a maturity the goal allows',
   level: 'the hop starts {demanded}; it stands on {seen}',
   'every patch': 'every current patch comes first; a newer one is out than {seen}',

@@ -1,0 +1,65 @@
+import type { Link, System } from './schema';
+
+/** The word a condition uses for a link, where none is given. */
+const WORDS: Readonly<Record<Link['kind'], string>> = {
+  'hosted on': 'host',
+  'managed by': 'manager',
+  'content of': 'content',
+  'peer of': 'peer'
+};
+
+export const wordOf = (link: Pick<Link, 'kind' | 'as'>): string => link.as ?? WORDS[link.kind];
+
+/** What is linked with a system under one word; undefined where nobody has told. */
+export interface Linked {
+  readonly systems: readonly System[];
+  /** Ids at the other end that no system has. */
+  readonly missing: readonly string[];
+}
+
+/**
+ * The links of an estate. Peers are peers both ways, and peers of peers under the same word: one chain of links makes a
+ * cluster. Other kinds go one way. Built once in O(systems + links).
+ */
+export class LinkIndex {
+  readonly #systems: ReadonlyMap<string, System>;
+  readonly #peers = new Map<string, Set<string>>();
+
+  constructor(systems: readonly System[]) {
+    this.#systems = new Map(systems.map((s) => [s.id, s]));
+    for (const system of systems)
+      for (const link of system.links ?? []) {
+        if (link.kind !== 'peer of' || !('to' in link)) continue;
+        this.#join(wordOf(link), system.id, link.to);
+        this.#join(wordOf(link), link.to, system.id);
+      }
+  }
+
+  #join(word: string, from: string, to: string): void {
+    const key = `${word} ${from}`;
+    const set = this.#peers.get(key) ?? new Set<string>();
+    set.add(to);
+    this.#peers.set(key, set);
+  }
+
+  find(system: System, word: string): Linked | undefined {
+    const own = (system.links ?? []).filter((l) => wordOf(l) === word);
+    const ids = new Set(own.flatMap((l) => ('to' in l && l.kind !== 'peer of' ? [l.to] : [])));
+    const queue = [system.id];
+    const met = new Set(queue);
+    for (let next = queue.pop(); next !== undefined; next = queue.pop())
+      for (const peer of this.#peers.get(`${word} ${next}`) ?? [])
+        if (!met.has(peer)) {
+          met.add(peer);
+          ids.add(peer);
+          queue.push(peer);
+        }
+    ids.delete(system.id);
+    if (ids.size === 0) return own.some((l) => 'absent' in l) ? { systems: [], missing: [] } : undefined;
+    const sorted = [...ids].sort();
+    return {
+      systems: sorted.flatMap((id) => this.#systems.get(id) ?? []),
+      missing: sorted.filter((id) => !this.#systems.has(id))
+    };
+  }
+}
