@@ -1,107 +1,29 @@
-/** Writes demo/saltmarsh.json from the list below: `npx tsx scripts/make-demo.ts`. A test says whether it is current. */
+/** Writes demo/saltmarsh.json from demo-rows.ts: `npx tsx scripts/make-demo.ts`. A test says whether it is current. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { DEFAULT_GOAL, type Estate, type Reading, type System } from '../src/core/estate/schema';
+import { DEMO_ROWS } from './demo-rows';
 import { formatWorkspace, parseWorkspace } from '../src/core/exchange/workspace-file';
 
-type Row = [
-  count: number,
-  stem: string,
-  team: string,
-  product: string,
-  release: string,
-  patch: string,
-  edition: string,
-  extra?: Partial<System>
-];
-
 const CATALOGUE = 'demo/catalogue.yaml';
-const unknown = (why: 'not asked' | 'no access' | 'place empty' | 'not understood'): Reading => ({
-  unknown: why
-});
-const activated = (value: boolean): Partial<System> => ({
-  facts: { activated: { value, day: '2031-02-20' } }
-});
-
-const ROWS: Row[] = [
-  [9, 'draw', 'Drawing office', 'garnock-desk', '4', 'r1', 'studio', activated(true)],
-  [5, 'tick', 'Ticket office', 'garnock-desk', '4', 'r1', 'studio', activated(true)],
-  [17, 'tick', 'Ticket office', 'garnock-desk', '4', 'r2', 'plain', activated(true)],
-  [
-    3,
-    'tick',
-    'Ticket office',
-    'garnock-desk',
-    '4',
-    '?',
-    'plain',
-    { ...activated(true), patch: unknown('not asked') }
-  ],
-  [4, 'east', 'East depot', 'garnock-desk', '3', 'r5', 'office', activated(true)],
-  [3, 'west', 'West depot', 'garnock-desk', '3', 'r2', 'plain', activated(false)],
-  [1, 'west', 'West depot', 'garnock-desk', '3', 'r5', 'plain', activated(true)],
-  [6, 'ctrl', 'Control room', 'garnock-desk', '5', 'base', 'studio', activated(true)],
-  [
-    2,
-    'ctrl',
-    'Control room',
-    'garnock-desk',
-    '5',
-    'r1',
-    'plain',
-    { facts: { activated: { unknown: 'not asked' } } }
-  ],
-  [5, 'board', 'Board room', 'garnock-desk', '6', 'r1', 'bureau', activated(true)],
-  [
-    2,
-    'hall',
-    'Ticket office',
-    'garnock-desk',
-    '?',
-    '?',
-    '?',
-    {
-      release: { oneOf: ['4', '5'] },
-      patch: unknown('not asked'),
-      edition: unknown('not asked'),
-      installedText: 'Garnock Desk four or five'
-    }
-  ],
-  [3, 'rack', 'Machine room', 'brindle-server', '7', 'u4', 'only'],
-  [2, 'clock', 'Machine room', 'brindle-server', '6', 'base', 'only'],
-  [4, 'web', 'Machine room', 'brindle-server', '8', 'base', 'only'],
-  [3, 'sign', 'Control room', 'brindle-server', '9', 'base', 'only'],
-  [1, 'trial', 'Machine room', 'brindle-server', '9', 'base', 'only'],
-  [1, 'shelf-north', 'Machine room', 'ossian-shelf', '31.4', 'p7', 'only', { nodes: 2 }],
-  [1, 'shelf-south', 'Machine room', 'ossian-shelf', '31.4', 'p9', 'only', { nodes: 2 }],
-  [1, 'shelf-depot', 'East depot', 'ossian-shelf', '31.2', 'base', 'only', { nodes: 2 }],
-  [1, 'shelf-lab', 'Machine room', 'ossian-shelf', '31.5e', 'base', 'only', { nodes: 2 }],
-  [
-    4,
-    'recorder',
-    'Control room',
-    '?',
-    '?',
-    '?',
-    '?',
-    {
-      installedText: 'Signal recorder 2.1',
-      product: unknown('not understood'),
-      note: 'Nobody can log in to these.'
-    }
-  ]
-];
+/** One of a kind, or named for its place: no number behind it. */
+const SINGLE = new Set(
+  DEMO_ROWS.filter(([count, stem]) => count === 1 && DEMO_ROWS.filter((r) => r[1] === stem).length === 1).map(
+    (r) => r[1]
+  )
+);
+const unknown = (why: 'not asked'): Reading => ({ unknown: why });
 
 const reading = (id: string): Reading => (id === '?' ? unknown('not asked') : { is: id });
 
 /** The demo's estate, before anybody changes it. */
 export function makeDemoEstate(): Estate {
   const numbers = new Map<string, number>();
-  const systems = ROWS.flatMap(([count, stem, team, product, release, patch, edition, extra]) =>
+  const systems = DEMO_ROWS.flatMap(([count, stem, team, product, release, patch, edition, extra]) =>
     Array.from({ length: count }, (): System => {
       const number = (numbers.get(stem) ?? 0) + 1;
       numbers.set(stem, number);
-      const id = stem.includes('-') ? stem : `${stem}-${String(number).padStart(2, '0')}`;
+      const id = SINGLE.has(stem) && stem !== 'trial' ? stem : `${stem}-${String(number).padStart(2, '0')}`;
       const readings = {
         product: reading(product),
         release: reading(release),
@@ -121,11 +43,25 @@ export function makeDemoEstate(): Estate {
     })
   );
   return {
-    site: { name: 'Saltmarsh Valley Tramways', asOf: '2031-03-10', countsExpected: true },
+    site: {
+      name: 'Saltmarsh Valley Tramways',
+      asOf: '2031-03-10',
+      countsExpected: true,
+      newMachineCents: 84_000,
+      replaceShare: 45
+    },
     systems,
     goals: [
       DEFAULT_GOAL,
-      { ...DEFAULT_GOAL, id: 'drawing-office', team: 'Drawing office', edition: 'bureau' }
+      {
+        ...DEFAULT_GOAL,
+        id: 'drawing-office',
+        team: 'Drawing office',
+        targets: [{ product: 'garnock-desk', release: '6', edition: 'bureau' }]
+      },
+      { ...DEFAULT_GOAL, id: 'stops', team: 'Stops', accepts: 'nothing', settlingDays: 60 },
+      { ...DEFAULT_GOAL, id: 'control-room', team: 'Control room', mustKeep: 'settings and data' },
+      { ...DEFAULT_GOAL, id: 'board-room', team: 'Board room', rule: 'nearest in full service' }
     ],
     decisions: [
       {
@@ -136,11 +72,100 @@ export function makeDemoEstate(): Estate {
         reason: 'Tries the next release first.',
         who: 'machine room',
         day: '2031-02-28'
+      },
+      {
+        id: 'survey-own-test',
+        kind: 'rule',
+        scope: { system: 'survey-02', fact: 'security-part' },
+        holds: 'own test',
+        reason: 'Looked at in the firmware itself.',
+        who: 'workshop',
+        day: '2031-02-26'
+      },
+      {
+        id: 'cad-processor',
+        kind: 'assume',
+        scope: { system: 'cad-06', fact: 'processor.speed' },
+        value: '3 GHz',
+        reason: 'Bought together with cad-07.',
+        who: 'drawing office',
+        day: '2031-02-24',
+        until: '2031-06-30'
+      },
+      {
+        id: 'viewer-gone',
+        kind: 'ignore',
+        scope: { system: 'cad-06', companion: 'Sheet viewer 2' },
+        reason: 'Nobody uses it any more.',
+        who: 'drawing office',
+        day: '2031-02-24'
+      },
+      {
+        id: 'radio-stays',
+        kind: 'stay',
+        scope: { system: 'radio-01' },
+        reason: 'Goes with the tram it sits in.',
+        who: 'control room',
+        day: '2030-09-01',
+        until: '2031-02-28'
       }
     ],
     rightsHeld: [
       { right: 'shelf-care', held: 1 },
-      { right: 'desk-offer-5', held: 6 }
+      { right: 'desk-offer-5', held: 6 },
+      { right: 'draft-pool', held: 2, product: 'marram-draft' },
+      {
+        right: 'door-cottage-units',
+        held: 12,
+        product: 'hollin-door',
+        pool: 'cottage units',
+        note: 'Left over; no use for Terrace.'
+      },
+      { right: 'door-crescent', held: 1, product: 'hollin-door' },
+      ...[
+        'keeper-care',
+        'host-care',
+        'mirror-care',
+        'hub-care',
+        'content-care',
+        'watch-care',
+        'ledger-care'
+      ].map((right) => ({ right, held: 1, until: '2031-12-31' }))
+    ],
+    questions: [
+      {
+        id: 'q1',
+        text: 'Which version do the signal recorders run, and who has the account?',
+        system: 'recorder-01',
+        owner: 'control room',
+        due: '2031-03-21',
+        asked: '2031-02-20'
+      },
+      {
+        id: 'q2',
+        text: 'Is the hub’s back-up any good? Restore one.',
+        about: 'windlass-hub/backup.restored',
+        system: 'hub',
+        owner: 'machine room',
+        due: '2031-03-07',
+        asked: '2031-02-27'
+      },
+      {
+        id: 'q3',
+        text: 'Does the Door 5 in the old shed have a right to go on?',
+        system: 'door-old',
+        owner: 'Hollin dealer',
+        asked: '2031-02-21'
+      },
+      {
+        id: 'q4',
+        text: 'How many trays has the depot shelf?',
+        system: 'shelf-depot',
+        owner: 'machine room',
+        asked: '2031-02-10',
+        answer: 'Three.',
+        answered: '2031-02-20'
+      }
     ]
   };
 }
@@ -150,8 +175,9 @@ export function makeDemoText(): string {
   const catalogue = { fileName: 'catalogue.yaml', text: readFileSync(CATALOGUE, 'utf8') };
   const read = parseWorkspace(formatWorkspace(makeDemoEstate(), catalogue));
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
-  const { site, systems, goals, decisions, rightsHeld } = read.value;
-  return formatWorkspace({ site, systems, goals, decisions, rightsHeld }, catalogue);
+  const { format: _format, version: _version, catalogue: _catalogue, ...estate } = read.value;
+  void [_format, _version, _catalogue];
+  return formatWorkspace(estate, catalogue);
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href)

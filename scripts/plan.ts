@@ -49,13 +49,15 @@ if (!values.estate || (values.format !== 'json' && values.format !== 'csv')) {
   console.error(USAGE);
   process.exit(2);
 }
+const TODAY = formatDay(Math.floor(Date.now() / 86_400_000));
 const given =
   values.catalogue === undefined ? undefined : parseCatalogue(decodeText(readFile(values.catalogue)).text);
 if (given && !given.ok) stop(values.catalogue ?? '', given.issues);
 const file = parseEstate(
   readFile(values.estate),
   basename(values.estate),
-  given?.ok ? given.value : undefined
+  given?.ok ? given.value : undefined,
+  values.today ?? TODAY
 );
 if (!file.ok) stop(values.estate, file.issues);
 const catalogue = given?.ok ? given.value : file.value.catalogue;
@@ -63,7 +65,7 @@ if (!catalogue) stop(values.estate, [{ code: 'missing-part', detail: '--catalogu
 for (const row of file.value.notTaken)
   console.error(`${values.estate}: row ${row.row} not taken: ${row.reason ? describeIssue(row.reason) : ''}`);
 const { estate } = file.value;
-const todayText = values.today ?? estate.site.asOf ?? formatDay(Math.floor(Date.now() / 86_400_000));
+const todayText = values.today ?? estate.site.asOf ?? TODAY;
 const today = parseDay(todayText);
 if (today === undefined) stop('--today', [{ code: 'bad-today', detail: todayText }]);
 const result = plan({ catalogue, estate, today });

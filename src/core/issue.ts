@@ -74,6 +74,11 @@ const WORDS: Readonly<Record<string, string>> = {
   'same-name': 'same name as row {detail}, which says otherwise',
   repeats: 'repeats row {detail}',
   'web-address': 'A link starts with http:// or https://.',
+  'no-os-release': 'No os-release text was found: it needs at least NAME, ID or VERSION_ID.',
+  'no-record': 'No record was found: each begins with a line "orange-stair-record".',
+  'no-list': 'No list of machines was found in it.',
+  'no-machines': 'It names no machine, operating system or firmware.',
+  'other-version': 'This version of the format, {detail}, is not read here.',
   'missing-part': 'The request needs "{detail}".',
   'bad-today': 'The day "{detail}" is not a day. Write it as 2031-06-30.',
   'cannot-plan': 'Planning stopped: {detail}'

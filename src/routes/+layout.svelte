@@ -18,6 +18,7 @@
   let keysOpen = $state(false);
   let asOfOpen = $state(false);
   let asOf = $state('');
+  let who = $state('');
 
   const KEYS = [
     ['/', 'find'],
@@ -117,7 +118,7 @@
   <Notice redo={desk.notice.startsWith('Undone')} />
 </div>
 
-<Dialog bind:open={keysOpen} title="Keys">
+<Dialog bind:open={keysOpen} title="Keys and settings">
   <table class="plain">
     <tbody>
       {#each KEYS as [key, what] (key)}<tr><td><kbd>{key}</kbd></td><td>{what}</td></tr>{/each}
@@ -134,6 +135,16 @@
   </p>
   <p class="row">
     <label
+      >Name on decisions <input
+        class="field"
+        value={settings.who ?? ''}
+        maxlength="200"
+        onchange={(e) => settings.set({ who: e.currentTarget.value.trim() })}
+      /></label
+    >
+  </p>
+  <p class="row">
+    <label
       >Light and dark <select
         class="field"
         value={settings.theme}
@@ -145,6 +156,21 @@
       </select></label
     >
   </p>
+</Dialog>
+
+<Dialog
+  bind:open={() => desk.asking !== undefined, (open) => !open && desk.asking?.('')}
+  title="Who decides?"
+>
+  <p>
+    Decisions are kept with a name, so that others know whom to ask. It stays in this browser and in the files
+    you take out, and is asked once; under Keys it can be changed.
+  </p>
+  <form class="row" onsubmit={(e) => (e.preventDefault(), desk.asking?.(who))}>
+    <input class="field" bind:value={who} aria-label="Your name" maxlength="200" />
+    <button class="act" type="submit">Decide under this name</button>
+    <button class="act" type="button" onclick={() => desk.asking?.('')}>Without a name</button>
+  </form>
 </Dialog>
 
 <Dialog bind:open={asOfOpen} title="Plan as of another day">

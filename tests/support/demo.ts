@@ -22,8 +22,9 @@ function readDemo(): Catalogue {
 function demoEstate(): Estate {
   const read = parseWorkspace(readFileSync('demo/saltmarsh.json', 'utf8'));
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
-  const { site, systems, goals, decisions, rightsHeld } = read.value;
-  return { site, systems, goals, decisions, rightsHeld };
+  const { format: _format, version: _version, catalogue: _catalogue, ...estate } = read.value;
+  void [_format, _version, _catalogue];
+  return estate;
 }
 
 /** The demo as planning takes it, on its own fixed day. */

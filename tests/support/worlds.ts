@@ -255,5 +255,5 @@ const makeGoal = (r: Random): Goal => ({
 /** Drawn apart, so that the worlds stay what they were. */
 function mustKeepOf(seed: number): Pick<Goal, 'mustKeep'> {
   const r = new Random(seed * 31 + 5);
-  return r.chance(0.12) ? { mustKeep: r.pick(['everything', 'settings and data', 'data'] as const) } : {};
+  return r.chance(0.07) ? { mustKeep: r.pick(['everything', 'settings and data', 'data'] as const) } : {};
 }

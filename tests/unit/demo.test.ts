@@ -95,7 +95,7 @@ test('the verifier accepts every route of the demo', () => {
       today: input.today,
       nodes: system.nodes ?? 1,
       activated: activatedOf(system),
-      held: new Set(['shelf-care', 'desk-offer-5'])
+      held: new Set(input.estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right))
     });
     for (const target of one.targets) {
       if (!target.route) continue;

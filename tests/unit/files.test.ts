@@ -6,7 +6,9 @@ import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { parseCsv } from '../../src/core/exchange/csv-in';
 import { decodeText } from '../../src/core/exchange/decode-text';
 import { parseEstate } from '../../src/core/exchange/estate-file';
-import { previewImport } from '../../src/core/exchange/import-rows';
+import { FactKinds } from '../../src/core/condition/fact-kind';
+import { readRows } from '../../src/core/exchange/import-rows';
+import { previewImport } from '../../src/core/exchange/preview-import';
 import { suggestMapping, type Mapping } from '../../src/core/exchange/mapping';
 import { formatPlanCsv, PLAN_COLUMNS } from '../../src/core/exchange/plan-csv';
 import { planFileOf, planFileSchema } from '../../src/core/exchange/plan-file';
@@ -24,7 +26,7 @@ test('every format version ever published is still read', () => {
   const catalogue = parseCatalogue(readFileSync('tests/fixtures/formats/catalogue-1.yaml', 'utf8'));
   expect(catalogue).toMatchObject({ ok: true });
   if (catalogue.ok) expect(catalogue.value.products[0]?.releases[1]?.id).toBe('1.50');
-  for (const version of [1, 2])
+  for (const version of [1, 2, 3])
     expect(
       parseWorkspace(readFileSync(`tests/fixtures/formats/workspace-${version}.json`, 'utf8'))
     ).toMatchObject({
@@ -83,13 +85,19 @@ function messy() {
   const table = parseCsv(decoded.text);
   if (!table.ok) throw new Error('messy');
   const mapping = suggestMapping(table.value.rows) as Mapping;
-  const context = { catalogue: demoCatalogue(), existing: demoInput().estate.systems, source: 'messy' };
+  const context = {
+    catalogue: demoCatalogue(),
+    existing: demoInput().estate.systems,
+    source: 'messy',
+    today: '2031-03-10'
+  };
+  const records = readRows(table.value.rows, mapping, new FactKinds(context.catalogue.facts));
   return {
     decoded,
-    rows: table.value.rows,
+    records,
     mapping,
     context,
-    preview: previewImport(table.value.rows, mapping, context)
+    preview: previewImport(records, context)
   };
 }
 
@@ -124,8 +132,8 @@ test('the messy list is understood row by row, and nothing is guessed', () => {
 });
 
 test('taking the same list in again changes nothing', () => {
-  const { rows, mapping, context, preview } = messy();
-  const again = previewImport(rows, mapping, {
+  const { records, context, preview } = messy();
+  const again = previewImport(records, {
     ...context,
     existing: [...context.existing, ...preview.taken]
   });
@@ -209,9 +217,16 @@ test.each([
 });
 
 test('a list of machines is an estate for the command line', () => {
-  const file = parseEstate(readFileSync('demo/messy-machines.csv'), 'messy-machines.csv', demoCatalogue());
+  const file = parseEstate(
+    readFileSync('demo/messy-machines.csv'),
+    'messy-machines.csv',
+    demoCatalogue(),
+    '2031-03-10'
+  );
   expect(file.ok && file.value.estate.systems.length).toBe(15);
-  expect(parseEstate(new TextEncoder().encode('a;b\n1;2'), 'x.csv', demoCatalogue())).toMatchObject({
+  expect(
+    parseEstate(new TextEncoder().encode('a;b\n1;2'), 'x.csv', demoCatalogue(), '2031-03-10')
+  ).toMatchObject({
     ok: false,
     issues: [{ code: 'no-header' }]
   });

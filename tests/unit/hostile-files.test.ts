@@ -90,7 +90,7 @@ test.each([
     `{"format":"orange-stair-workspace","x":${'['.repeat(300)}${']'.repeat(300)}}`,
     'too-deep'
   ],
-  ['a newer version', json.replace('"version": 2', '"version": 99'), 'newer-version']
+  ['a newer version', json.replace('"version": 3', '"version": 99'), 'newer-version']
 ])('a workspace with %s is refused whole', (_, text, code) => {
   expect(text).not.toBe(json);
   expect(codesOf(parseWorkspace(text))).toContain(code);

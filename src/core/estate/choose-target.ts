@@ -27,7 +27,9 @@ export function findGoalTarget(terms: Terms, start: Place): Place | undefined {
     if (edition !== undefined && architecture !== undefined)
       return { release: i, patch: 0, edition, architecture };
   }
-  return goal.rule === 'newest' ? undefined : findGoalTarget({ ...terms, goal: { ...goal, rule: 'newest' } }, start);
+  return goal.rule === 'newest'
+    ? undefined
+    : findGoalTarget({ ...terms, goal: { ...goal, rule: 'newest' } }, start);
 }
 
 /** An unknown end counts as in service, as everywhere. */

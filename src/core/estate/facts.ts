@@ -42,13 +42,18 @@ export function addReading(kind: FactKind | undefined, before: Fact | undefined,
   const day = added.map((s) => parseDay(s.day ?? '')).find((d) => d !== undefined);
   const kept = statementsOf(before).filter(
     (old) =>
-      !added.some((s) => (s.source ?? '') === (old.source ?? '')) && (day === undefined || !isStale(kind, old, day))
+      !added.some((s) => (s.source ?? '') === (old.source ?? '')) &&
+      (day === undefined || !isStale(kind, old, day))
   );
   return joinStatements(kind, [...kept, ...added]);
 }
 
 /** Two people's records of a fact as one; in either order the same (see `addReading`, without growing stale). */
-export function mergeFacts(kind: FactKind | undefined, a: Fact | undefined, b: Fact | undefined): Fact | undefined {
+export function mergeFacts(
+  kind: FactKind | undefined,
+  a: Fact | undefined,
+  b: Fact | undefined
+): Fact | undefined {
   const statements = [...statementsOf(a), ...statementsOf(b)].sort(compareStatements);
   if (statements.length > 0) {
     const bySource = new Map(statements.map((s) => [s.source ?? '', s]));

@@ -43,9 +43,7 @@ export function findPlaces(
 }
 
 const fitsModel = (place: Place, models: readonly string[]): boolean =>
-  place.models === undefined ||
-  models.length === 0 ||
-  place.models.some((m) => models.includes(foldText(m)));
+  place.models === undefined || models.length === 0 || place.models.some((m) => models.includes(foldText(m)));
 
 function fitsRelease(product: Product, at: string, release: string, system: System): boolean {
   const parsed = parseRange(at);

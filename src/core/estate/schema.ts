@@ -18,7 +18,13 @@ const key = z
 const isoDay = z.string().refine((s) => parseDay(s) !== undefined, { error: 'day' });
 
 /** Why something is not known (FIELD-NOTES N3, N4). */
-const UNKNOWN_WHY = ['not asked', 'place empty', 'no access', 'publisher silent', 'not understood'] as const;
+export const UNKNOWN_WHY = [
+  'not asked',
+  'place empty',
+  'no access',
+  'publisher silent',
+  'not understood'
+] as const;
 
 /** One thing read off a system: decided, one of several, or unknown with why. */
 const reading = z.union([
@@ -280,9 +286,7 @@ const importRecord = z.strictObject({
   file: text,
   day: isoDay,
   added: z.array(text).max(20_000),
-  changed: z
-    .array(z.strictObject({ system: text, what: z.array(z.string().max(1000)).max(50) }))
-    .max(20_000),
+  changed: z.array(z.strictObject({ system: text, what: z.array(z.string().max(1000)).max(50) })).max(20_000),
   vanished: z.array(text).max(20_000),
   same: z.int().min(0)
 });

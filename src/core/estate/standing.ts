@@ -59,6 +59,11 @@ export function situationKey(system: System): string {
   const parts = [system.product, system.release, system.patch, system.edition, system.architecture].map(
     readingKey
   );
-  const text = 'is' in system.product ? '' : (system.installedText ?? '');
+  const text =
+    system.stage === 'bare' || system.stage === 'candidate'
+      ? `nothing installed, ${system.meantFor ?? 'purpose open'}`
+      : 'is' in system.product
+        ? ''
+        : (system.installedText ?? '');
   return [...parts, system.team ?? '', text].map((p) => p.replaceAll('/', '%2F')).join('/');
 }

@@ -8,10 +8,14 @@ export function formatCsv(rows: readonly (readonly (string | number)[])[]): stri
 }
 
 const NUMBER = /^-?\d+(\.\d+)?$/;
-const RISKY = /^[\s\u00a0\u200b\ufeff]*[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/;
+const RISKY = /^'*[\s\u00a0\u200b\ufeff]*[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/;
 
 function formatCell(value: string | number): string {
   const text = typeof value === 'number' ? String(value) : value;
   const safe = RISKY.test(text) && !NUMBER.test(text) ? `'${text}` : text;
   return /[",\r\n]/.test(safe) || safe !== safe.trim() ? `"${safe.replaceAll('"', '""')}"` : safe;
 }
+
+/** The text behind a cell as `formatCsv` guards it: without the apostrophe it put in front. */
+export const restoreCell = (text: string): string =>
+  text.startsWith("'") && RISKY.test(text.slice(1)) && !NUMBER.test(text.slice(1)) ? text.slice(1) : text;

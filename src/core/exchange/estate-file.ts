@@ -4,7 +4,9 @@ import { fail, succeed, type Result } from '../issue';
 import { parseCatalogue } from './catalogue-file';
 import { parseCsv } from './csv-in';
 import { decodeText } from './decode-text';
-import { previewImport, type ImportedRow } from './import-rows';
+import { FactKinds } from '../condition/fact-kind';
+import { readRows } from './import-rows';
+import { previewImport, type ImportedRow } from './preview-import';
 import { suggestMapping } from './mapping';
 import { parseWorkspace } from './workspace-file';
 
@@ -19,7 +21,9 @@ export interface EstateFile {
 export function parseEstate(
   bytes: Uint8Array,
   fileName: string,
-  catalogue: Catalogue | undefined
+  catalogue: Catalogue | undefined,
+  /** ISO day the file is read on. */
+  today: string
 ): Result<EstateFile> {
   const { text } = decodeText(bytes);
   if (text.trimStart().startsWith('{')) {
@@ -35,7 +39,8 @@ export function parseEstate(
   if (!table.ok) return table;
   const mapping = suggestMapping(table.value.rows);
   if (!mapping) return fail({ code: 'no-header' });
-  const preview = previewImport(table.value.rows, mapping, { catalogue, existing: [], source: fileName });
+  const records = readRows(table.value.rows, mapping, new FactKinds(catalogue.facts));
+  const preview = previewImport(records, { catalogue, existing: [], source: fileName, today });
   return succeed({
     estate: { ...emptyEstate(), systems: [...preview.taken] },
     notTaken: preview.rows.filter((r) => r.fate === 'not taken')

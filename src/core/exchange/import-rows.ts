@@ -1,178 +1,138 @@
-import type { Catalogue } from '../catalogue/schema';
+import type { FactKinds } from '../condition/fact-kind';
 import { formatDay } from '../date/day';
 import { parseMessyDay } from '../date/messy';
-import { readInstalled, type InstalledUnderstanding } from '../estate/read-installed';
-import { situationKey } from '../estate/standing';
-import type { Fact, System } from '../estate/schema';
-import type { Issue } from '../issue';
-import { foldText } from '../version/words';
-import type { ImportField, Mapping } from './mapping';
+import { parseFactText, splitUnit } from '../estate/fact-text';
+import type { Fact } from '../estate/schema';
+import { restoreCell } from './csv-out';
+import { clip, type MachineRecord, type NamedLink } from './machine-record';
+import { isFactKey, type ImportField, type Mapping } from './mapping';
 
-/** What becomes of one row of the file. */
-export interface ImportedRow {
-  /** From 1, as a spreadsheet counts. */
-  readonly row: number;
-  readonly fate: 'new' | 'update' | 'same' | 'not taken';
-  readonly reason?: Issue;
-  readonly system?: System;
-  /** Words of the installed text that nothing accounts for. */
-  readonly leftOver: readonly string[];
-  /** What was read in a way that could also be meant otherwise. */
-  readonly remarks: readonly string[];
-}
+const LINKS: readonly [ImportField, NamedLink['kind']][] = [
+  ['hostedOn', 'hosted on'],
+  ['managedBy', 'managed by'],
+  ['contentOf', 'content of'],
+  ['peerOf', 'peer of']
+];
+const TEXTS = ['installed', 'product', 'version', 'patch', 'build', 'edition', 'architecture'] as const;
+const MAX_LISTED = 500;
 
-export interface ImportPreview {
-  readonly rows: readonly ImportedRow[];
-  readonly taken: readonly System[];
-}
-
-export interface ImportContext {
-  readonly catalogue: Catalogue;
-  readonly existing: readonly System[];
-  /** The file's name; kept with every system as its source. */
-  readonly source: string;
-}
-
-/**
- * What taking these rows in would do, row by row, without doing it. Names decide which machine is meant, case and
- * spaces folded. A row that repeats an earlier one is left out; one that contradicts an earlier one is left out with
- * that as its reason. Nothing is guessed: see `parseInstalled`.
- */
-export function previewImport(
+/** The machines of a list, row by row; rows above the column names and empty rows are left out. */
+export function readRows(
   rows: readonly (readonly string[])[],
   mapping: Mapping,
-  context: ImportContext
-): ImportPreview {
-  const state = new ImportState(context);
-  const result: ImportedRow[] = [];
-  rows.forEach((cells, i) => {
-    if (i <= mapping.headerRow || cells.every((c) => c === '')) return;
-    result.push(state.read(i + 1, cells, mapping));
+  kinds: FactKinds
+): MachineRecord[] {
+  const factColumns = factColumnsOf(rows, mapping, kinds);
+  return rows.flatMap((cells, i) =>
+    i <= mapping.headerRow || cells.every((c) => c === '')
+      ? []
+      : [
+          readRow(
+            i + 1,
+            (field) => restoreCell(cells[mapping.columns[field] ?? -1] ?? ''),
+            cells,
+            factColumns
+          )
+        ]
+  );
+}
+
+interface FactColumn {
+  readonly id: string;
+  readonly at: number;
+  readonly unit?: string;
+  readonly kind: ReturnType<FactKinds['find']>;
+}
+
+function factColumnsOf(
+  rows: readonly (readonly string[])[],
+  { headerRow, columns }: Mapping,
+  kinds: FactKinds
+): FactColumn[] {
+  return Object.entries(columns).flatMap(([key, at]) => {
+    if (!isFactKey(key) || at === undefined) return [];
+    const id = key.slice('fact.'.length);
+    const { unit } = splitUnit(rows[headerRow]?.[at] ?? '');
+    return [{ id, at, kind: kinds.find(id), ...(unit === undefined ? {} : { unit }) }];
   });
+}
+
+function readRow(
+  row: number,
+  cell: (field: ImportField) => string,
+  cells: readonly string[],
+  factColumns: readonly FactColumn[]
+): MachineRecord {
+  const remarks: string[] = [];
+  const observed = readDay(cell('observed'), remarks);
+  const facts = readFacts(cell, cells, factColumns, remarks);
+  const nodes = Number(cell('nodes'));
+  const links = LINKS.flatMap(([field, kind]) =>
+    listOf(cell(field)).map((name): NamedLink => ({ kind, name }))
+  );
+  const companions = listOf(cell('companions')).map((name) => ({ name }));
+  const given = {
+    team: clip(cell('team')),
+    site: clip(cell('site')),
+    nodes: Number.isInteger(nodes) && nodes > 1 && nodes <= 1000 ? nodes : undefined,
+    observed,
+    note: clip(cell('note'), 5000),
+    purl: clip(cell('purl')),
+    cpe: clip(cell('cpe')),
+    facts: Object.keys(facts).length > 0 ? facts : undefined,
+    links: links.length > 0 ? links : undefined,
+    companions: companions.length > 0 ? companions : undefined
+  };
   return {
-    rows: result,
-    taken: result.flatMap((r) => (r.system && (r.fate === 'new' || r.fate === 'update') ? [r.system] : []))
+    row,
+    name: cell('name').slice(0, 300).trim(),
+    texts: Object.fromEntries(TEXTS.map((f) => [f, cell(f)]).filter(([, text]) => text !== '')),
+    ...Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined)),
+    remarks
   };
 }
 
-class ImportState {
-  readonly #context: ImportContext;
-  readonly #byName: Map<string, System>;
-  readonly #ids: Set<string>;
-  readonly #seen = new Map<string, { row: number; system: System }>();
-  readonly #understood = new Map<string, InstalledUnderstanding>();
-
-  constructor(context: ImportContext) {
-    this.#context = context;
-    this.#byName = new Map(context.existing.map((s) => [foldText(s.name), s]));
-    this.#ids = new Set(context.existing.map((s) => s.id));
-  }
-
-  read(row: number, cells: readonly string[], mapping: Mapping): ImportedRow {
-    const cell = (field: ImportField): string => cells[mapping.columns[field] ?? -1] ?? '';
-    const name = cell('name').slice(0, 300);
-    if (name === '')
-      return { row, fate: 'not taken', reason: { code: 'missing-name' }, leftOver: [], remarks: [] };
-    const before = this.#byName.get(foldText(name));
-    const understood = this.#understand(cell);
-    const remarks: string[] = [];
-    const system = this.#systemOf(name, before, cell, understood, remarks);
-    const said = { row, leftOver: understood.leftOver, remarks };
-    const earlier = this.#seen.get(foldText(name));
-    if (earlier)
-      return {
-        ...said,
-        fate: 'not taken',
-        reason: {
-          code: saysTheSame(earlier.system, system) ? 'repeats' : 'same-name',
-          detail: String(earlier.row)
-        }
-      };
-    this.#seen.set(foldText(name), { row, system });
-    return { ...said, system, fate: before ? (saysTheSame(before, system) ? 'same' : 'update') : 'new' };
-  }
-
-  /** Equal texts are understood once: a list of thousands holds a few dozen. */
-  #understand(cell: (field: ImportField) => string): InstalledUnderstanding {
-    const fields = ['installed', 'product', 'version', 'patch', 'build', 'edition', 'architecture'] as const;
-    const key = fields.map(cell).join('\u0001');
-    let understood = this.#understood.get(key);
-    if (!understood) {
-      const texts = Object.fromEntries(fields.map((f) => [f, cell(f)]).filter(([, text]) => text !== ''));
-      understood = readInstalled(this.#context.catalogue, texts);
-      this.#understood.set(key, understood);
-    }
-    return understood;
-  }
-
-  #systemOf(
-    name: string,
-    before: System | undefined,
-    cell: (f: ImportField) => string,
-    understood: InstalledUnderstanding,
-    remarks: string[]
-  ): System {
-    const day = cell('observed') === '' ? undefined : parseMessyDay(cell('observed'));
-    if (cell('observed') !== '' && !day) remarks.push(`"${cell('observed')}" is not a day`);
-    if (day?.also !== undefined) remarks.push(`day ${formatDay(day.day)}; could be ${formatDay(day.also)}`);
-    const facts = factsOf(cell('activated'), remarks);
-    const nodes = Number(cell('nodes'));
-    const text = (field: ImportField): string | undefined =>
-      cell(field) === '' ? undefined : cell(field).slice(0, 500);
-    const read = {
-      team: text('team'),
-      site: text('site'),
-      installedText: understood.text === '' ? undefined : understood.text.slice(0, 500),
-      observed: day && formatDay(day.day),
-      nodes: Number.isInteger(nodes) && nodes > 1 && nodes <= 1000 ? nodes : undefined,
-      facts,
-      note: text('note'),
-      source: this.#context.source
-    };
-    const given = Object.fromEntries(Object.entries(read).filter(([, v]) => v !== undefined));
-    return {
-      ...before,
-      ...given,
-      id: before?.id ?? this.#newId(name),
-      name: before?.name ?? name,
-      ...understood.readings
-    };
-  }
-
-  #newId(name: string): string {
-    const base =
-      foldText(name)
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-+|-+$/g, '')
-        .slice(0, 80) || 'system';
-    let id = base;
-    for (let n = 2; this.#ids.has(id); n++) id = `${base}-${n}`;
-    this.#ids.add(id);
-    return id;
-  }
-}
-
-const YES = new Set(['yes', 'y', 'true', '1', 'activated', 'active', 'x', 'ok']);
-const NO = new Set(['no', 'n', 'false', '0', 'not activated', 'inactive']);
-
-function factsOf(text: string, remarks: string[]): Record<string, Fact> | undefined {
+function readDay(text: string, remarks: string[]): string | undefined {
   if (text === '') return undefined;
-  const folded = foldText(text);
-  if (YES.has(folded)) return { activated: { value: true } };
-  if (NO.has(folded)) return { activated: { value: false } };
-  remarks.push(`"${text}" is neither yes nor no`);
-  return { activated: { unknown: 'not understood' } };
+  const read = parseMessyDay(text);
+  if (!read) remarks.push(`"${text.slice(0, 80)}" is not a day`);
+  if (read?.also !== undefined) remarks.push(`day ${formatDay(read.day)}; could be ${formatDay(read.also)}`);
+  return read && formatDay(read.day);
 }
 
-/** Equal in what planning and people ask, whatever list it came from. */
-function saysTheSame(a: System, b: System): boolean {
-  const facts = (s: System): string => JSON.stringify(Object.entries(s.facts ?? {}).sort());
-  return (
-    situationKey(a) === situationKey(b) &&
-    a.site === b.site &&
-    (a.nodes ?? 1) === (b.nodes ?? 1) &&
-    facts(a) === facts(b) &&
-    a.observed === b.observed &&
-    a.note === b.note
-  );
+function readFacts(
+  cell: (field: ImportField) => string,
+  cells: readonly string[],
+  columns: readonly FactColumn[],
+  remarks: string[]
+): Record<string, Fact> {
+  const facts: Record<string, Fact> = {};
+  const add = (id: string, text: string, fact: Fact | undefined, words: string): void => {
+    if (!fact) remarks.push(`"${text.slice(0, 80)}" is ${words}`);
+    facts[id] = fact ?? { unknown: 'not understood' };
+  };
+  const activated = cell('activated');
+  if (activated !== '')
+    add('activated', activated, parseFactText(ACTIVATED, activated), 'neither yes nor no');
+  for (const { id, at, unit, kind } of columns) {
+    const text = restoreCell(cells[at] ?? '');
+    if (text !== '') add(id, text, parseFactText(kind, text, unit), `no value for ${kind?.name ?? id}`);
+  }
+  return facts;
 }
+
+const ACTIVATED = {
+  id: 'activated',
+  name: 'activated',
+  measure: 'switch',
+  keptBy: 'software',
+  shelfLifeDays: 180
+} as const;
+
+/** Several names in one cell, between semicolons or bars. */
+const listOf = (text: string): string[] =>
+  text
+    .split(/[;|\n]+/)
+    .map((t) => t.trim().slice(0, 300))
+    .filter(Boolean)
+    .slice(0, MAX_LISTED);

@@ -1,3 +1,6 @@
+import { FactKinds } from '../condition/fact-kind';
+import { splitUnit } from '../estate/fact-text';
+import type { RememberedList } from '../estate/schema';
 import { foldText } from '../version/words';
 
 /** What a column of a list of machines can hold. */
@@ -15,9 +18,20 @@ export const IMPORT_FIELDS = [
   'nodes',
   'activated',
   'observed',
+  'hostedOn',
+  'managedBy',
+  'contentOf',
+  'peerOf',
+  'companions',
+  'purl',
+  'cpe',
   'note'
 ] as const;
 export type ImportField = (typeof IMPORT_FIELDS)[number];
+
+/** What a column holds: a field, or a fact by its id. */
+export type ImportKey = ImportField | `fact.${string}`;
+export const isFactKey = (key: string): key is `fact.${string}` => key.startsWith('fact.');
 
 /** Words people head such columns with; folded. */
 const HEADINGS: Readonly<Record<ImportField, readonly string[]>> = {
@@ -72,42 +86,108 @@ const HEADINGS: Readonly<Record<ImportField, readonly string[]>> = {
     'last contact',
     'read on'
   ],
+  hostedOn: ['hosted on', 'runs on', 'on host', 'hypervisor', 'virtual host'],
+  managedBy: ['managed by', 'manager', 'managed from'],
+  contentOf: ['content of'],
+  peerOf: ['peer of', 'peer', 'partner', 'pair with', 'cluster with'],
+  companions: [
+    'companions',
+    'applications',
+    'devices',
+    'attached',
+    'software installed',
+    'applications installed'
+  ],
+  purl: ['purl', 'package url'],
+  cpe: ['cpe', 'cpe name', 'cpe 2.3'],
   note: ['note', 'notes', 'remark', 'remarks', 'comment', 'comments']
 };
 
 /** Which column holds what; a column not named is left out. Index of the row that heads them. */
 export interface Mapping {
   readonly headerRow: number;
-  readonly columns: Readonly<Partial<Record<ImportField, number>>>;
+  readonly columns: Readonly<Partial<Record<ImportKey, number>>>;
+  /** The name the list goes by, where one with the same column names was read before. */
+  readonly list?: string;
+}
+
+/** What helps to understand a list: kinds of facts its columns may hold, and lists read before. */
+export interface MappingHints {
+  readonly kinds?: FactKinds;
+  readonly lists?: readonly RememberedList[];
 }
 
 const LOOK_DOWN = 20;
 
-/** Finds the heading row: the one of the first rows in which most cells are usual headings. Undefined when none has a hit. */
-export function suggestMapping(rows: readonly (readonly string[])[]): Mapping | undefined {
+/**
+ * Finds the heading row - the one of the first rows in which most cells are usual headings - and what its columns hold.
+ * A row with the very column names of a list read before is read as that list was. Undefined when none has a hit.
+ */
+export function suggestMapping(
+  rows: readonly (readonly string[])[],
+  { kinds = new FactKinds(), lists = [] }: MappingHints = {}
+): Mapping | undefined {
+  const remembered = findRemembered(rows, lists);
+  if (remembered) return remembered;
+  const heads = new Headings(kinds);
   let best: { row: number; hits: number } | undefined;
   rows.slice(0, LOOK_DOWN).forEach((cells, row) => {
-    const hits = cells.filter((c) => fieldOf(c) !== undefined).length;
+    const hits = cells.filter((c) => heads.find(c) !== undefined).length;
     if (hits > 0 && (!best || hits > best.hits)) best = { row, hits };
   });
-  return best && { headerRow: best.row, columns: mapColumns(rows[best.row] ?? []) };
+  return best && { headerRow: best.row, columns: mapColumns(rows[best.row] ?? [], heads) };
 }
 
-function mapColumns(headings: readonly string[]): Mapping['columns'] {
-  const columns: Partial<Record<ImportField, number>> = {};
+/** Column names as one text, for telling a list again. */
+export const headingKey = (headings: readonly string[]): string => headings.map(foldText).join('\u0001');
+
+function findRemembered(
+  rows: readonly (readonly string[])[],
+  lists: readonly RememberedList[]
+): Mapping | undefined {
+  const byKey = new Map(lists.map((l) => [headingKey(l.headings), l]));
+  for (const [row, cells] of rows.slice(0, LOOK_DOWN).entries()) {
+    const found = byKey.get(headingKey(cells));
+    if (found) return { headerRow: row, columns: found.columns, list: found.list };
+  }
+  return undefined;
+}
+
+function mapColumns(headings: readonly string[], heads: Headings): Mapping['columns'] {
+  const columns: Partial<Record<ImportKey, number>> = {};
   headings.forEach((heading, i) => {
-    const field = fieldOf(heading);
-    if (field !== undefined && columns[field] === undefined) columns[field] = i;
+    const key = heads.find(heading);
+    if (key !== undefined && columns[key] === undefined) columns[key] = i;
   });
-  if (columns.name === undefined && headings[0] !== undefined && fieldOf(headings[0]) === undefined)
+  if (columns.name === undefined && headings[0] !== undefined && heads.find(headings[0]) === undefined)
     columns.name = 0;
   return columns;
 }
 
-function fieldOf(heading: string): ImportField | undefined {
-  const folded = foldText(heading)
+/** Headings looked up by what they usually say, by the file's own words for them, and by the names of facts. */
+class Headings {
+  readonly #byName = new Map<string, ImportKey>();
+  readonly #kinds: FactKinds;
+
+  constructor(kinds: FactKinds) {
+    this.#kinds = kinds;
+    for (const kind of kinds.all()) {
+      this.#byName.set(clean(kind.id), `fact.${kind.id}`);
+      this.#byName.set(clean(kind.name), `fact.${kind.id}`);
+    }
+    for (const field of IMPORT_FIELDS)
+      for (const name of [field, ...HEADINGS[field]]) this.#byName.set(clean(name), field);
+  }
+
+  find(heading: string): ImportKey | undefined {
+    const own = heading.trim();
+    if (/^(setting|companion|access)\.[a-z0-9.-]+$/.test(own) && this.#kinds.find(own)) return `fact.${own}`;
+    return this.#byName.get(clean(heading)) ?? this.#byName.get(clean(splitUnit(heading).name));
+  }
+}
+
+const clean = (heading: string): string =>
+  foldText(heading)
     .replace(/[_.:-]+/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
-  return IMPORT_FIELDS.find((field) => HEADINGS[field].includes(folded));
-}

@@ -34,7 +34,10 @@
     {/each}
   </nav>
   <div class="aside">
-    {#if desk.estate.site.name}<span class="name">{desk.estate.site.name}</span>{/if}
+    {#if desk.readOnly}<a class="only" href="/estate/workspaces">reading only</a>{/if}
+    {#if desk.estate.site.name || desk.workspaceName}<span class="name"
+        >{desk.workspaceName || desk.estate.site.name}</span
+      >{/if}
     <button class="asof" onclick={onasof} title="Plan for another day"
       >as of <b class="mono">{sayDay(desk.today)}</b></button
     >
@@ -105,6 +108,13 @@
     text-overflow: ellipsis;
     white-space: nowrap;
     max-width: 320px;
+  }
+  .only {
+    color: var(--paper);
+    background: var(--ink);
+    padding: 0 6px;
+    text-decoration: none;
+    white-space: nowrap;
   }
   .asof {
     font: inherit;

@@ -4,6 +4,10 @@ import {
   emptyEstate,
   type Decision,
   type Estate,
+  type Goal,
+  type Question,
+  type RightHeld,
+  type Site,
   type System,
   type Target,
   type Workspace
@@ -23,7 +27,10 @@ import {
   type Write
 } from '$lib/storage/change-log';
 import { estateOfRecords, writesOfNothing, writesOfWorkspace } from '$lib/storage/records';
+import { currentWorkspace, setCurrentWorkspace } from '$lib/storage/database';
+import { makeWorkspace, readWorkspaces } from '$lib/storage/workspaces';
 import { callBack, WorkerClient } from '$lib/workers/client';
+import { settings } from './settings.svelte';
 
 type CatalogueText = Workspace['catalogue'];
 
@@ -38,6 +45,11 @@ class Desk {
   progress = $state.raw<PlanProgress | undefined>();
   stopped = $state(false);
   notice = $state('');
+  /** The workspace can be read, not changed. */
+  readOnly = $state(false);
+  workspaceName = $state('');
+  /** Set while somebody is asked for the name that decisions are kept with. */
+  asking = $state.raw<((who: string) => void) | undefined>();
   fault = $state('');
   loaded = $state(false);
 
@@ -50,6 +62,7 @@ class Desk {
 
   readonly files = new WorkerClient();
   readonly #planner = new WorkerClient();
+  #timer: ReturnType<typeof setTimeout> | undefined;
   #records: ReadonlyMap<string, unknown> = new Map();
   /** Counts planning runs, so that words from a dropped one are not heard. */
   #run = 0;
@@ -68,6 +81,9 @@ class Desk {
   async #reload(): Promise<void> {
     try {
       this.#records = await readRecords();
+      const entry = (await readWorkspaces()).find((w) => w.id === currentWorkspace());
+      this.readOnly = entry?.readOnly ?? false;
+      this.workspaceName = entry?.name ?? '';
     } catch (error) {
       const newer = error instanceof Error && error.message === 'newer-version';
       this.fault = newer
@@ -76,14 +92,37 @@ class Desk {
       this.loaded = true;
       return;
     }
+    await this.#show();
+    this.log = await readLog();
+    this.loaded = true;
+  }
+
+  /** Puts what the records hold on show, and plans. */
+  async #show(): Promise<void> {
     const { estate, catalogue } = estateOfRecords(this.#records);
     if (catalogue.text !== this.catalogueText.text || (catalogue.text !== '' && !this.catalogue))
       await this.#readCatalogue(catalogue);
     this.catalogueText = catalogue;
     this.estate = estate;
+    this.#planSoon();
+  }
+
+  /** What was written, on show without reading everything again. */
+  async #apply(writes: readonly Write[]): Promise<void> {
+    const next = new Map(this.#records);
+    for (const [key, value] of writes)
+      if (value === undefined) next.delete(key);
+      else next.set(key, value);
+    this.#records = next;
+    await this.#show();
     this.log = await readLog();
-    this.loaded = true;
-    void this.replan();
+  }
+
+  /** Planning starts when what was changed is on the screen. */
+  #planSoon(): void {
+    clearTimeout(this.#timer);
+    if (!this.isEmpty && !this.progress) this.progress = { done: 0, of: 0 };
+    this.#timer = setTimeout(() => void this.replan(), PLAN_AFTER_MS);
   }
 
   async #readCatalogue({ text }: CatalogueText): Promise<void> {
@@ -105,13 +144,14 @@ class Desk {
       return;
     }
     const catalogue = this.catalogue ?? EMPTY_CATALOGUE;
-    const { estate, today } = this;
+    const { today } = this;
+    const workspace = currentWorkspace();
     this.progress = { done: 0, of: 0 };
     try {
       const planned = await this.#planner.call((w) =>
-        w.plan(
+        w.planStored(
           catalogue,
-          estate,
+          workspace,
           today,
           callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)))
         )
@@ -138,6 +178,11 @@ class Desk {
 
   /** One change, kept and undoable, with the words it is announced by. */
   async commit(label: string, writes: readonly Write[]): Promise<void> {
+    if (this.readOnly) {
+      this.fault =
+        'This workspace is open for reading only. Under Workspaces a copy can be made that can be changed.';
+      return;
+    }
     try {
       await commitChange(label, writes);
     } catch (error) {
@@ -145,7 +190,17 @@ class Desk {
       return;
     }
     this.notice = label;
-    await this.#reload();
+    await this.#apply(writes);
+  }
+
+  /** The name to keep a decision with; asked once in a browser. */
+  async sign(): Promise<{ who?: string }> {
+    if (settings.who === undefined && !this.readOnly) {
+      const who = await new Promise<string>((resolve) => (this.asking = resolve));
+      this.asking = undefined;
+      settings.set({ who: who.trim() });
+    }
+    return settings.who ? { who: settings.who } : {};
   }
 
   openWorkspace(
@@ -156,7 +211,65 @@ class Desk {
     return this.commit(label, writesOfWorkspace(plain(estate), plain(catalogue), this.#records));
   }
 
-  takeIn(label: string, systems: readonly System[]): Promise<void> {
+  /** The estate and its catalogue's text in the place of what is here, as one change. */
+  replaceEstate(label: string, estate: Estate, catalogue: CatalogueText): Promise<void> {
+    return this.commit(label, writesOfWorkspace(plain(estate), plain(catalogue), this.#records));
+  }
+
+  /** A workspace from a file as one of its own, beside this one, and this tab on it. */
+  async openBeside(
+    name: string,
+    { catalogue, format: _format, version: _version, ...estate }: Workspace,
+    readOnly: boolean
+  ): Promise<void> {
+    void [_format, _version];
+    const id = await makeWorkspace(
+      name,
+      readOnly,
+      writesOfWorkspace(plain(estate), plain(catalogue), new Map())
+    );
+    this.switchTo(id);
+  }
+
+  /** What is here as a workspace of its own that can be changed, and this tab on it. */
+  async copyWorkspace(name: string): Promise<void> {
+    this.switchTo(
+      await makeWorkspace(
+        name,
+        false,
+        writesOfWorkspace(plain(this.estate), plain(this.catalogueText), new Map())
+      )
+    );
+  }
+
+  async makeEmptyWorkspace(name: string): Promise<void> {
+    this.switchTo(await makeWorkspace(name, false, []));
+  }
+
+  /** Another workspace on this tab; everything is read anew. */
+  switchTo(id: string): void {
+    setCurrentWorkspace(id);
+    location.assign('/estate');
+  }
+
+  /** Adds a system; where it takes another's place both keep that in their history. */
+  addSystem(system: System, replaces?: System): Promise<void> {
+    const day = formatDay(this.today);
+    const by = settings.who ? { who: settings.who } : {};
+    const event = (kind: 'replaces' | 'replaced', other: System) => ({ day, kind, with: other.id, ...by });
+    const systems = replaces
+      ? [
+          { ...system, history: [...(system.history ?? []), event('replaces', replaces)] },
+          { ...replaces, history: [...(replaces.history ?? []), event('replaced', system)].slice(-500) }
+        ]
+      : [system];
+    return this.saveSystems(
+      `Added ${system.name}${replaces ? ` in the place of ${replaces.name}` : ''}`,
+      systems
+    );
+  }
+
+  saveSystems(label: string, systems: readonly System[]): Promise<void> {
     return this.commit(
       label,
       systems.map((s): Write => [`system/${s.id}`, plain(s)])
@@ -177,7 +290,7 @@ class Desk {
   }
 
   /** A ruling: of an entry stated in several ways this statement holds. The ruling before it is taken back. */
-  rule(entry: string, holds: string | undefined, reason: string): Promise<void> {
+  async rule(entry: string, holds: string | undefined, reason: string): Promise<void> {
     const before = this.estate.decisions.filter(
       (d) => d.kind === 'rule' && 'entry' in d.scope && d.scope.entry === entry
     );
@@ -189,12 +302,72 @@ class Desk {
       scope: { entry },
       holds,
       day: formatDay(this.today),
+      ...(await this.sign()),
       ...(reason === '' ? {} : { reason })
     };
     return this.commit(`Ruled on ${entry}: ${holds} holds`, [
       ...removals,
       [`decision/${decision.id}`, decision]
     ]);
+  }
+
+  /** A ruling on a disputed fact, or an assumption in the place of an unknown one; undefined takes both back. */
+  async decideFact(
+    system: System,
+    fact: string,
+    decided: { holds: string } | { value: string | number | boolean } | undefined,
+    more: { reason?: string; until?: string } = {}
+  ): Promise<void> {
+    const before = this.estate.decisions.filter(
+      (d) => 'fact' in d.scope && d.scope.system === system.id && d.scope.fact === fact
+    );
+    const removals = before.map((d): Write => [`decision/${d.id}`, undefined]);
+    if (!decided) return this.commit(`Took back what was decided of ${fact} of ${system.name}`, removals);
+    const decision: Decision = {
+      id: this.#decisionId(),
+      kind: 'holds' in decided ? 'rule' : 'assume',
+      scope: { system: system.id, fact },
+      ...decided,
+      ...more,
+      day: formatDay(this.today),
+      ...(await this.sign())
+    };
+    return this.commit(
+      'holds' in decided
+        ? `Ruled on ${fact} of ${system.name}: ${decided.holds} holds`
+        : `Assumed ${fact} of ${system.name}: ${String(decided.value)}`,
+      [...removals, [`decision/${decision.id}`, decision]]
+    );
+  }
+
+  saveDecision(label: string, decision: Decision): Promise<void> {
+    return this.commit(label, [[`decision/${decision.id}`, plain(decision)]]);
+  }
+
+  removeDecision(decision: Decision): Promise<void> {
+    return this.commit(`Took back a decision: ${decision.kind}`, [[`decision/${decision.id}`, undefined]]);
+  }
+
+  saveQuestions(label: string, questions: readonly Question[]): Promise<void> {
+    return this.commit(label, [['questions', questions.length > 0 ? plain([...questions]) : undefined]]);
+  }
+
+  /** The goal of a team, or with undefined the team follows the one of all others again. */
+  saveGoal(team: string | undefined, goal: Goal | undefined): Promise<void> {
+    const others = this.estate.goals.filter((g) => g.team === team && g.id !== goal?.id);
+    const name = team === undefined ? 'all other teams' : team;
+    return this.commit(goal ? `Set the goal of ${name}` : `${name} follows the goal of all others again`, [
+      ...others.map((g): Write => [`goal/${g.id}`, undefined]),
+      ...(goal ? [[`goal/${goal.id}`, plain(goal)] as Write] : [])
+    ]);
+  }
+
+  saveSite(label: string, site: Site): Promise<void> {
+    return this.commit(label, [['site', plain(site)]]);
+  }
+
+  saveRights(label: string, rights: readonly RightHeld[]): Promise<void> {
+    return this.commit(label, [['rights', plain([...rights])]]);
   }
 
   startOver(): Promise<void> {
@@ -210,14 +383,15 @@ class Desk {
   }
 
   /** Picking a tread is a decision: the last one for a situation stands. */
-  chooseTarget(plan: CasePlan, target: Target): Promise<void> {
+  async chooseTarget(plan: CasePlan, target: Target): Promise<void> {
     const names = this.namesOf(plan);
     const decision: Decision = {
       id: this.#decisionId(),
       kind: 'choose a target',
       scope: { situation: plan.situation },
       target: { ...target },
-      day: formatDay(this.today)
+      day: formatDay(this.today),
+      ...(await this.sign())
     };
     const others = this.decisionsOn(plan).map((d): Write => [`decision/${d.id}`, undefined]);
     return this.commit(`Target of ${this.describe(plan)} is now ${names.product} ${names.target(target)}`, [
@@ -244,25 +418,35 @@ class Desk {
   }
 
   async undo(): Promise<void> {
-    const label = await undoChange();
-    this.notice = label === undefined ? 'There is nothing to undo' : `Undone: ${label}`;
-    await this.#reload();
+    await this.#step(undoChange, 'Undone', 'There is nothing to undo');
   }
 
   async redo(): Promise<void> {
-    const label = await redoChange();
-    this.notice = label === undefined ? 'There is nothing to do again' : `Done again: ${label}`;
-    await this.#reload();
+    await this.#step(redoChange, 'Done again', 'There is nothing to do again');
+  }
+
+  async #step(take: typeof undoChange, done: string, none: string): Promise<void> {
+    const step = this.readOnly ? undefined : await take();
+    this.notice = step ? `${done}: ${step.label}` : none;
+    if (step) await this.#apply(step.writes);
   }
 
   namesOf(plan: CasePlan): Names {
-    return new Names(this.products.get(plan.product ?? ''));
+    return this.namesOfProduct(plan.product ?? '');
+  }
+
+  namesOfProduct(id: string): Names {
+    return new Names(this.products.get(id));
   }
 
   /** What is installed, in words. */
   describe(plan: CasePlan): string {
     const names = this.namesOf(plan);
     const first = this.systems.get(plan.systems[0] ?? '');
+    if (first?.stage === 'bare' || first?.stage === 'candidate')
+      return first.meantFor
+        ? `Nothing installed, meant for ${this.namesOfProduct(first.meantFor).product}`
+        : 'Nothing installed';
     if (!plan.product || !plan.start) return first?.installedText ?? 'Unknown product';
     if (!plan.startIsSure)
       return first?.installedText?.toLowerCase().startsWith(names.product.toLowerCase())
@@ -285,16 +469,22 @@ class Desk {
   }
 
   #decisionId(): string {
-    const taken = new Set(this.estate.decisions.map((d) => d.id));
-    let n = taken.size + 1;
-    while (taken.has(`d${n}`)) n++;
-    return `d${n}`;
+    return freeId('d', this.estate.decisions);
   }
 }
 
+/** `d1`, `d2`, ...: the first no entry has, from their number on. */
+export function freeId(stem: string, entries: readonly { readonly id: string }[]): string {
+  const taken = new Set(entries.map((d) => d.id));
+  let n = taken.size + 1;
+  while (taken.has(`${stem}${n}`)) n++;
+  return `${stem}${n}`;
+}
+
+const PLAN_AFTER_MS = 40;
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** Storage takes plain values only. */
-const plain = <T>(value: T): T => structuredClone($state.snapshot(value)) as T;
+export const plain = <T>(value: T): T => structuredClone($state.snapshot(value)) as T;
 
 export const desk = new Desk();

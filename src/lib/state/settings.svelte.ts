@@ -5,6 +5,7 @@ interface Stored {
   readonly theme?: Theme;
   readonly singleKeys?: boolean;
   readonly oneLine?: boolean;
+  readonly who?: string;
 }
 
 /** What belongs to this browser and not to the estate. */
@@ -14,12 +15,15 @@ class Settings {
   singleKeys = $state(true);
   /** Rows of one line, 22 px; more than 50 situations always use it. */
   oneLine = $state(false);
+  /** The name that decisions are kept with; undefined until it was asked for, empty where none is wanted. */
+  who = $state<string | undefined>();
 
   load(): void {
     const stored = readStored();
     this.theme = stored.theme === 'light' || stored.theme === 'dark' ? stored.theme : 'system';
     this.singleKeys = stored.singleKeys !== false;
     this.oneLine = stored.oneLine === true;
+    this.who = typeof stored.who === 'string' ? stored.who : undefined;
     this.#apply();
   }
 
@@ -27,9 +31,15 @@ class Settings {
     if (change.theme) this.theme = change.theme;
     if (change.singleKeys !== undefined) this.singleKeys = change.singleKeys;
     if (change.oneLine !== undefined) this.oneLine = change.oneLine;
+    if (change.who !== undefined) this.who = change.who;
     localStorage.setItem(
       KEY,
-      JSON.stringify({ theme: this.theme, singleKeys: this.singleKeys, oneLine: this.oneLine })
+      JSON.stringify({
+        theme: this.theme,
+        singleKeys: this.singleKeys,
+        oneLine: this.oneLine,
+        ...(this.who === undefined ? {} : { who: this.who })
+      })
     );
     this.#apply();
   }

@@ -1,4 +1,10 @@
-import { openDatabase, STORED_VERSION, type StoredChange, type StoredRecord } from './database';
+import {
+  currentWorkspace,
+  openDatabase,
+  STORED_VERSION,
+  type StoredChange,
+  type StoredRecord
+} from './database';
 
 /** Changes that can be taken back, also after a reload. */
 const MAX_CHANGES = 1000;
@@ -17,13 +23,14 @@ const channel =
 
 /** Calls back when another tab has changed something. Returns the way to stop. */
 export function onChangeElsewhere(call: () => void): () => void {
-  channel?.addEventListener('message', call);
-  return () => channel?.removeEventListener('message', call);
+  const hear = (message: MessageEvent): void => void (message.data === currentWorkspace() && call());
+  channel?.addEventListener('message', hear);
+  return () => channel?.removeEventListener('message', hear);
 }
 
-/** Everything stored. Throws `newer-version` where a newer version of the application wrote it. */
-export async function readRecords(): Promise<ReadonlyMap<string, unknown>> {
-  const records = new Map((await openDatabase().records.toArray()).map((r) => [r.key, r.value]));
+/** Everything stored in a workspace, this tab's where none is named. Throws `newer-version` where a newer version of the application wrote it. */
+export async function readRecords(workspace?: string): Promise<ReadonlyMap<string, unknown>> {
+  const records = new Map((await openDatabase(workspace).records.toArray()).map((r) => [r.key, r.value]));
   const version = records.get('version');
   if (typeof version === 'number' && version > STORED_VERSION) throw new Error('newer-version');
   return records;
@@ -50,26 +57,32 @@ export async function commitChange(label: string, writes: readonly Write[]): Pro
     if (surplus > 0)
       await db.changes.bulkDelete(await db.changes.orderBy('seq').limit(surplus).primaryKeys());
   });
-  channel?.postMessage('changed');
+  channel?.postMessage(currentWorkspace());
 }
 
-/** Takes the last change back; its label, or undefined when there is none. */
-export const undoChange = (): Promise<string | undefined> => step(0);
+/** What was taken back or done again, with what stands under its keys now. */
+export interface Step {
+  readonly label: string;
+  readonly writes: readonly Write[];
+}
+
+/** Takes the last change back; undefined when there is none. */
+export const undoChange = (): Promise<Step | undefined> => step(0);
 
 /** Does the last change taken back again. */
-export const redoChange = (): Promise<string | undefined> => step(1);
+export const redoChange = (): Promise<Step | undefined> => step(1);
 
-async function step(undone: 0 | 1): Promise<string | undefined> {
+async function step(undone: 0 | 1): Promise<Step | undefined> {
   const db = openDatabase();
-  const label = await db.transaction('rw', db.records, db.changes, async () => {
+  const done = await db.transaction('rw', db.records, db.changes, async () => {
     const change = await nextChange(undone);
     if (change?.seq === undefined) return undefined;
     const other = await exchange(change.other);
     await db.changes.put({ ...change, undone: undone === 0 ? 1 : 0, other });
-    return change.label;
+    return { label: change.label, writes: change.other };
   });
-  if (label !== undefined) channel?.postMessage('changed');
-  return label;
+  if (done) channel?.postMessage(currentWorkspace());
+  return done;
 }
 
 /** Undo takes the newest change done; redo the oldest taken back. */

@@ -1,6 +1,6 @@
 import Dexie, { type Table } from 'dexie';
 
-/** One stored thing: `site`, `rights`, `catalogue`, `system/ID`, `goal/ID` or `decision/ID`. */
+/** One stored thing: `site`, `rights`, `catalogue`, `questions`, `lists`, `imports`, `system/ID`, `goal/ID` or `decision/ID`. */
 export interface StoredRecord {
   readonly key: string;
   readonly value: unknown;
@@ -24,16 +24,45 @@ class Database extends Dexie {
   declare records: Table<StoredRecord, string>;
   declare changes: Table<StoredChange, number>;
 
-  constructor() {
-    super('orange-stair');
+  constructor(name: string) {
+    super(name);
     this.version(1).stores({ records: 'key', changes: '++seq, undone' });
   }
 }
 
-let database: Database | undefined;
+/** The workspace every browser has from the start. */
+export const FIRST = 'first';
+const nameOf = (workspace: string): string =>
+  workspace === FIRST ? 'orange-stair' : `orange-stair ${workspace}`;
 
-/** The browser's database, opened once. */
-export function openDatabase(): Database {
-  database ??= new Database();
-  return database;
+const KEY = 'orange-stair workspace';
+let current: string | undefined;
+const open = new Map<string, Database>();
+
+/** The workspace of this tab: the one it was on, else the one last used in this browser. */
+export function currentWorkspace(): string {
+  current ??= sessionStorage.getItem(KEY) ?? localStorage.getItem(KEY) ?? FIRST;
+  return current;
+}
+
+export function setCurrentWorkspace(workspace: string): void {
+  current = workspace;
+  sessionStorage.setItem(KEY, workspace);
+  localStorage.setItem(KEY, workspace);
+}
+
+/** A workspace's own database, opened once; this tab's where none is named. */
+export function openDatabase(workspace: string = currentWorkspace()): Database {
+  const known = open.get(workspace);
+  if (known) return known;
+  const made = new Database(nameOf(workspace));
+  open.set(workspace, made);
+  return made;
+}
+
+/** Removes a workspace with all that was ever in it. */
+export async function deleteDatabase(workspace: string): Promise<void> {
+  open.get(workspace)?.close();
+  open.delete(workspace);
+  await Dexie.delete(nameOf(workspace));
 }

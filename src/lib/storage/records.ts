@@ -3,6 +3,9 @@ import {
   type Decision,
   type Estate,
   type Goal,
+  type ImportRecord,
+  type Question,
+  type RememberedList,
   type RightHeld,
   type Site,
   type System,
@@ -26,11 +29,18 @@ export function estateOfRecords(records: ReadonlyMap<string, unknown>): {
       systems: list<System>('system'),
       goals: goals.some((g) => g.team === undefined) ? goals : [...goals, DEFAULT_GOAL],
       decisions: list<Decision>('decision'),
-      rightsHeld: (records.get('rights') as RightHeld[] | undefined) ?? []
+      rightsHeld: (records.get('rights') as RightHeld[] | undefined) ?? [],
+      ...present('questions', records.get('questions') as Question[] | undefined),
+      ...present('lists', records.get('lists') as RememberedList[] | undefined),
+      ...present('imports', records.get('imports') as ImportRecord[] | undefined)
     },
     catalogue: (records.get('catalogue') as CatalogueText | undefined) ?? { fileName: '', text: '' }
   };
 }
+
+/** Parts an estate may do without; left out where they are empty. */
+const present = <K extends string, V>(key: K, list: readonly V[] | undefined): Partial<Record<K, V[]>> =>
+  (list && list.length > 0 ? { [key]: list } : {}) as Partial<Record<K, V[]>>;
 
 /** The writes that make the stored records those of this workspace, removing what is there now. */
 export function writesOfWorkspace(
@@ -42,6 +52,9 @@ export function writesOfWorkspace(
     ['site', estate.site],
     ['rights', estate.rightsHeld],
     ['catalogue', catalogue],
+    ...(['questions', 'lists', 'imports'] as const).flatMap((k): [string, unknown][] =>
+      estate[k] ? [[k, estate[k]]] : []
+    ),
     ...estate.systems.map((s): [string, unknown] => [`system/${s.id}`, s]),
     ...estate.goals.map((g): [string, unknown] => [`goal/${g.id}`, g]),
     ...estate.decisions.map((d): [string, unknown] => [`decision/${d.id}`, d])

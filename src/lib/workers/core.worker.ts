@@ -9,8 +9,12 @@ import { formatDay } from '$core/date/day';
 import { readAgain } from '$core/estate/read-again';
 import type { Estate, System, Workspace } from '$core/estate/schema';
 import { findLine, parseCatalogue } from '$core/exchange/catalogue-file';
-import { previewImport, type ImportContext, type ImportPreview } from '$core/exchange/import-rows';
+import { readRows } from '$core/exchange/import-rows';
+import type { MachineRecord } from '$core/exchange/machine-record';
 import type { Mapping } from '$core/exchange/mapping';
+import { identifyText, type Candidate } from '$core/exchange/identify';
+import { previewImport, type ImportContext, type ImportPreview } from '$core/exchange/preview-import';
+import { kindsOf } from '$core/estate/facts';
 import { completeCatalogueText, type Completion } from '$core/exchange/complete-text';
 import { reviseCatalogueText, type RevisedCatalogue } from '$core/exchange/revise-catalogue';
 import { formatPlanCsv } from '$core/exchange/plan-csv';
@@ -18,7 +22,9 @@ import { parseWorkspace } from '$core/exchange/workspace-file';
 import type { Result } from '$core/issue';
 import { plan, planStepwise, rulingsOf, type PlanProgress } from '$core/plan';
 import type { Plan } from '$core/plan-types';
-import { understandFile, type UnderstoodFile } from './understand-file';
+import { estateOfRecords } from '$lib/storage/records';
+import { readRecords } from '$lib/storage/change-log';
+import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
 
 const PROGRESS_EVERY_MS = 40;
 
@@ -26,13 +32,16 @@ const PROGRESS_EVERY_MS = 40;
 const api = {
   readCatalogue: async (text: string): Promise<Result<Catalogue>> => parseCatalogue(text),
   readWorkspace: async (text: string): Promise<Result<Workspace>> => parseWorkspace(text),
-  understandFile: (bytes: Uint8Array, name: string): Promise<Result<UnderstoodFile>> =>
-    understandFile(bytes, name),
-  previewImport: async (
+  understandFile: (bytes: Uint8Array, name: string, hints: FileHints): Promise<Result<UnderstoodFile>> =>
+    understandFile(bytes, name, hints),
+  readRows: async (
     rows: readonly (readonly string[])[],
     mapping: Mapping,
-    context: ImportContext
-  ): Promise<ImportPreview> => previewImport(rows, mapping, context),
+    catalogue: Catalogue
+  ): Promise<MachineRecord[]> => readRows(rows, mapping, kindsOf(catalogue)),
+  previewImport: async (records: readonly MachineRecord[], context: ImportContext): Promise<ImportPreview> =>
+    previewImport(records, context),
+  identify: async (catalogue: Catalogue, text: string): Promise<Candidate[]> => identifyText(catalogue, text),
   /** A catalogue's text changed to mean `after`, the rest of it left as it is. */
   reviseCatalogue: async (text: string, after: Catalogue): Promise<Result<RevisedCatalogue>> =>
     reviseCatalogueText(text, after),
@@ -76,14 +85,16 @@ const api = {
   },
   planCsv: async (plan: Plan, catalogue: Catalogue, estate: Estate, everyTarget: boolean): Promise<string> =>
     formatPlanCsv({ plan, catalogue, estate, everyTarget }),
-  async plan(
+  /** Plans what is stored in a workspace: the estate is not sent across. */
+  async planStored(
     catalogue: Catalogue,
-    estate: Estate,
+    workspace: string,
     today: number,
     onProgress: (progress: PlanProgress) => void
   ): Promise<Result<Plan>> {
     let told = 0;
     try {
+      const { estate } = estateOfRecords(await readRecords(workspace));
       const steps = planStepwise({ catalogue, estate, today });
       for (let next = steps.next(); ; next = steps.next()) {
         if (next.done) return { ok: true, value: next.value };

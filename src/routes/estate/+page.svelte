@@ -3,6 +3,10 @@
   import { emptyCatalogue } from '$core/catalogue/schema';
   import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
+  import { formatDay } from '$core/date/day';
+  import { FactDecisions, kindsOf } from '$core/estate/facts';
+  import { matchesQuery, parseQuery, type Searchable } from '$core/estate/find-systems';
+  import { formatEstateCsv } from '$core/exchange/estate-csv';
   import { formatWorkspace } from '$core/exchange/workspace-file';
   import { sayCount, sayDay, sayNumber } from '$core/wording/dates';
   import { sayContributor } from '$core/wording/verdict';
@@ -10,6 +14,9 @@
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Sign from '$lib/components/Sign.svelte';
   import Way from '$lib/components/Way.svelte';
+  import { findDeviations } from '$lib/estate/deviations';
+  import FindHelp from '$lib/estate/FindHelp.svelte';
+  import { searchableSystem } from '$lib/estate/searchable';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
   import { needsOf } from '$lib/state/needs';
@@ -18,24 +25,38 @@
   import { drawWay } from '$lib/stair/way';
   import type { CasePlan } from '$core/plan-types';
 
+  /** Situations up to which rows have two lines. */
+  const TWO_LINED = 50;
   let find = $state('');
   let scrolled = $state(0);
   let height = $state(600);
   let selected = $state(0);
   let outOpen = $state(false);
   let overOpen = $state(false);
+  let helpOpen = $state(false);
   let rows: HTMLElement | undefined = $state();
   /** On paper every row is drawn, not only those in sight. */
   let printing = $state(false);
 
   const cases = $derived(desk.plan?.cases ?? []);
-  const searchable = $derived(cases.map((plan) => ({ plan, text: textOf(plan) })));
-  const words = $derived(find.toLowerCase().split(/\s+/).filter(Boolean));
-  const found = $derived(
-    searchable.filter(({ text }) => words.every((w) => text.includes(w))).map(({ plan }) => plan)
+  const query = $derived(parseQuery(find));
+  const kinds = $derived(kindsOf(desk.catalogue));
+  const decided = $derived(new FactDecisions(desk.estate.decisions, formatDay(desk.today)));
+  const searchable = $derived(
+    new Map(
+      cases.flatMap((plan) =>
+        plan.systems.flatMap((id): [string, Searchable][] => {
+          const system = desk.systems.get(id);
+          return system ? [[id, searchableSystem(system, desk.products.get(plan.product ?? ''), plan)]] : [];
+        })
+      )
+    )
   );
+  const found = $derived(query.groups.length === 0 ? cases : cases.filter(isFound));
+  const retired = $derived(desk.estate.systems.filter((s) => s.stage === 'retired').length);
+  const bySituation = $derived(groupBySituation(cases));
   const bands = $derived(bandsOf(found));
-  const oneLine = $derived(settings.oneLine || found.length > 50);
+  const oneLine = $derived(settings.oneLine || new Set(found.map((p) => p.situation)).size > TWO_LINED);
   const lines = $derived(layLines(bands, oneLine));
   const total = $derived((lines[lines.length - 1]?.top ?? 0) + (lines[lines.length - 1]?.height ?? 0));
   const seen = $derived(printing ? lines : linesBetween(lines, scrolled - 300, scrolled + height + 300));
@@ -49,21 +70,34 @@
     return plans.reduce((sum, p) => sum + p.systems.length, 0);
   }
 
-  function textOf(plan: CasePlan): string {
-    const systems = plan.systems.slice(0, 2000).flatMap((id) => desk.systems.get(id) ?? []);
-    const teams = [...new Set(systems.map((s) => `${s.team ?? ''} ${s.site ?? ''}`))];
-    return [desk.describe(plan), plan.verdict, ...teams, ...systems.map((s) => s.name)]
-      .join(' ')
-      .toLowerCase();
+  /** A case is found with any of its systems. */
+  function isFound(plan: CasePlan): boolean {
+    return plan.systems.some((id) => {
+      const row = searchable.get(id);
+      return row !== undefined && matchesQuery(query, row, kinds);
+    });
+  }
+
+  /** Cases by their situation, the largest first: what the others deviate from. */
+  function groupBySituation(plans: readonly CasePlan[]): Map<string, CasePlan[]> {
+    const groups = new Map<string, CasePlan[]>();
+    for (const plan of plans) groups.set(plan.situation, [...(groups.get(plan.situation) ?? []), plan]);
+    for (const group of groups.values())
+      group.sort((a, b) => b.systems.length - a.systems.length || (a.id < b.id ? -1 : 1));
+    return groups;
   }
 
   function teamOf(plan: CasePlan): string {
     const system = desk.systems.get(plan.systems[0] ?? '');
-    const alike = cases.filter((c) => c.situation === plan.situation);
+    const alike = bySituation.get(plan.situation) ?? [];
+    const [base] = alike;
+    const other = desk.systems.get(base?.systems[0] ?? '');
     const part =
-      alike.length > 1
-        ? `${plan.systems.length} of ${systemsIn(alike)} alike but for a decision or fact`
-        : '';
+      !base || alike.length < 2 || !system || !other
+        ? ''
+        : base === plan
+          ? `${plan.systems.length} of ${systemsIn(alike)} in this situation`
+          : `${plan.systems.length} of ${systemsIn(alike)}: ${findDeviations(system, other, desk.estate.decisions, decided, desk.today).join(', ')}`;
     return [system?.team ?? 'no team', plan.systems.length === 1 ? system?.name : '', part]
       .filter(Boolean)
       .join(', ');
@@ -93,6 +127,11 @@
     outOpen = false;
   }
 
+  function takeOutList(): void {
+    downloadText('systems.csv', formatEstateCsv(desk.estate, desk.catalogue ?? emptyCatalogue()), 'text/csv');
+    outOpen = false;
+  }
+
   function takeOutWorkspace(): void {
     downloadText('workspace.json', formatWorkspace(desk.estate, desk.catalogueText), 'application/json');
     outOpen = false;
@@ -117,16 +156,27 @@
       class="field find"
       data-find
       type="search"
-      placeholder="Find a machine, team, product or verdict"
+      placeholder="Find a machine, team, product or verdict; slack < 30"
       aria-label="Find"
       bind:value={find}
       onkeydown={(e) => e.key === 'ArrowDown' && (e.preventDefault(), rows?.focus())}
     />
+    <button class="act" onclick={() => (helpOpen = true)} aria-label="How to find">?</button>
     <a class="act" href="/import">Bring in</a>
     <button class="act" onclick={() => (outOpen = true)}>Take out</button>
     <button class="act" onclick={() => (overOpen = true)}>Start over</button>
+    <button
+      class="act"
+      aria-pressed={settings.oneLine}
+      onclick={() => settings.set({ oneLine: !settings.oneLine })}
+      title="Rows of one line; with more than 50 rows always">One line</button
+    >
     <p class="sum">
-      {sayCount(desk.estate.systems.length, 'system')} in {sayCount(desk.plan?.situations ?? 0, 'situation')}.
+      {sayCount(desk.estate.systems.length - retired, 'system')} in {sayCount(
+        desk.plan?.situations ?? 0,
+        'situation'
+      )}.
+      {#if retired > 0}{sayNumber(retired)} retired.{/if}
       {#if late > 0 || untold > 0}<b
           >{sayNumber(late)} too late to start, {sayNumber(untold)} cannot be told yet.</b
         >{/if}
@@ -227,6 +277,7 @@
   </div>
 {/if}
 
+<FindHelp bind:open={helpOpen} />
 <Dialog bind:open={outOpen} title="Take out">
   <ul class="choices">
     <li>
@@ -237,6 +288,11 @@
     <li>
       <button class="act" onclick={() => takeOutPlan(true)}>Plan, every system and target</button><span
         class="soft">CSV: a row for each release and edition each system could go to</span
+      >
+    </li>
+    <li>
+      <button class="act" onclick={takeOutList}>List of systems</button><span class="soft"
+        >CSV: every system with its facts; taken in again it changes nothing</span
       >
     </li>
     <li>
@@ -268,12 +324,12 @@
   .bar {
     display: flex;
     align-items: center;
-    gap: 10px;
-    padding: 13px 24px 8px;
+    gap: 8px;
+    padding: 10px 24px 8px;
   }
   .find {
-    width: 380px;
-    padding: 8px 11px;
+    width: 330px;
+    padding: 7px 11px;
   }
   .sum {
     margin-left: auto;

@@ -8,6 +8,7 @@
   import { sayContributor, sayCost, sayVerdict, shortestReason } from '$core/wording/verdict';
   import Demands from '$lib/components/Demands.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
+  import Alike from '$lib/estate/Alike.svelte';
   import Ladder from '$lib/components/Ladder.svelte';
   import Stair from '$lib/components/Stair.svelte';
   import { desk } from '$lib/state/desk.svelte';
@@ -178,6 +179,7 @@
       </div>
     </section>
     <aside>
+      <Alike {plan} />
       {#if looked}
         <p class="verdict" data-verdict={looked.verdict}>
           <b>{names.product} {names.target(looked.target)}</b>

@@ -1,0 +1,176 @@
+import type { FactKinds } from '../condition/fact-kind';
+import { mergeFacts } from './facts';
+import type { Estate, Fact, System } from './schema';
+
+/** Something two people's records state differently; `values` in a fixed order, whoever's they are. */
+export interface Conflict {
+  /** `system/ID`, `goal/ID`, `decision/ID`, `question/ID`, `right/ID` or `site`. */
+  readonly key: string;
+  readonly field: string;
+  readonly values: readonly [unknown, unknown];
+}
+
+export interface MergedEstate {
+  readonly estate: Estate;
+  readonly conflicts: readonly Conflict[];
+}
+
+type Fields = Readonly<Record<string, unknown>>;
+/** Fields that are read together: who read them later is believed in all of them. */
+const INSTALLED = ['installedText', 'product', 'release', 'patch', 'edition', 'architecture'] as const;
+
+/**
+ * Two people's records of one estate as one. What only one has is kept; facts are joined statement by statement, and
+ * disputed where they differ; of what is installed the later reading stands; lists are joined. What is left is a conflict:
+ * the value that comes first in a fixed order stands, and both are named so that somebody can choose. In either order the
+ * same, merged with itself nothing changes, and merging the result again changes nothing.
+ */
+export function mergeEstates(a: Estate, b: Estate, kinds: FactKinds): MergedEstate {
+  const conflicts: Conflict[] = [];
+  const merger = new Merger(kinds, conflicts);
+  const estate: Estate = {
+    site: merger.fields('site', a.site, b.site) as Estate['site'],
+    systems: merger.list('system', a.systems, b.systems),
+    goals: merger.list('goal', a.goals, b.goals),
+    decisions: merger.list('decision', a.decisions, b.decisions),
+    rightsHeld: merger.list('right', a.rightsHeld, b.rightsHeld, (r) => `${r.right} ${r.pool ?? ''}`),
+    ...optional('questions', merger.list('question', a.questions ?? [], b.questions ?? [])),
+    ...optional('lists', joinLists(a.lists ?? [], b.lists ?? [])),
+    ...optional('imports', joinLists(a.imports ?? [], b.imports ?? []))
+  };
+  return {
+    estate,
+    conflicts: conflicts.sort((x, y) => compareText(x.key, y.key) || compareText(x.field, y.field))
+  };
+}
+
+const optional = <K extends string, V>(key: K, list: readonly V[]): Partial<Record<K, V[]>> =>
+  (list.length > 0 ? { [key]: [...list] } : {}) as Partial<Record<K, V[]>>;
+
+class Merger {
+  readonly #kinds: FactKinds;
+  readonly #conflicts: Conflict[];
+
+  constructor(kinds: FactKinds, conflicts: Conflict[]) {
+    this.#kinds = kinds;
+    this.#conflicts = conflicts;
+  }
+
+  list<T extends object>(
+    kind: string,
+    a: readonly T[],
+    b: readonly T[],
+    keyOf: (item: T) => string = (item) => (item as { id: string }).id
+  ): T[] {
+    const theirs = new Map(b.map((item) => [keyOf(item), item]));
+    const keys = [...new Set([...a, ...b].map(keyOf))].sort(compareText);
+    const mine = new Map(a.map((item) => [keyOf(item), item]));
+    return keys.map((key) => {
+      const [x, y] = [mine.get(key), theirs.get(key)];
+      if (!x || !y) return (x ?? y) as T;
+      return this.fields(`${kind}/${key}`, x as Fields, y as Fields) as T;
+    });
+  }
+
+  /** Two records field by field; what is installed as one. */
+  fields(key: string, a: Fields, b: Fields): Fields {
+    const isSystem = key.startsWith('system/');
+    const merged: Record<string, unknown> = {};
+    for (const field of [...new Set([...Object.keys(a), ...Object.keys(b)])].sort(compareText)) {
+      if (isSystem && isInstalled(field)) continue;
+      const [x, y] = [a[field], b[field]];
+      const value = x === undefined ? y : y === undefined ? x : this.#field(key, field, x, y);
+      if (value !== undefined) merged[field] = value;
+    }
+    return isSystem ? { ...merged, ...this.#installed(key, a as System, b as System) } : merged;
+  }
+
+  #installed(key: string, a: System, b: System): Fields {
+    const [x, y] = [pick(a), pick(b)].sort((p, q) => compareText(canonical(p), canonical(q))) as [
+      Fields,
+      Fields
+    ];
+    if (canonical(x) === canonical(y)) return x;
+    if (a.observed !== undefined && b.observed !== undefined && a.observed !== b.observed)
+      return pick(a.observed > b.observed ? a : b);
+    this.#conflicts.push({ key, field: 'installed', values: [x, y] });
+    return x;
+  }
+
+  #field(key: string, field: string, x: unknown, y: unknown): unknown {
+    if (canonical(x) === canonical(y)) return x;
+    if (field === 'facts') return this.#facts(x as Record<string, Fact>, y as Record<string, Fact>);
+    if (field === 'observed' || field === 'missingSince') return [x, y].map(String).sort(compareText)[1];
+    if (Array.isArray(x) && Array.isArray(y) && LISTS.has(field)) return joinLists(x, y);
+    const values = [x, y].sort((p, q) => compareText(canonical(p), canonical(q))) as [unknown, unknown];
+    if (field !== 'source') this.#conflicts.push({ key, field, values });
+    return values[0];
+  }
+
+  #facts(x: Readonly<Record<string, Fact>>, y: Readonly<Record<string, Fact>>): Record<string, Fact> {
+    const ids = [...new Set([...Object.keys(x), ...Object.keys(y)])].sort(compareText);
+    return Object.fromEntries(
+      ids.flatMap((id) => {
+        const fact = mergeFacts(this.#kinds.find(id), x[id], y[id]);
+        return fact ? [[id, fact]] : [];
+      })
+    );
+  }
+}
+
+/** Lists whose entries stand beside each other. */
+const LISTS = new Set(['companions', 'links', 'checks', 'history', 'references', 'members']);
+const isInstalled = (field: string): field is (typeof INSTALLED)[number] =>
+  (INSTALLED as readonly string[]).includes(field);
+
+const pick = (system: System): Fields =>
+  Object.fromEntries(INSTALLED.flatMap((f) => (system[f] === undefined ? [] : [[f, system[f]]])));
+
+/** Every entry once, in a fixed order. */
+function joinLists<T>(a: readonly T[], b: readonly T[]): T[] {
+  const all = new Map([...a, ...b].map((item) => [orderOf(item), item]));
+  return [...all].sort(([x], [y]) => compareText(x, y)).map(([, item]) => item);
+}
+
+/** Days first, so that histories stay in order. */
+const orderOf = (item: unknown): string =>
+  `${typeof item === 'object' && item !== null && 'day' in item ? String(item.day) : ''} ${canonical(item)}`;
+
+const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+/** A value as text that does not depend on the order of its keys. */
+function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
+  if (typeof value !== 'object' || value === null) return JSON.stringify(value) ?? 'undefined';
+  return `{${Object.entries(value)
+    .filter(([, v]) => v !== undefined)
+    .sort(([x], [y]) => compareText(x, y))
+    .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
+    .join(',')}}`;
+}
+
+/** The estate with one conflict settled: the other of the two values in its place. */
+export function chooseValue(estate: Estate, { key, field }: Conflict, value: unknown): Estate {
+  if (key === 'site') return { ...estate, site: { ...estate.site, [field]: value } };
+  const [kind = '', ...rest] = key.split('/');
+  const id = rest.join('/');
+  const set = <T extends object>(list: readonly T[], keyOf: (item: T) => string): T[] =>
+    list.map((item) =>
+      keyOf(item) === id
+        ? { ...item, ...(field === 'installed' ? (value as object) : { [field]: value }) }
+        : item
+    );
+  const byId = (item: { id: string }): string => item.id;
+  switch (kind) {
+    case 'system':
+      return { ...estate, systems: set(estate.systems, byId) };
+    case 'goal':
+      return { ...estate, goals: set(estate.goals, byId) };
+    case 'decision':
+      return { ...estate, decisions: set(estate.decisions, byId) };
+    case 'question':
+      return { ...estate, questions: set(estate.questions ?? [], byId) };
+    default:
+      return { ...estate, rightsHeld: set(estate.rightsHeld, (r) => `${r.right} ${r.pool ?? ''}`) };
+  }
+}

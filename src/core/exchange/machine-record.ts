@@ -1,0 +1,35 @@
+import type { InstalledTexts } from '../estate/read-installed';
+import type { Fact, System, SystemCompanion } from '../estate/schema';
+
+/** One machine as some file tells of it, before it is compared with what is known. Absent: the file says nothing of it. */
+export interface MachineRecord {
+  /** Where it stands in the file, from 1. */
+  readonly row: number;
+  readonly name: string;
+  readonly texts: InstalledTexts;
+  readonly team?: string;
+  readonly site?: string;
+  readonly nodes?: number;
+  /** ISO day on which it was read. */
+  readonly observed?: string;
+  readonly note?: string;
+  readonly purl?: string;
+  readonly cpe?: string;
+  readonly facts?: Readonly<Record<string, Fact>>;
+  readonly companions?: readonly SystemCompanion[];
+  /** Links to machines by name. */
+  readonly links?: readonly NamedLink[];
+  /** What was read in a way that could also be meant otherwise. */
+  readonly remarks: readonly string[];
+}
+
+export interface NamedLink {
+  readonly kind: NonNullable<System['links']>[number]['kind'];
+  readonly name: string;
+}
+
+/** A text no longer than the schema takes; undefined where it is empty. */
+export const clip = (text: string | undefined, most = 500): string | undefined => {
+  const clean = text?.trim().slice(0, most).trim();
+  return clean ? clean : undefined;
+};

@@ -1,0 +1,318 @@
+import type { Catalogue, Product } from '../catalogue/schema';
+import type { FactKinds } from '../condition/fact-kind';
+import { findDifferences, sayDifference } from '../estate/changes';
+import { addReading, isSameValue, kindsOf, statementsOf } from '../estate/facts';
+import { formatFactText } from '../estate/fact-text';
+import { readInstalled, type InstalledUnderstanding } from '../estate/read-installed';
+import type { Fact, ImportRecord, Link, System, SystemCompanion } from '../estate/schema';
+import { newSystemId } from '../estate/system-id';
+import type { Issue } from '../issue';
+import { foldText } from '../version/words';
+import { describeInstalled } from '../wording/system';
+import type { MachineRecord } from './machine-record';
+
+/** What becomes of one machine of the file. */
+export interface ImportedRow {
+  /** From 1, as a spreadsheet counts. */
+  readonly row: number;
+  readonly fate: 'new' | 'update' | 'same' | 'not taken';
+  readonly reason?: Issue;
+  readonly name: string;
+  readonly system?: System;
+  /** Of an update: what changes, in words. */
+  readonly changes: readonly string[];
+  /** Words of the installed text that nothing accounts for. */
+  readonly leftOver: readonly string[];
+  readonly remarks: readonly string[];
+}
+
+export interface ImportPreview {
+  readonly rows: readonly ImportedRow[];
+  /** Systems as they will stand; new and changed ones only. */
+  readonly taken: readonly System[];
+  /** Systems that came from this list before and are no longer on it. */
+  readonly vanished: readonly System[];
+}
+
+export interface ImportContext {
+  readonly catalogue: Catalogue;
+  readonly existing: readonly System[];
+  /** The name the list goes by; kept with every system as its source. */
+  readonly source: string;
+  /** ISO day of the import. */
+  readonly today: string;
+}
+
+/**
+ * What taking these machines in would do, one by one, without doing it. Names decide which machine is meant, case and
+ * spaces folded. A machine that repeats an earlier one is left out; one that contradicts an earlier one is left out with
+ * that as its reason. What the file does not say stays as it is; facts of other sources become disputed where they differ
+ * (see `addReading`). Nothing is guessed: see `parseInstalled`.
+ */
+export function previewImport(records: readonly MachineRecord[], context: ImportContext): ImportPreview {
+  const reader = new Reader(context, records);
+  const rows = records.map((r) => reader.read(r));
+  const named = new Set(records.map((r) => foldText(r.name)));
+  return {
+    rows,
+    taken: rows.flatMap((r) => (r.system && (r.fate === 'new' || r.fate === 'update') ? [r.system] : [])),
+    vanished: context.existing.filter(
+      (s) =>
+        s.source === context.source &&
+        s.stage !== 'retired' &&
+        s.missingSince === undefined &&
+        !named.has(foldText(s.name))
+    )
+  };
+}
+
+/** What the import did, to be read later. Long lists are cut at 2,000 entries. */
+export function importRecordOf(
+  preview: ImportPreview,
+  about: { id: string; list: string; file: string; day: string }
+): ImportRecord {
+  const most = 2000;
+  const of = (fate: ImportedRow['fate']): ImportedRow[] => preview.rows.filter((r) => r.fate === fate);
+  return {
+    ...about,
+    added: of('new')
+      .slice(0, most)
+      .map((r) => r.name.slice(0, 500)),
+    changed: of('update')
+      .slice(0, most)
+      .map((r) => ({
+        system: r.name.slice(0, 500),
+        what: r.changes.slice(0, 50).map((c) => c.slice(0, 1000))
+      })),
+    vanished: preview.vanished.slice(0, most).map((s) => s.name.slice(0, 500)),
+    same: of('same').length
+  };
+}
+
+class Reader {
+  readonly #context: ImportContext;
+  readonly #kinds: FactKinds;
+  readonly #products: ReadonlyMap<string, Product>;
+  readonly #byName: Map<string, System>;
+  readonly #ids: Set<string>;
+  readonly #seen = new Map<string, { row: number; system: System }>();
+  readonly #understood = new Map<string, InstalledUnderstanding>();
+
+  constructor(context: ImportContext, records: readonly MachineRecord[]) {
+    this.#context = context;
+    this.#kinds = kindsOf(context.catalogue);
+    this.#products = new Map(context.catalogue.products.map((p) => [p.id, p]));
+    this.#byName = new Map(context.existing.map((s) => [foldText(s.name), s]));
+    this.#ids = new Set(context.existing.map((s) => s.id));
+    this.#newIds = this.#idsFor(records);
+  }
+
+  /** Ids are dealt before rows are read, so that links may point forward. */
+  readonly #newIds: ReadonlyMap<string, string>;
+
+  #idsFor(records: readonly MachineRecord[]): Map<string, string> {
+    const ids = new Map<string, string>();
+    for (const { name } of records) {
+      const key = foldText(name);
+      if (key !== '' && !this.#byName.has(key) && !ids.has(key)) ids.set(key, newSystemId(name, this.#ids));
+    }
+    return ids;
+  }
+
+  read(record: MachineRecord): ImportedRow {
+    const said = { row: record.row, name: record.name, changes: [], leftOver: [], remarks: record.remarks };
+    if (record.name === '') return { ...said, fate: 'not taken', reason: { code: 'missing-name' } };
+    const key = foldText(record.name);
+    const before = this.#byName.get(key);
+    const understood = this.#understand(record);
+    const remarks = [...record.remarks];
+    const system = this.#systemOf(record, before, understood, remarks);
+    const heard = { ...said, leftOver: understood.leftOver, remarks };
+    const earlier = this.#seen.get(key);
+    if (earlier) {
+      const code = findDifferences(earlier.system, system).length === 0 ? 'repeats' : 'same-name';
+      return { ...heard, fate: 'not taken', reason: { code, detail: String(earlier.row) } };
+    }
+    this.#seen.set(key, { row: record.row, system });
+    if (!before) return { ...heard, system, fate: 'new' };
+    const changes = findDifferences(before, system);
+    if (changes.length === 0) return { ...heard, system: before, fate: 'same' };
+    return {
+      ...heard,
+      system: this.#withHistory(before, system),
+      fate: 'update',
+      changes: changes.map(sayDifference)
+    };
+  }
+
+  /** Equal texts are understood once: a list of thousands holds a few dozen. */
+  #understand({ texts }: MachineRecord): InstalledUnderstanding {
+    const key = JSON.stringify(texts);
+    const known = this.#understood.get(key);
+    if (known) return known;
+    const understood = readInstalled(this.#context.catalogue, texts);
+    this.#understood.set(key, understood);
+    return understood;
+  }
+
+  #systemOf(
+    record: MachineRecord,
+    before: System | undefined,
+    understood: InstalledUnderstanding,
+    remarks: string[]
+  ): System {
+    const { team, site, nodes, observed, note, purl, cpe } = record;
+    const facts = this.#factsOf(record, before);
+    const companions = companionsOf(record, before, this.#context.source);
+    const links = this.#linksOf(record, before, remarks);
+    const text = understood.text === '' ? undefined : understood.text.slice(0, 500);
+    const given = { team, site, nodes, observed, purl, cpe, facts, companions, links };
+    const { missingSince, ...rest } = before ?? {};
+    if (missingSince !== undefined) remarks.push('back on its list');
+    return {
+      ...rest,
+      ...Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined)),
+      ...(note === undefined || note === before?.note?.trim() ? {} : { note }),
+      ...this.#installedOf(before, understood, text),
+      source: this.#context.source,
+      id: before?.id ?? this.#newIds.get(foldText(record.name)) ?? record.name,
+      name: before?.name ?? record.name
+    };
+  }
+
+  /** What the file says of the version; where it says nothing, or the very words that were read before, what stood there stays. */
+  #installedOf(
+    before: System | undefined,
+    { readings }: InstalledUnderstanding,
+    text: string | undefined
+  ): Pick<System, 'installedText' | 'product' | 'release' | 'patch' | 'edition' | 'architecture'> {
+    if (before && (text === undefined || text === before.installedText))
+      return {
+        ...(before.installedText === undefined ? {} : { installedText: before.installedText }),
+        ...pickReadings(before)
+      };
+    const sameProduct =
+      before &&
+      'is' in before.product &&
+      'is' in readings.product &&
+      before.product.is === readings.product.is;
+    const sameRelease =
+      sameProduct &&
+      (!('is' in readings.release) || ('is' in before.release && before.release.is === readings.release.is));
+    // A list that names product and release alone does not take back what is known of level, edition and architecture.
+    const keep = <P extends 'release' | 'patch' | 'edition' | 'architecture'>(part: P): System[P] =>
+      before &&
+      (part === 'edition' || part === 'architecture' ? sameProduct : sameRelease) &&
+      isSilent(readings[part])
+        ? before[part]
+        : readings[part];
+    return {
+      ...(text === undefined ? {} : { installedText: text }),
+      product: readings.product,
+      release: keep('release'),
+      patch: keep('patch'),
+      edition: keep('edition'),
+      architecture: keep('architecture')
+    };
+  }
+
+  #factsOf({ facts, observed }: MachineRecord, before: System | undefined): Record<string, Fact> | undefined {
+    if (!facts) return undefined;
+    const next: Record<string, Fact> = { ...before?.facts };
+    for (const [id, fact] of Object.entries(facts)) {
+      const kind = this.#kinds.find(id);
+      const was = Object.hasOwn(next, id) ? next[id] : undefined;
+      const day = ('day' in fact ? fact.day : undefined) ?? observed;
+      // The same said again without a day is no news; nor is a dispute set out as it stands.
+      if (day === undefined && was && isKnownAlready(fact, was, (a, b) => isSameValue(kind, a, b))) continue;
+      next[id] = addReading(kind, was, {
+        ...fact,
+        day: day ?? this.#context.today,
+        source: this.#context.source
+      } as Fact);
+    }
+    return Object.keys(next).length > 0 ? next : undefined;
+  }
+
+  #linksOf({ links }: MachineRecord, before: System | undefined, remarks: string[]): Link[] | undefined {
+    if (!links) return undefined;
+    const next: Link[] = [...(before?.links ?? [])];
+    for (const { kind, name } of links) {
+      const folded = foldText(name);
+      if (folded === 'none') {
+        if (!next.some((l) => l.kind === kind)) next.push({ kind, absent: true });
+        continue;
+      }
+      const to = this.#byName.get(folded)?.id ?? this.#newIds.get(folded);
+      if (to === undefined) remarks.push(`${kind} "${name}": no system of that name`);
+      else if (!next.some((l) => 'to' in l && l.kind === kind && l.to === to)) next.push({ kind, to });
+    }
+    return next;
+  }
+
+  /** An update of what is installed leaves what stood there before in the history. */
+  #withHistory(before: System, system: System): System {
+    const was = this.#describe(before);
+    if (was === this.#describe(system)) return system;
+    const event = {
+      day: this.#context.today,
+      kind: 'changed' as const,
+      was: was.slice(0, 500),
+      source: this.#context.source
+    };
+    return { ...system, history: [...(before.history ?? []), event].slice(-500) };
+  }
+
+  #describe(system: System): string {
+    return describeInstalled(
+      system,
+      'is' in system.product ? this.#products.get(system.product.is) : undefined
+    );
+  }
+}
+
+const isSilent = (reading: System['release']): boolean =>
+  'unknown' in reading && reading.unknown === 'not asked';
+
+const pickReadings = ({ product, release, patch, edition, architecture }: System) => ({
+  product,
+  release,
+  patch,
+  edition,
+  architecture
+});
+
+function isKnownAlready(
+  fact: Fact,
+  was: Fact,
+  same: (a: string | number | boolean, b: string | number | boolean) => boolean
+): boolean {
+  if ('unknown' in fact) return true;
+  const said = statementsOf(was);
+  return statementsOf(fact).every(
+    (s) => String(s.value) === formatFactText(was) || said.some((w) => same(w.value, s.value))
+  );
+}
+
+/** Companions are added to those there, by name; a version given again takes the place of the one before. */
+function companionsOf(
+  record: MachineRecord,
+  before: System | undefined,
+  source: string
+): SystemCompanion[] | undefined {
+  if (!record.companions) return undefined;
+  const next = new Map((before?.companions ?? []).map((c) => [companionKey(c.name), c]));
+  for (const companion of record.companions) {
+    const was = next.get(companionKey(companion.name));
+    if (was && (companion.version === undefined || was.version === companion.version)) continue;
+    next.set(companionKey(companion.name), {
+      ...was,
+      source,
+      ...companion,
+      name: was?.name ?? companion.name
+    });
+  }
+  return [...next.values()].slice(0, 2000);
+}
+
+const companionKey = (name: string): string => foldText(name.replace(/[;|\n]+/g, ','));

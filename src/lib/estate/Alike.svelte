@@ -1,0 +1,73 @@
+<script lang="ts">
+  import { formatDay } from '$core/date/day';
+  import { activatedOf } from '$core/estate/gather';
+  import { FactDecisions } from '$core/estate/facts';
+  import type { System } from '$core/estate/schema';
+  import type { CasePlan } from '$core/plan-types';
+  import { sayCount } from '$core/wording/dates';
+  import { desk } from '$lib/state/desk.svelte';
+  import { findDeviations } from './deviations';
+
+  /** What makes the systems of a case the same, and how the others of its situation differ. */
+  let { plan }: { plan: CasePlan } = $props();
+
+  const decided = $derived(new FactDecisions(desk.estate.decisions, formatDay(desk.today)));
+  const system = $derived(desk.systems.get(plan.systems[0] ?? ''));
+  const others = $derived(
+    (desk.plan?.cases ?? []).filter((c) => c.situation === plan.situation && c.id !== plan.id)
+  );
+  const first = (c: CasePlan): System | undefined => desk.systems.get(c.systems[0] ?? '');
+  const same = $derived(
+    system
+      ? [
+          system.team ?? 'no team',
+          `activation ${{ yes: 'yes', no: 'no', unknown: 'unknown' }[activatedOf(system, decided)]}`,
+          sayCount(system.nodes ?? 1, 'node'),
+          desk.decisionsOn(plan).length === 0
+            ? 'no decision of their own'
+            : sayCount(desk.decisionsOn(plan).length, 'decision')
+        ]
+      : []
+  );
+</script>
+
+{#if system}
+  <details data-alike>
+    <summary
+      >{plan.systems.length === 1
+        ? 'Alone in its case'
+        : `${sayCount(plan.systems.length, 'system')} alike`}{others.length > 0
+        ? `; ${sayCount(
+            others.reduce((n, c) => n + c.systems.length, 0),
+            'other'
+          )} of the situation ${others.length === 1 ? 'differs' : 'differ'}`
+        : ''}</summary
+    >
+    <p class="soft">The same in: {desk.describe(plan)}, {same.join(', ')}.</p>
+    {#each others as other (other.id)}
+      {@const its = first(other)}
+      <p>
+        <a href="/stair?at={encodeURIComponent(other.systems[0] ?? '')}"
+          >{other.systems.length === 1 ? its?.name : sayCount(other.systems.length, 'system')}</a
+        >: {its ? findDeviations(its, system, desk.estate.decisions, decided, desk.today).join('; ') : ''}
+      </p>
+    {/each}
+    <p class="names soft">
+      {#each plan.systems.slice(0, 60) as id (id)}<a href="/estate/system?at={encodeURIComponent(id)}"
+          >{desk.systems.get(id)?.name ?? id}</a
+        >{' '}{/each}{plan.systems.length > 60 ? 'and more' : ''}
+    </p>
+  </details>
+{/if}
+
+<style>
+  summary {
+    cursor: pointer;
+  }
+  p {
+    margin: 3px 0;
+  }
+  .names a {
+    margin-right: 6px;
+  }
+</style>

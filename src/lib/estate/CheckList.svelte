@@ -1,0 +1,164 @@
+<script lang="ts">
+  import { formatDay, parseDay } from '$core/date/day';
+  import { keepCheck, likelyCauses, parseCheckItems, summariseCheck } from '$core/estate/checks';
+  import { kindsOf } from '$core/estate/facts';
+  import type { Check, System } from '$core/estate/schema';
+  import { sayCount, sayDay } from '$core/wording/dates';
+  import Dialog from '$lib/components/Dialog.svelte';
+  import { desk, freeId } from '$lib/state/desk.svelte';
+
+  let { system }: { system: System } = $props();
+
+  const product = $derived(desk.products.get('is' in system.product ? system.product.is : ''));
+  const kinds = $derived(kindsOf(desk.catalogue));
+  const checks = $derived([...(system.checks ?? [])].sort((a, b) => (a.day < b.day ? 1 : -1)));
+  let adding = $state(false);
+  let tool = $state('');
+  let version = $state('');
+  let day = $state('');
+  let attached = $state('');
+  let announced = $state('');
+  let pasted = $state('');
+  const read = $derived(parseCheckItems(pasted, kinds, product));
+
+  function open(): void {
+    [tool, version, attached, announced, pasted] = ['', '', '', '', ''];
+    day = formatDay(desk.today);
+    adding = true;
+  }
+
+  async function keep(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const count = Number(announced);
+    const check: Check = {
+      id: freeId('c', system.checks ?? []),
+      tool: tool.trim(),
+      day: parseDay(day) === undefined ? formatDay(desk.today) : day,
+      ...(version.trim() ? { toolVersion: version.trim() } : {}),
+      ...(attached.trim()
+        ? {
+            attached: attached
+              .split(/[,;\n]+/)
+              .map((t) => t.trim())
+              .filter(Boolean)
+              .slice(0, 200)
+          }
+        : {}),
+      ...(announced.trim() !== '' && Number.isInteger(count) && count >= 0 ? { announced: count } : {}),
+      items: read.items
+    };
+    adding = false;
+    await desk.saveSystems(`Kept a result of ${check.tool} for ${system.name}`, [
+      keepCheck(system, check, kinds)
+    ]);
+  }
+
+  const remove = (check: Check): Promise<void> =>
+    desk.saveSystems(`Removed a result of ${check.tool}`, [
+      { ...system, checks: (system.checks ?? []).filter((c) => c.id !== check.id) }
+    ]);
+
+  const sayDayText = (text: string): string => {
+    const read = parseDay(text);
+    return read === undefined ? text : sayDay(read);
+  };
+</script>
+
+<h2>Results of checking tools</h2>
+{#if checks.length === 0}<p class="soft">
+    None kept. A tool’s result is a record: what it read becomes its statement.
+  </p>{/if}
+{#each checks as check (check.id)}
+  {@const sum = summariseCheck(check)}
+  <details data-check={check.tool} open={sum.counts.failure > 0 || sum.missing > 0}>
+    <summary>
+      <b>{check.tool}{check.toolVersion ? ` ${check.toolVersion}` : ''}</b>, {sayDayText(check.day)}:
+      {#if sum.clean}nothing known against it{:else}{sum.counts.failure} failed, {sum.counts.warning} warned, {sum
+          .counts.pass} passed{sum.counts.unknown > 0
+          ? `, ${sum.counts.unknown} not checked`
+          : ''}{/if}{#if sum.missing > 0}. <b
+          >{sayCount(sum.missing, 'item')} announced {sum.missing === 1 ? 'is' : 'are'} not there: is there a second
+          page?</b
+        >{/if}
+    </summary>
+    {#if check.attached}<p class="soft">Attached and switched on: {check.attached.join(', ')}</p>{/if}
+    <ul>
+      {#each check.items.filter((i) => i.result !== 'pass').slice(0, 200) as item, i (i)}
+        {@const causes = likelyCauses(item, product)}
+        <li>
+          <b>{item.result}</b>: {item.what}{item.value === undefined
+            ? ''
+            : ` = ${String(item.value)}`}{item.reason ? ` - ${item.reason}` : ''}
+          {#if causes.length > 0}<div class="soft">
+              It says no reason. Likely, cheapest to test first: {causes.join('; ')}
+            </div>{/if}
+        </li>
+      {/each}
+    </ul>
+    <button class="act" onclick={() => void remove(check)}>Remove this result</button>
+  </details>
+{/each}
+<p><button class="act" onclick={open}>Keep a tool’s result…</button></p>
+
+<Dialog bind:open={adding} title="Keep a tool’s result for {system.name}">
+  <form class="form" onsubmit={keep}>
+    <label>Tool <input class="field" bind:value={tool} required maxlength="300" /></label>
+    <label>Its version <input class="field" bind:value={version} maxlength="300" /></label>
+    <label>Day <input class="field mono" type="date" bind:value={day} /></label>
+    <label
+      >Attached and switched on <input
+        class="field"
+        bind:value={attached}
+        placeholder="plotter, network part"
+      /></label
+    >
+    <label>Items it announced <input class="field mono" inputmode="numeric" bind:value={announced} /></label>
+    <label class="wide"
+      >Its items, one a line
+      <textarea
+        class="field mono"
+        rows="6"
+        bind:value={pasted}
+        placeholder="failure: memory = 2 GB - too little&#10;pass: Route stamp"></textarea></label
+    >
+    <p class="soft" role="status">
+      {sayCount(read.items.length, 'item')} understood{read.left > 0
+        ? `, ${sayCount(read.left, 'line')} without a result left out`
+        : ''}
+    </p>
+    <button class="act" type="submit" disabled={tool.trim() === '' || read.items.length === 0}>Keep it</button
+    >
+  </form>
+</Dialog>
+
+<style>
+  h2 {
+    margin: 14px 0 4px;
+  }
+  details {
+    padding: 4px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  summary {
+    cursor: pointer;
+  }
+  ul {
+    margin: 4px 0 6px 16px;
+  }
+  .form {
+    display: flex;
+    flex-direction: column;
+    gap: 8px;
+    align-items: flex-start;
+  }
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+  }
+  .wide {
+    flex-direction: column;
+    align-items: stretch;
+    width: 100%;
+  }
+</style>

@@ -1,0 +1,59 @@
+<script lang="ts">
+  import { parseFactText } from '$core/estate/fact-text';
+  import { kindsOf } from '$core/estate/facts';
+  import type { System } from '$core/estate/schema';
+  import Dialog from '$lib/components/Dialog.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+
+  let { system, fact = $bindable() }: { system: System; fact: string | undefined } = $props();
+
+  let value = $state('');
+  let reason = $state('');
+  let until = $state('');
+  const kind = $derived(kindsOf(desk.catalogue).find(fact ?? ''));
+  const read = $derived(value.trim() === '' ? undefined : parseFactText(kind, value));
+  const isFit = $derived(read !== undefined && 'value' in read);
+
+  function close(): void {
+    fact = undefined;
+    value = reason = until = '';
+  }
+
+  async function decide(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    if (!fact || !read || !('value' in read)) return;
+    const id = fact;
+    const more = { ...(reason.trim() ? { reason: reason.trim() } : {}), ...(until ? { until } : {}) };
+    const taken = read.value;
+    close();
+    await desk.decideFact(system, id, { value: taken }, more);
+  }
+</script>
+
+<Dialog
+  bind:open={() => fact !== undefined, (open) => !open && close()}
+  title="Assume {kind?.name ?? fact} of {system.name}"
+>
+  <form class="form" onsubmit={decide}>
+    <p class="soft">An assumption counts like a fact, is marked as one, and ends on its day.</p>
+    <label>Value <input class="field mono" bind:value required /></label>
+    <label>Reason <input class="field" bind:value={reason} maxlength="2000" /></label>
+    <label>Until <input class="field mono" type="date" bind:value={until} /></label>
+    {#if value.trim() !== '' && !isFit}<p role="alert">That is no value for this fact.</p>{/if}
+    <button class="act" type="submit" disabled={!isFit}>Assume it</button>
+  </form>
+</Dialog>
+
+<style>
+  .form {
+    display: flex;
+    flex-direction: column;
+    gap: 9px;
+    align-items: flex-start;
+  }
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+  }
+</style>

@@ -1,0 +1,131 @@
+<script lang="ts">
+  import type { Conflict } from '$core/estate/merge-estates';
+  import { readingKey } from '$core/estate/standing';
+  import { sayCount } from '$core/wording/dates';
+  import { describeInstalled } from '$core/wording/system';
+  import type { System } from '$core/estate/schema';
+  import { desk } from '$lib/state/desk.svelte';
+  import { joining } from '$lib/state/joining.svelte';
+
+  const merged = $derived(joining.merged);
+  const added = $derived((merged?.estate.systems.length ?? 0) - desk.estate.systems.length);
+  const disputed = $derived(
+    (merged?.estate.systems ?? []).reduce(
+      (n, s) => n + Object.values(s.facts ?? {}).filter((f) => 'statements' in f).length,
+      0
+    )
+  );
+
+  /** Conflicts come in a fixed order; which of the two values is the one here is looked up. */
+  const isMine = (c: Conflict, which: 0 | 1): boolean => {
+    const [kind, ...rest] = c.key.split('/');
+    const id = rest.join('/');
+    const record =
+      kind === 'site'
+        ? desk.estate.site
+        : kind === 'system'
+          ? desk.systems.get(id)
+          : kind === 'goal'
+            ? desk.estate.goals.find((g) => g.id === id)
+            : kind === 'decision'
+              ? desk.estate.decisions.find((d) => d.id === id)
+              : kind === 'question'
+                ? desk.estate.questions?.find((q) => q.id === id)
+                : desk.estate.rightsHeld.find((r) => `${r.right} ${r.pool ?? ''}` === id);
+    const value = c.values[which];
+    if (c.field === 'installed' && record)
+      return Object.entries(value as object).every(
+        ([k, v]) => JSON.stringify((record as Record<string, unknown>)[k]) === JSON.stringify(v)
+      );
+    return (
+      JSON.stringify((record as Record<string, unknown> | undefined)?.[c.field]) === JSON.stringify(value)
+    );
+  };
+
+  function say(c: Conflict, value: unknown): string {
+    if (c.field === 'installed') {
+      const system = { name: '', id: '', ...(value as object) } as System;
+      const known = 'is' in system.product ? desk.products.get(readingKey(system.product)) : undefined;
+      return describeInstalled(system, known);
+    }
+    return typeof value === 'object' ? JSON.stringify(value) : String(value);
+  }
+
+  function nameOf(c: Conflict): string {
+    const [kind = '', ...rest] = c.key.split('/');
+    const id = rest.join('/');
+    return kind === 'system' ? (desk.systems.get(id)?.name ?? id) : id === '' ? kind : `${kind} ${id}`;
+  }
+</script>
+
+{#if merged}
+  <section class="join" data-join>
+    <h1>Joining with {joining.fileName}</h1>
+    <p>
+      {sayCount(added, 'system')} only the other has; {sayCount(disputed, 'fact')} would be disputed; {sayCount(
+        merged.conflicts.length,
+        'difference'
+      )} to choose. Nothing is changed yet.
+    </p>
+    {#if joining.catalogueDiffers}
+      <p class="row">
+        The catalogues differ:
+        <label><input type="radio" bind:group={joining.catalogue} value="mine" /> keep the one here</label>
+        <label><input type="radio" bind:group={joining.catalogue} value="theirs" /> take the other’s</label>
+        <label
+          ><input type="radio" bind:group={joining.catalogue} value="joined" /> join them, both statements kept</label
+        >
+      </p>
+    {/if}
+    {#if merged.conflicts.length > 0}
+      <table class="plain">
+        <thead><tr><th>Of</th><th>What</th><th>One of you says</th><th>The other says</th></tr></thead>
+        <tbody>
+          {#each merged.conflicts.slice(0, 1000) as c (c.key + c.field)}
+            <tr data-conflict="{c.key} {c.field}">
+              <td>{nameOf(c)}</td><td>{c.field}</td>
+              {#each [0, 1] as const as which (which)}
+                <td
+                  ><label
+                    ><input
+                      type="radio"
+                      name="{c.key} {c.field}"
+                      checked={joining.chosenOf(c) === which}
+                      onchange={() => joining.choose(c, which)}
+                    />
+                    {say(c, c.values[which])}
+                    <span class="soft">{isMine(c, which) ? '(here)' : '(the other)'}</span></label
+                  ></td
+                >
+              {/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/if}
+    {#if joining.fault}<p role="alert">{joining.fault}</p>{/if}
+    <p class="row">
+      <button class="act onward" onclick={() => void joining.finish()}>Join them</button>
+      <button class="act" onclick={() => joining.stop()}>Leave it, changing nothing</button>
+    </p>
+  </section>
+{/if}
+
+<style>
+  .join {
+    border-left: 4px solid var(--ink);
+    padding: 2px 0 6px 14px;
+  }
+  h1 {
+    font-size: 16px;
+  }
+  .row {
+    display: flex;
+    gap: 12px;
+    flex-wrap: wrap;
+    margin: 8px 0;
+  }
+  td {
+    overflow-wrap: anywhere;
+  }
+</style>

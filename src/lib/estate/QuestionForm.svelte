@@ -1,0 +1,83 @@
+<script lang="ts">
+  import { formatDay } from '$core/date/day';
+  import type { Question } from '$core/estate/schema';
+  import Dialog from '$lib/components/Dialog.svelte';
+  import { desk, freeId } from '$lib/state/desk.svelte';
+
+  /** A question to be asked, or one already there to be changed. */
+  let { question = $bindable() }: { question: Partial<Question> | undefined } = $props();
+
+  let text = $state('');
+  let owner = $state('');
+  let due = $state('');
+  let answer = $state('');
+
+  $effect(() => {
+    // Opening shows what the question has so far.
+    if (!question) return;
+    text = question.text ?? '';
+    owner = question.owner ?? '';
+    due = question.due ?? '';
+    answer = question.answer ?? '';
+  });
+
+  const owners = $derived([...new Set((desk.estate.questions ?? []).flatMap((q) => q.owner ?? []))].sort());
+
+  async function keep(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    if (!question) return;
+    const today = formatDay(desk.today);
+    const list = desk.estate.questions ?? [];
+    const { about, system, asked, id } = question;
+    const next: Question = {
+      id: id ?? freeId('q', list),
+      text: text.trim(),
+      asked: asked ?? today,
+      ...(about === undefined ? {} : { about }),
+      ...(system === undefined ? {} : { system }),
+      ...(owner.trim() ? { owner: owner.trim() } : {}),
+      ...(due ? { due } : {}),
+      ...(answer.trim() ? { answer: answer.trim(), answered: question.answered ?? today } : {})
+    };
+    question = undefined;
+    await desk.saveQuestions(id === undefined ? 'Asked a question' : 'Changed a question', [
+      ...list.filter((q) => q.id !== next.id),
+      next
+    ]);
+  }
+</script>
+
+<Dialog
+  bind:open={() => question !== undefined, (open) => !open && (question = undefined)}
+  title={question?.id === undefined ? 'Ask' : 'The question'}
+>
+  <form class="form" onsubmit={keep}>
+    <label for="q-text">What is to be found out</label>
+    <textarea id="q-text" class="field" rows="3" bind:value={text} required maxlength="2000"></textarea>
+    <label for="q-owner">Who finds out</label>
+    <input id="q-owner" class="field" bind:value={owner} list="q-owners" maxlength="300" />
+    <datalist id="q-owners"
+      >{#each owners as o (o)}<option value={o}></option>{/each}</datalist
+    >
+    <label for="q-due">By</label>
+    <input id="q-due" class="field mono" type="date" bind:value={due} />
+    {#if question?.id !== undefined}
+      <label for="q-answer">Answer</label>
+      <textarea id="q-answer" class="field" rows="2" bind:value={answer} maxlength="2000"></textarea>
+    {/if}
+    <span></span>
+    <button class="act" type="submit" disabled={text.trim() === ''}>Keep it</button>
+  </form>
+</Dialog>
+
+<style>
+  .form {
+    display: grid;
+    grid-template-columns: max-content 1fr;
+    gap: 8px 12px;
+    align-items: center;
+  }
+  .form button {
+    justify-self: start;
+  }
+</style>

@@ -1,0 +1,201 @@
+<script lang="ts">
+  import { IMPORT_FIELDS } from '$core/exchange/mapping';
+  import type { ImportedRow } from '$core/exchange/preview-import';
+  import { describeIssue } from '$core/issue';
+  import { sayCount, sayNumber } from '$core/wording/dates';
+  import { desk } from '$lib/state/desk.svelte';
+  import type { Incoming } from '$lib/state/incoming.svelte';
+  import { factChoices, FIELD_WORDS, isOpen, sayUnderstood } from './fields';
+
+  let { incoming }: { incoming: Incoming } = $props();
+
+  const PREVIEW_ROWS = 200;
+  let only = $state<'all' | 'new' | 'changed' | 'open' | 'not taken'>('all');
+
+  const isList = $derived(incoming.file?.kind === 'list');
+  const fresh = $derived(incoming.of('new'));
+  const changed = $derived(incoming.of('update'));
+  const open = $derived(incoming.preview?.rows.filter(isOpen) ?? []);
+  const notTaken = $derived(incoming.of('not taken'));
+  const same = $derived(incoming.of('same').length);
+  const vanished = $derived(incoming.preview?.vanished ?? []);
+  const listed = $derived(
+    { all: incoming.preview?.rows ?? [], new: fresh, changed, open, 'not taken': notTaken }[only]
+  );
+  const facts = $derived(factChoices(desk.catalogue));
+  const records = $derived(new Map(incoming.records.map((r) => [r.row, r])));
+
+  function sayRecord(row: ImportedRow): string {
+    const record = records.get(row.row);
+    const facts = Object.entries(record?.facts ?? {}).map(
+      ([id, f]) => `${id} ${'value' in f ? String(f.value) : '?'}`
+    );
+    return [
+      Object.values(record?.texts ?? {}).join(' '),
+      facts.join(', '),
+      record?.companions ? sayCount(record.companions.length, 'companion') : '',
+      record?.purl ?? record?.cpe ?? ''
+    ]
+      .filter(Boolean)
+      .join('; ');
+  }
+
+  const tabs = $derived([
+    {
+      id: 'all',
+      count: incoming.taken,
+      words: `to take in${same > 0 ? `, ${sayNumber(same)} as they are` : ''}`
+    },
+    { id: 'new', count: fresh.length, words: 'new' },
+    { id: 'changed', count: changed.length, words: 'changed' },
+    { id: 'open', count: open.length, words: 'with something open' },
+    { id: 'not taken', count: notTaken.length, words: 'not taken' }
+  ] as const);
+</script>
+
+<p class="counts" role="status">
+  {#each tabs as tab (tab.id)}
+    <button class="act" class:on={only === tab.id} onclick={() => (only = tab.id)}
+      ><b>{sayNumber(tab.count)}</b> {tab.words}</button
+    >
+  {/each}
+</p>
+{#if vanished.length > 0}
+  <p class="gone" data-vanished>
+    <b
+      >{sayCount(vanished.length, 'system')} came from “{incoming.listName}” before and
+      {vanished.length === 1 ? 'is' : 'are'} no longer on it</b
+    >: {vanished
+      .slice(0, 8)
+      .map((s) => s.name)
+      .join(', ')}{vanished.length > 8 ? ' and more' : ''}.
+    <select class="field" bind:value={incoming.vanished} aria-label="What to do with them">
+      <option value="mark">mark them as missing from the list</option>
+      <option value="leave">leave them as they are</option>
+      <option value="retire">retire them; their history is kept</option>
+    </select>
+  </p>
+{/if}
+<div class="wide">
+  <table class="plain">
+    <thead>
+      <tr
+        ><th>Row</th>{#if !isList}<th>Machine</th>{/if}<th class="read">Understood as</th
+        >{#if isList}{#each incoming.headings as heading, c (c)}<th
+              ><select
+                class="field"
+                aria-label="What column {heading || c + 1} holds"
+                value={incoming.columnKey(c)}
+                onchange={(e) => void incoming.setColumn(c, e.currentTarget.value)}
+                ><option value="">leave out</option>{#each IMPORT_FIELDS as field (field)}<option
+                    value={field}>{FIELD_WORDS[field]}</option
+                  >{/each}<optgroup label="facts"
+                  >{#each facts as fact (fact.key)}<option value={fact.key}>{fact.name}</option
+                    >{/each}</optgroup
+                ></select
+              >
+              <div class="soft">{heading || `column ${c + 1}`}</div></th
+            >{/each}{:else}<th>As the file has it</th>{/if}</tr
+      >
+    </thead>
+    <tbody>
+      {#each listed.slice(0, PREVIEW_ROWS) as row (row.row)}
+        <tr class={row.fate.replace(' ', '-')} class:open={isOpen(row)}>
+          <td class="mono soft">{row.row}</td>
+          {#if !isList}<td
+              ><input
+                class="field"
+                value={row.name}
+                aria-label="Name of machine {row.row}"
+                onchange={(e) => void incoming.nameMachine(row.row, e.currentTarget.value)}
+              /></td
+            >{/if}
+          <td class="read"
+            >{#if row.fate === 'not taken'}<b>not taken:</b>
+              {row.reason ? describeIssue(row.reason) : ''}{:else}{sayUnderstood(
+                row,
+                desk.products
+              )}{#if row.fate === 'update'}
+                <b>(changed)</b>{:else if row.fate === 'same'}
+                <span class="soft">(as it is)</span>{/if}{#if row.leftOver.length > 0}<div class="soft">
+                  not understood: {row.leftOver.join(' ')}
+                </div>{/if}{#each row.changes as change (change)}<div>
+                  {change}
+                </div>{/each}{#each row.remarks as remark, i (i)}<div class="soft">
+                  {remark}
+                </div>{/each}{/if}</td
+          >
+          {#if isList}{#each incoming.headings.keys() as c (c)}<td
+                class:left-out={incoming.columnKey(c) === ''}>{incoming.rows[row.row - 1]?.[c] ?? ''}</td
+              >{/each}{:else}<td>{sayRecord(row)}</td>{/if}
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  {#if listed.length > PREVIEW_ROWS}<p class="soft">
+      The first {PREVIEW_ROWS} of {sayNumber(listed.length)} rows are shown; all are read.
+    </p>{/if}
+  {#if listed.length === 0}<p class="soft">No rows of this kind.</p>{/if}
+</div>
+
+<style>
+  .counts {
+    display: flex;
+    gap: 8px;
+    flex-wrap: wrap;
+    align-items: center;
+  }
+  .counts .on {
+    border-color: var(--ink);
+    border-width: 2px;
+    padding: 3px 9px;
+  }
+  .gone {
+    border-left: 4px solid var(--ink);
+    padding: 4px 0 4px 14px;
+    max-width: 1000px;
+  }
+  .wide {
+    overflow: auto;
+    flex: 1;
+    min-height: 200px;
+  }
+  .wide thead {
+    position: sticky;
+    top: 0;
+    background: var(--paper);
+    z-index: 1;
+  }
+  .wide th select {
+    max-width: 150px;
+    padding: 2px 4px;
+  }
+  .wide td {
+    max-width: 230px;
+    overflow-wrap: anywhere;
+    font-size: 12.5px;
+  }
+  .wide td .field {
+    padding: 2px 6px;
+    width: 150px;
+  }
+  .wide td.read {
+    min-width: 240px;
+    max-width: 380px;
+    font-size: 13px;
+  }
+  .left-out {
+    color: var(--soft);
+  }
+  tr.not-taken td {
+    background: var(--sheet);
+    color: var(--soft);
+  }
+  tr.not-taken td.read {
+    color: var(--ink);
+  }
+  tr.open td.read {
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
+</style>

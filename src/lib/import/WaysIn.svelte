@@ -1,0 +1,149 @@
+<script lang="ts">
+  import { messyUrl, takeDemoCatalogue } from '$lib/state/demo';
+  import { desk } from '$lib/state/desk.svelte';
+  import type { Incoming } from '$lib/state/incoming.svelte';
+  import WhatIsThis from './WhatIsThis.svelte';
+
+  let { incoming }: { incoming: Incoming } = $props();
+
+  let over = $state(false);
+  let pasted = $state('');
+  let asked = $state('');
+  let fault = $state('');
+  let picker: HTMLInputElement | undefined = $state();
+
+  async function useExample(): Promise<void> {
+    if (!desk.catalogue) await takeDemoCatalogue();
+    await incoming.take(new Uint8Array(await (await fetch(messyUrl)).arrayBuffer()), 'messy-machines.csv');
+  }
+
+  /** The machine the server runs on tells of itself; it answers only where browser and server are one machine. */
+  async function readServer(): Promise<void> {
+    fault = '';
+    try {
+      const answer = await fetch('/api/this-machine');
+      const text = await answer.text();
+      if (answer.ok) await incoming.takeText(text, 'this machine');
+      else fault = text;
+    } catch (error) {
+      fault = `The server gave no answer: ${error instanceof Error ? error.message : String(error)}`;
+    }
+  }
+</script>
+
+<svelte:window
+  ondragover={(e) => (e.preventDefault(), (over = true))}
+  ondragleave={() => (over = false)}
+  ondrop={(e) => (e.preventDefault(), (over = false), void incoming.takeFile(e.dataTransfer?.files[0]))}
+/>
+
+<p class="lead">
+  A list of machines (CSV, xlsx or JSON), os-release texts, a CycloneDX file, records of the collector, a
+  workspace, or a catalogue. What is in the file decides, not its name. Nothing changes until you say so.
+</p>
+<div class="ways">
+  <section class="drop" class:over>
+    <p><b>Drop a file here</b>, or</p>
+    <p class="chips">
+      <button class="act onward" onclick={() => picker?.click()}>Choose a file</button>
+      <button class="act" onclick={useExample}>Try the messy example list</button>
+    </p>
+    <input
+      bind:this={picker}
+      class="visually-hidden"
+      type="file"
+      tabindex="-1"
+      aria-label="File"
+      accept=".csv,.tsv,.txt,.xlsx,.json,.yaml,.yml"
+      onchange={(e) => void incoming.takeFile(e.currentTarget.files?.[0])}
+    />
+  </section>
+  <section>
+    <h2>
+      <label for="pasted">Or paste: rows, os-release texts, records, or words off a screen or a mail</label>
+    </h2>
+    <textarea id="pasted" class="field mono" rows="6" bind:value={pasted}></textarea>
+    <p class="chips">
+      <button
+        class="act"
+        disabled={pasted.trim() === ''}
+        onclick={() => incoming.takeText(pasted, 'pasted text')}>Read what is pasted</button
+      >
+      <button class="act" disabled={pasted.trim() === ''} onclick={() => (asked = pasted)}
+        >What is this?</button
+      >
+    </p>
+  </section>
+</div>
+{#if asked !== ''}<WhatIsThis text={asked} onclose={() => (asked = '')} />{/if}
+<section class="lead">
+  <h2>From the machines themselves</h2>
+  <ul>
+    <li>
+      <button class="act" onclick={readServer}>Read the machine this server runs on</button>
+      <span class="soft">its own record, read by the server; it tells nobody but its own machine</span>
+    </li>
+    <li>
+      <a class="act" href="/collector.sh" download="collector.sh">Collector for Linux machines</a>
+      <span class="soft">a shell script that reads, changes nothing and prints one record to paste here</span>
+    </li>
+    <li>
+      <a class="act" href="/import/form">Form to fill in by hand</a>
+      <span class="soft">for machines where no script can run; typed off, it is read like a record</span>
+    </li>
+  </ul>
+  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+</section>
+{#if incoming.reading}<p role="status">Reading {incoming.fileName}…</p>{/if}
+{#if !desk.catalogue}<p class="soft">
+    There is no catalogue yet, so every machine would read “cannot tell”. <button
+      class="act"
+      onclick={takeDemoCatalogue}>Take the demo’s catalogue</button
+    >
+  </p>{/if}
+
+<style>
+  .lead {
+    max-width: 860px;
+  }
+  .ways {
+    display: grid;
+    grid-template-columns: minmax(260px, 1fr) minmax(320px, 1.3fr);
+    gap: 24px;
+    max-width: 1080px;
+  }
+  .drop {
+    border: 1.5px dashed var(--line);
+    padding: 30px 24px;
+    display: flex;
+    flex-direction: column;
+    gap: 10px;
+    align-items: flex-start;
+  }
+  .drop.over {
+    border-color: var(--ink);
+    background: var(--tint);
+  }
+  .chips {
+    display: flex;
+    gap: 8px;
+    flex-wrap: wrap;
+    align-items: center;
+  }
+  textarea {
+    display: block;
+    width: 100%;
+    margin: 6px 0;
+  }
+  li {
+    padding: 4px 0;
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  .fault {
+    border-left: 4px solid var(--ink);
+    padding: 4px 0 4px 14px;
+  }
+</style>

@@ -1,0 +1,73 @@
+import type { Catalogue } from '$core/catalogue/schema';
+import { kindsOf } from '$core/estate/facts';
+import { readingKey } from '$core/estate/standing';
+import type { ImportField, ImportKey } from '$core/exchange/mapping';
+import type { ImportedRow } from '$core/exchange/preview-import';
+import type { Product } from '$core/catalogue/schema';
+import { Names } from '$core/wording/names';
+
+/** What a column can hold, in words. */
+export const FIELD_WORDS: Record<ImportField, string> = {
+  name: 'name of the machine',
+  installed: 'what it runs, all in one',
+  product: 'product',
+  version: 'version',
+  patch: 'patch level',
+  build: 'build',
+  edition: 'edition',
+  architecture: 'architecture',
+  team: 'team',
+  site: 'site',
+  nodes: 'nodes',
+  activated: 'activated',
+  observed: 'day it was read',
+  hostedOn: 'hosted on',
+  managedBy: 'managed by',
+  contentOf: 'content of',
+  peerOf: 'peer of',
+  companions: 'companions',
+  purl: 'package URL',
+  cpe: 'CPE name',
+  note: 'note'
+};
+
+/** The facts a column can hold. */
+export const factChoices = (catalogue: Catalogue | undefined): { key: ImportKey; name: string }[] =>
+  kindsOf(catalogue)
+    .all()
+    .filter((k) => !['activated', 'edition', 'architecture'].includes(k.id))
+    .map((k) => ({ key: `fact.${k.id}` as const, name: k.name }))
+    .sort((a, b) => (a.name < b.name ? -1 : 1));
+
+/** True where what is installed is not wholly understood. */
+export function isOpen({ fate, system: s }: ImportedRow): boolean {
+  return (
+    fate !== 'not taken' &&
+    s !== undefined &&
+    [s.product, s.release, s.patch, s.edition, s.architecture].some((r) => !('is' in r))
+  );
+}
+
+/** What was understood of a machine, in words. */
+export function sayUnderstood({ system: s }: ImportedRow, products: ReadonlyMap<string, Product>): string {
+  if (!s) return '';
+  if (!('is' in s.product))
+    return 'oneOf' in s.product ? `could be ${s.product.oneOf.join(' or ')}` : 'not in the catalogue';
+  const names = new Names(products.get(s.product.is));
+  const release =
+    'is' in s.release
+      ? names.release(s.release.is)
+      : 'oneOf' in s.release
+        ? `could be ${s.release.oneOf.map((r) => names.release(r)).join(' or ')}`
+        : 'release unknown';
+  const patch =
+    'is' in s.patch ? ('is' in s.release ? names.patch(s.release.is, s.patch.is) : '') : 'patch unknown';
+  const edition =
+    'is' in s.edition
+      ? names.edition(s.edition.is)
+      : 'oneOf' in s.edition
+        ? `could be ${s.edition.oneOf.map((e) => names.edition(e)).join(' or ')}`
+        : 'edition unknown';
+  const architecture = readingKey(s.architecture).startsWith('?') ? 'architecture unknown' : '';
+  return [names.product, release, patch, edition, architecture].filter(Boolean).join(', ');
+}

@@ -1,0 +1,175 @@
+import { emptyCatalogue } from '$core/catalogue/schema';
+import { formatDay } from '$core/date/day';
+import type { RememberedList, System } from '$core/estate/schema';
+import { headingKey, type ImportKey, type Mapping } from '$core/exchange/mapping';
+import type { MachineRecord } from '$core/exchange/machine-record';
+import { importRecordOf, type ImportedRow, type ImportPreview } from '$core/exchange/preview-import';
+import type { Issue } from '$core/issue';
+import { sayCount } from '$core/wording/dates';
+import type { Write } from '$lib/storage/change-log';
+import type { UnderstoodFile } from '$lib/workers/understand-file';
+import { desk, freeId, plain } from './desk.svelte';
+
+const MAX_BYTES = 256 * 1024 * 1024;
+const MAX_IMPORTS = 100;
+const MAX_LISTS = 200;
+
+/** What to do with systems that came from this list before and are no longer on it. Nothing is ever deleted. */
+export type Vanished = 'mark' | 'leave' | 'retire';
+
+/** A file on its way in: what it is, how it is read, what taking it would do. Nothing is changed before `confirm`. */
+export class Incoming {
+  fileName = $state('');
+  /** The name the list goes by; a list of the same name is the same list again. */
+  listName = $state('');
+  reading = $state(false);
+  issues = $state.raw<readonly Issue[]>([]);
+  file = $state.raw<UnderstoodFile | undefined>();
+  mapping = $state.raw<Mapping | undefined>();
+  records = $state.raw<readonly MachineRecord[]>([]);
+  preview = $state.raw<ImportPreview | undefined>();
+  vanished = $state<Vanished>('mark');
+  #run = 0;
+
+  readonly rows = $derived(this.file?.kind === 'list' ? this.file.rows : []);
+  readonly headings = $derived(this.rows[this.mapping?.headerRow ?? 0] ?? []);
+  readonly taken = $derived(this.preview?.taken.length ?? 0);
+  readonly isMachines = $derived(this.file?.kind === 'list' || this.file?.kind === 'records');
+  readonly knownList = $derived((desk.estate.lists ?? []).some((l) => l.list === this.listName));
+
+  of(fate: ImportedRow['fate']): ImportedRow[] {
+    return this.preview?.rows.filter((r) => r.fate === fate) ?? [];
+  }
+
+  async takeFile(file: File | undefined): Promise<void> {
+    if (!file) return;
+    if (file.size > MAX_BYTES) {
+      this.fileName = file.name;
+      this.issues = [{ code: 'too-big', detail: '256 MB' }];
+      return;
+    }
+    await this.take(new Uint8Array(await file.arrayBuffer()), file.name);
+  }
+
+  takeText(text: string, name: string): Promise<void> {
+    return this.take(new TextEncoder().encode(text), name);
+  }
+
+  async take(bytes: Uint8Array, name: string): Promise<void> {
+    this.forget();
+    const run = ++this.#run;
+    this.reading = true;
+    this.fileName = name;
+    try {
+      const hints = { catalogue: desk.catalogue ?? emptyCatalogue(), lists: plain(desk.estate.lists ?? []) };
+      const read = await desk.files.call((w) => w.understandFile(bytes, name, hints));
+      if (run !== this.#run) return;
+      if (!read.ok) this.issues = read.issues;
+      else await this.#open(read.value);
+    } catch (error) {
+      this.issues = [{ code: 'syntax', detail: error instanceof Error ? error.message : String(error) }];
+    }
+    this.reading = false;
+  }
+
+  async #open(file: UnderstoodFile): Promise<void> {
+    this.listName = file.kind === 'list' ? (file.mapping?.list ?? this.fileName) : this.fileName;
+    if (file.kind === 'list') await this.remap(file.mapping ?? { headerRow: 0, columns: {} }, file.rows);
+    if (file.kind === 'records') await this.#compare(file.records);
+    this.file = file;
+  }
+
+  async remap(next: Mapping, rows: readonly (readonly string[])[] = this.rows): Promise<void> {
+    this.mapping = next;
+    const catalogue = desk.catalogue ?? emptyCatalogue();
+    await this.#compare(await desk.files.call((w) => w.readRows(rows, plain(next), catalogue)));
+  }
+
+  /** Compares with what is known, anew where the name of the list changed. */
+  async #compare(records: readonly MachineRecord[]): Promise<void> {
+    this.records = records;
+    const context = {
+      catalogue: desk.catalogue ?? emptyCatalogue(),
+      existing: desk.estate.systems,
+      source: this.listName.trim() || this.fileName,
+      today: formatDay(desk.today)
+    };
+    this.preview = await desk.files.call((w) => w.previewImport(records, context));
+  }
+
+  async rename(list: string): Promise<void> {
+    this.listName = list;
+    await this.#compare(this.records);
+  }
+
+  /** A name for a machine whose text has none. */
+  async nameMachine(row: number, name: string): Promise<void> {
+    await this.#compare(
+      this.records.map((r) => (r.row === row ? { ...r, name: name.trim().slice(0, 300) } : r))
+    );
+  }
+
+  setColumn(column: number, key: string): Promise<void> {
+    if (!this.mapping) return Promise.resolve();
+    const columns = Object.fromEntries(
+      Object.entries(this.mapping.columns).filter(([k, c]) => c !== column && k !== key)
+    );
+    return this.remap({ ...this.mapping, columns: key === '' ? columns : { ...columns, [key]: column } });
+  }
+
+  columnKey(column: number): ImportKey | '' {
+    const found = Object.entries(this.mapping?.columns ?? {}).find(([, c]) => c === column);
+    return (found?.[0] as ImportKey | undefined) ?? '';
+  }
+
+  forget(): void {
+    this.#run++;
+    this.issues = [];
+    this.file = undefined;
+    this.mapping = undefined;
+    this.preview = undefined;
+    this.records = [];
+    this.vanished = 'mark';
+    this.reading = false;
+  }
+
+  /** Takes the machines in: systems, how the list is read, and what the import did, as one change. */
+  confirmMachines(): Promise<void> {
+    const { preview } = this;
+    if (!preview) return Promise.resolve();
+    const today = formatDay(desk.today);
+    const list = this.listName.trim().slice(0, 300) || this.fileName;
+    const gone = this.vanished === 'leave' ? [] : preview.vanished.map((s) => this.#markGone(s, today));
+    const record = importRecordOf(preview, {
+      id: freeId('i', desk.estate.imports ?? []),
+      list,
+      file: this.fileName.slice(0, 500),
+      day: today
+    });
+    const writes: Write[] = [
+      ...[...preview.taken, ...gone].map((s): Write => [`system/${s.id}`, plain(s)]),
+      ['imports', plain([...(desk.estate.imports ?? []), record]).slice(-MAX_IMPORTS)],
+      ...this.#remember(list, today)
+    ];
+    return desk.commit(`Took in ${sayCount(this.taken, 'system')} from ${this.fileName}`, writes);
+  }
+
+  #markGone(system: System, today: string): System {
+    if (this.vanished === 'mark') return { ...system, missingSince: today };
+    const event = { day: today, kind: 'retired' as const, source: this.listName.slice(0, 500) };
+    return { ...system, stage: 'retired', history: [...(system.history ?? []), event].slice(-500) };
+  }
+
+  #remember(list: string, day: string): Write[] {
+    if (!this.mapping || this.file?.kind !== 'list') return [];
+    const headings = this.headings.map((h) => h.slice(0, 500));
+    const columns = Object.fromEntries(
+      Object.entries(this.mapping.columns).filter((e): e is [string, number] => e[1] !== undefined)
+    );
+    const entry: RememberedList = { list, headings, columns, day };
+    const others = (desk.estate.lists ?? []).filter(
+      (l) => l.list !== list && headingKey(l.headings) !== headingKey(headings)
+    );
+    return [['lists', plain([...others, entry]).slice(-MAX_LISTS)]];
+  }
+}

@@ -1,0 +1,274 @@
+<script lang="ts">
+  import { emptyCatalogue } from '$core/catalogue/schema';
+  import { formatDay, parseDay } from '$core/date/day';
+  import { findUnknowns, type Unknown } from '$core/estate/asked-facts';
+  import { FactDecisions } from '$core/estate/facts';
+  import { findPlaces } from '$core/estate/places';
+  import type { Decision, Question } from '$core/estate/schema';
+  import { sayCount, sayDay } from '$core/wording/dates';
+  import EmptyDesk from '$lib/components/EmptyDesk.svelte';
+  import { describeDecision, scopeOf } from '$lib/estate/decision-words';
+  import QuestionForm from '$lib/estate/QuestionForm.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+
+  const SHOWN = ['everything', 'open questions', 'decisions in force', 'expired or answered'] as const;
+  let shown = $state<(typeof SHOWN)[number]>('everything');
+  let find = $state('');
+  let asking = $state<Partial<Question> | undefined>();
+
+  const today = $derived(formatDay(desk.today));
+  const decided = $derived(new FactDecisions(desk.estate.decisions, today));
+  const unknowns = $derived(
+    findUnknowns(desk.catalogue ?? emptyCatalogue(), desk.estate.systems, decided, desk.today)
+  );
+  const questions = $derived(desk.estate.questions ?? []);
+  const words = $derived(find.toLowerCase().split(/\s+/).filter(Boolean));
+  const holds = (text: string): boolean => words.every((w) => text.toLowerCase().includes(w));
+  const isExpired = (d: Decision): boolean => d.until !== undefined && d.until < today;
+
+  const open = $derived(
+    questions
+      .filter((q) => q.answered === undefined && holds(`${q.text} ${q.owner ?? ''} ${q.about ?? ''}`))
+      .sort((a, b) => ((a.due ?? '9') < (b.due ?? '9') ? -1 : 1))
+  );
+  const answered = $derived(
+    questions.filter((q) => q.answered !== undefined && holds(`${q.text} ${q.answer ?? ''}`))
+  );
+  const decisions = $derived(
+    desk.estate.decisions
+      .filter((d) => holds(`${describeDecision(d)} ${scopeOf(d).words} ${d.reason ?? ''} ${d.who ?? ''}`))
+      .sort((a, b) => (a.day < b.day ? 1 : a.day > b.day ? -1 : a.id < b.id ? -1 : 1))
+  );
+  const inForce = $derived(decisions.filter((d) => !isExpired(d)));
+  const expired = $derived(decisions.filter(isExpired));
+  const asked = $derived(new Set(questions.filter((q) => q.answered === undefined).map((q) => q.about)));
+  const loose = $derived(unknowns.filter((u) => !asked.has(u.about) && holds(sayUnknown(u))));
+
+  function sayUnknown(u: Unknown): string {
+    const product = u.product === '' ? 'products nobody knows' : desk.namesOfProduct(u.product).product;
+    return `${u.name} of ${sayCount(u.systems.length, 'system')} on ${product}`;
+  }
+
+  function ask(u: Unknown): void {
+    const first = u.systems[0];
+    const { places } = first ? findPlaces(desk.products.get(u.product), first, u.fact) : { places: [] };
+    const [place] = places;
+    asking = {
+      about: u.about,
+      text: `${u.why === 'stale' ? 'Read again: ' : ''}${sayUnknown(u)}${place ? `. Read it: ${place.where}` : ''}`,
+      ...(place?.ask === undefined ? {} : { owner: place.ask })
+    };
+  }
+
+  const sayText = (text: string | undefined): string => {
+    const day = parseDay(text ?? '');
+    return day === undefined ? '' : sayDay(day);
+  };
+
+  function setUntil(d: Decision, until: string): void {
+    const { until: _old, ...rest } = d;
+    void _old;
+    void desk.saveDecision(
+      until === '' ? 'A decision holds without an end' : `A decision holds until ${until}`,
+      until === '' ? rest : { ...rest, until }
+    );
+  }
+
+  function setReason(d: Decision, reason: string): void {
+    const { reason: _old, ...rest } = d;
+    void _old;
+    void desk.saveDecision(
+      'Gave a decision its reason',
+      reason.trim() === '' ? rest : { ...rest, reason: reason.trim() }
+    );
+  }
+
+  const remove = (q: Question): Promise<void> =>
+    desk.saveQuestions(
+      'Removed a question',
+      questions.filter((other) => other.id !== q.id)
+    );
+</script>
+
+<svelte:head><title>Decisions and questions - Orange Stair</title></svelte:head>
+
+{#snippet decisionRow(d: Decision)}
+  {@const scope = scopeOf(d)}
+  <tr data-decision={d.id}>
+    <td><b>{describeDecision(d)}</b></td>
+    <td
+      >{#if scope.href}<a href={scope.href}>{scope.words}</a>{:else}{scope.words}{/if}</td
+    >
+    <td
+      ><input
+        class="field"
+        value={d.reason ?? ''}
+        placeholder="no reason given"
+        aria-label="Reason"
+        onchange={(e) => setReason(d, e.currentTarget.value)}
+      /></td
+    >
+    <td>{d.who ?? 'nobody named'}, {sayText(d.day)}</td>
+    <td
+      ><input
+        class="field mono"
+        type="date"
+        value={d.until ?? ''}
+        aria-label="Until"
+        onchange={(e) => setUntil(d, e.currentTarget.value)}
+      /></td
+    >
+    <td><button class="act" onclick={() => void desk.removeDecision(d)}>Take back</button></td>
+  </tr>
+{/snippet}
+
+{#if desk.isEmpty}
+  <EmptyDesk />
+{:else}
+  <div class="page">
+    <p class="row no-print">
+      <input
+        class="field find"
+        data-find
+        type="search"
+        placeholder="Find a decision or question"
+        aria-label="Find a decision or question"
+        bind:value={find}
+      />
+      <select class="field" bind:value={shown} aria-label="What is shown"
+        >{#each SHOWN as s (s)}<option>{s}</option>{/each}</select
+      >
+      <button class="act" onclick={() => (asking = {})}>Ask something…</button>
+    </p>
+    {#if shown === 'everything' || shown === 'open questions'}
+      <section>
+        <h1>Open questions</h1>
+        {#if open.length === 0}<p class="soft">Nobody has taken on a question that is still open.</p>{/if}
+        <table class="plain">
+          {#if open.length > 0}<thead><tr><th>To find out</th><th>Who</th><th>By</th><th></th></tr></thead
+            >{/if}
+          <tbody>
+            {#each open as q (q.id)}
+              <tr data-question={q.id}>
+                <td>{q.text}</td>
+                <td>{q.owner ?? 'nobody yet'}</td>
+                <td class:late={q.due !== undefined && q.due < today}>{sayText(q.due) || 'no day'}</td>
+                <td class="acts"
+                  ><button class="act" onclick={() => (asking = { ...q })}>Answer or change</button>
+                  <button class="act" onclick={() => void remove(q)}>Remove</button></td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+        {#if loose.length > 0}
+          <h2>Unknown, and nobody has asked yet</h2>
+          <table class="plain">
+            <tbody>
+              {#each loose.slice(0, 300) as u (u.about + u.why)}
+                {@const places = u.systems[0]
+                  ? findPlaces(desk.products.get(u.product), u.systems[0], u.fact).places
+                  : []}
+                <tr data-unknown={u.about}>
+                  <td
+                    ><b>{u.why === 'unknown' ? '' : `${u.why}: `}</b>{sayUnknown(u)}
+                    <span class="soft">({u.because.map((b) => `${b.why} ${b.systems}`).join(', ')})</span></td
+                  >
+                  <td class="soft"
+                    >{places.map((p) => p.where).join('; ') || 'where to read it is not recorded'}</td
+                  >
+                  <td class="soft"
+                    >{#each u.systems.slice(0, 4) as s (s.id)}<a
+                        href="/estate/system?at={encodeURIComponent(s.id)}">{s.name}</a
+                      >{' '}{/each}{u.systems.length > 4 ? '…' : ''}</td
+                  >
+                  <td class="acts"><button class="act" onclick={() => ask(u)}>Ask…</button></td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        {/if}
+      </section>
+    {/if}
+    {#if shown === 'everything' || shown === 'decisions in force'}
+      <section>
+        <h1>Decisions in force</h1>
+        {#if inForce.length === 0}<p class="soft">None. Picking a tread on a stair is one.</p>{/if}
+        <table class="plain">
+          {#if inForce.length > 0}<thead
+              ><tr><th>Decided</th><th>Of</th><th>Why</th><th>Who, when</th><th>Until</th><th></th></tr
+              ></thead
+            >{/if}
+          <tbody
+            >{#each inForce as d (d.id)}{@render decisionRow(d)}{/each}</tbody
+          >
+        </table>
+      </section>
+    {/if}
+    {#if (shown === 'everything' && expired.length + answered.length > 0) || shown === 'expired or answered'}
+      <section>
+        <h1>Expired or answered</h1>
+        {#if expired.length > 0}<p class="soft">An expired decision settles nothing any more.</p>{/if}
+        <table class="plain">
+          <tbody
+            >{#each expired as d (d.id)}{@render decisionRow(d)}{/each}</tbody
+          >
+        </table>
+        <table class="plain">
+          <tbody
+            >{#each answered as q (q.id)}<tr
+                ><td>{q.text}</td><td><b>{q.answer ?? ''}</b></td><td class="soft"
+                  >{q.owner ?? ''}, {sayText(q.answered)}</td
+                ><td class="acts"><button class="act" onclick={() => (asking = { ...q })}>Change</button></td
+                ></tr
+              >{/each}</tbody
+          >
+        </table>
+        {#if expired.length + answered.length === 0}<p class="soft">None.</p>{/if}
+      </section>
+    {/if}
+  </div>
+  <QuestionForm bind:question={asking} />
+{/if}
+
+<style>
+  .page {
+    overflow: auto;
+    flex: 1;
+    padding: 12px 24px 30px;
+    display: flex;
+    flex-direction: column;
+    gap: 18px;
+  }
+  .row {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+  }
+  .find {
+    width: 320px;
+  }
+  h1 {
+    font-size: 16px;
+  }
+  h2 {
+    margin: 10px 0 2px;
+  }
+  td {
+    overflow-wrap: anywhere;
+  }
+  td .field {
+    padding: 2px 6px;
+    max-width: 220px;
+  }
+  .acts {
+    white-space: nowrap;
+    text-align: right;
+  }
+  .acts .act {
+    padding: 2px 8px;
+  }
+  .late {
+    font-weight: 650;
+  }
+</style>

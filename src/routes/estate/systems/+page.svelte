@@ -1,0 +1,189 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { emptyCatalogue } from '$core/catalogue/schema';
+  import { formatDay } from '$core/date/day';
+  import { kindsOf } from '$core/estate/facts';
+  import { matchesQuery, parseQuery } from '$core/estate/find-systems';
+  import { companionsSheet, linksSheet, rightsSheet } from '$core/estate/sheets/entry-sheets';
+  import { factsSheet } from '$core/estate/sheets/facts-sheet';
+  import type { CellEdit, Refusal, SheetSource } from '$core/estate/sheets/sheet';
+  import { systemsSheet } from '$core/estate/sheets/systems-sheet';
+  import { sayCount, sayNumber } from '$core/wording/dates';
+  import type { CasePlan } from '$core/plan-types';
+  import EmptyDesk from '$lib/components/EmptyDesk.svelte';
+  import AddSystem from '$lib/estate/AddSystem.svelte';
+  import FindHelp from '$lib/estate/FindHelp.svelte';
+  import Grid from '$lib/estate/Grid.svelte';
+  import { searchableSystem } from '$lib/estate/searchable';
+  import { desk, plain } from '$lib/state/desk.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import type { Write } from '$lib/storage/change-log';
+
+  const SHEETS = [
+    { id: 'systems', name: 'Systems', make: systemsSheet, allowNew: true },
+    { id: 'facts', name: 'Facts', make: factsSheet, allowNew: false },
+    { id: 'companions', name: 'Companions', make: companionsSheet, allowNew: true },
+    { id: 'links', name: 'Links', make: linksSheet, allowNew: true },
+    { id: 'rights', name: 'Rights held', make: rightsSheet, allowNew: true }
+  ] as const;
+
+  let find = $state(page.url.searchParams.get('find') ?? '');
+  let refused = $state.raw<readonly Refusal[]>([]);
+  let rows = $state.raw<readonly string[]>([]);
+  let helpOpen = $state(false);
+  let addOpen = $state(false);
+
+  const kind = $derived(SHEETS.find((s) => s.id === page.url.searchParams.get('sheet')) ?? SHEETS[0]);
+  const kinds = $derived(kindsOf(desk.catalogue));
+  const query = $derived(parseQuery(find));
+  const planOf = $derived(
+    new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((id): [string, CasePlan] => [id, c])))
+  );
+  const sorted = $derived(
+    [...desk.estate.systems].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
+  );
+  const found = $derived(
+    query.groups.length === 0
+      ? sorted
+      : sorted.filter((s) =>
+          matchesQuery(
+            query,
+            searchableSystem(s, desk.products.get('is' in s.product ? s.product.is : ''), planOf.get(s.id)),
+            kinds
+          )
+        )
+  );
+  const source = $derived<SheetSource>({
+    catalogue: desk.catalogue ?? emptyCatalogue(),
+    estate: desk.estate,
+    systems: found,
+    today: formatDay(desk.today),
+    who: settings.who ?? ''
+  });
+  const sheet = $derived(kind.make(source));
+  const chosen = $derived(kind.id === 'rights' ? [] : [...new Set(rows.map(systemOf))]);
+
+  /** Keys of companions and links begin with the system's id. */
+  function systemOf(row: string): string {
+    return row.split('\u0001')[0] ?? row;
+  }
+
+  async function apply(edits: readonly CellEdit[], what: string): Promise<void> {
+    const outcome = sheet.apply(edits);
+    refused = outcome.refused;
+    if (outcome.systems.length === 0 && !outcome.rightsHeld) return;
+    const writes: Write[] = outcome.systems.map((s) => [`system/${s.id}`, plain(s)]);
+    if (outcome.rightsHeld) writes.push(['rights', plain([...outcome.rightsHeld])]);
+    await desk.commit(`${what}: ${kind.name}`, writes);
+  }
+
+  const nameOf = (id: string): string => desk.systems.get(id)?.name ?? id;
+  const open = (row: string): void => void goto(`/estate/system?at=${encodeURIComponent(systemOf(row))}`);
+</script>
+
+<svelte:head><title>Systems - Orange Stair</title></svelte:head>
+
+{#if desk.isEmpty && kind.id !== 'rights'}
+  <EmptyDesk />
+{:else}
+  <div class="bar no-print">
+    <input
+      class="field find"
+      data-find
+      type="search"
+      placeholder="Find: words, team = ticket, memory < 8 GB"
+      aria-label="Find systems"
+      bind:value={find}
+    />
+    <button class="act" onclick={() => (helpOpen = true)} aria-label="How to find">?</button>
+    <span class="sheets" role="group" aria-label="Sheet">
+      {#each SHEETS as s (s.id)}<a
+          class="act"
+          class:on={s.id === kind.id}
+          aria-current={s.id === kind.id ? 'true' : undefined}
+          href="/estate/systems?sheet={s.id}">{s.name}</a
+        >{/each}
+    </span>
+    <button class="act" onclick={() => (addOpen = true)}>Add a machine</button>
+    <p class="sum soft">
+      {sayNumber(found.length)} of {sayCount(desk.estate.systems.length, 'system')}
+    </p>
+  </div>
+  {#key kind.id}
+    <Grid
+      {sheet}
+      label={kind.name}
+      allowNew={kind.allowNew}
+      onapply={apply}
+      onopen={open}
+      bind:selected={rows}
+    />
+  {/key}
+  <div class="foot no-print">
+    {#if refused.length > 0}
+      <p role="alert">
+        <b>{sayCount(refused.length, 'cell')} not taken</b>: {refused
+          .slice(0, 3)
+          .map((r) => `“${r.text}”: ${r.why}`)
+          .join('; ')}{refused.length > 3 ? '; and more' : ''}.
+        <button class="act" onclick={() => (refused = [])}>Close</button>
+      </p>
+    {:else}
+      <p class="soft">
+        Type or Enter to change, Ctrl Enter for all selected cells, Ctrl D fills down, paste a block from a
+        spreadsheet, Shift Enter opens.
+      </p>
+    {/if}
+    {#if chosen.length === 1 && chosen[0]}
+      <a class="act" href="/estate/system?at={encodeURIComponent(chosen[0])}">Open {nameOf(chosen[0])}</a>
+    {:else if chosen.length === 2}
+      <a
+        class="act"
+        href="/estate/system?at={encodeURIComponent(chosen[0] ?? '')}&with={encodeURIComponent(
+          chosen[1] ?? ''
+        )}">Set {nameOf(chosen[0] ?? '')} and {nameOf(chosen[1] ?? '')} side by side</a
+      >
+    {:else if chosen.length > 2}<span class="soft">{sayCount(chosen.length, 'system')} selected</span>{/if}
+  </div>
+{/if}
+<FindHelp bind:open={helpOpen} />
+<AddSystem bind:open={addOpen} />
+
+<style>
+  .bar {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    padding: 10px 24px 8px;
+    flex-wrap: wrap;
+  }
+  .find {
+    width: 290px;
+  }
+  .sheets {
+    display: inline-flex;
+    gap: 4px;
+  }
+  .on {
+    border-color: var(--ink);
+    font-weight: 650;
+  }
+  .sum {
+    margin-left: auto;
+  }
+  .foot {
+    display: flex;
+    gap: 14px;
+    align-items: center;
+    justify-content: space-between;
+    padding: 6px 24px 8px;
+    min-height: 40px;
+  }
+  .foot .act {
+    white-space: nowrap;
+    max-width: 420px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+</style>

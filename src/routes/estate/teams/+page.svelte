@@ -1,0 +1,188 @@
+<script lang="ts">
+  import { sayCount } from '$core/wording/dates';
+  import { DEFAULT_GOAL, type Goal, type Site } from '$core/estate/schema';
+  import { foldText } from '$core/version/words';
+  import EmptyDesk from '$lib/components/EmptyDesk.svelte';
+  import GoalForm from '$lib/estate/GoalForm.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+
+  const site = $derived(desk.estate.site);
+  const goals = $derived(desk.estate.goals);
+  const common = $derived(goals.find((g) => g.team === undefined) ?? DEFAULT_GOAL);
+  const teams = $derived(teamsOf());
+
+  interface Team {
+    readonly name: string;
+    readonly systems: number;
+    readonly products: readonly string[];
+    readonly goal: Goal | undefined;
+  }
+
+  function teamsOf(): Team[] {
+    const found = new Map<string, { systems: number; products: Set<string> }>();
+    for (const goal of goals)
+      if (goal.team !== undefined) found.set(goal.team, { systems: 0, products: new Set() });
+    for (const s of desk.estate.systems) {
+      const key = s.team ?? '';
+      const entry = found.get(key) ?? { systems: 0, products: new Set<string>() };
+      entry.systems++;
+      if ('is' in s.product) entry.products.add(s.product.is);
+      found.set(key, entry);
+    }
+    return [...found]
+      .filter(([name]) => name !== '')
+      .map(([name, e]) => ({
+        name,
+        systems: e.systems,
+        products: [...e.products].sort(),
+        goal: goals.find((g) => g.team === name)
+      }))
+      .sort((a, b) => (a.name < b.name ? -1 : 1));
+  }
+
+  function ownGoal(team: Team): void {
+    const taken = new Set(goals.map((g) => g.id));
+    let id = foldText(team.name).replace(/[^a-z0-9]+/g, '-') || 'team';
+    while (taken.has(id)) id = `${id}-2`;
+    void desk.saveGoal(team.name, { ...common, id, team: team.name });
+  }
+
+  function setMoney(key: 'newMachineCents' | 'replaceShare', text: string): void {
+    const { [key]: _old, ...rest } = site;
+    void _old;
+    const value = Math.round(Number(text) * (key === 'newMachineCents' ? 100 : 1));
+    const next: Site = text.trim() === '' || !(value >= 0) ? rest : { ...rest, [key]: value };
+    void desk.saveSite('Set what the site goes by', next);
+  }
+</script>
+
+<svelte:head><title>Teams - Orange Stair</title></svelte:head>
+
+{#if desk.isEmpty}
+  <EmptyDesk />
+{:else}
+  <div class="page">
+    <section>
+      <h1>The site</h1>
+      <div class="site">
+        <label for="site-name">Name</label>
+        <input
+          id="site-name"
+          class="field"
+          value={site.name}
+          onchange={(e) =>
+            void desk.saveSite('Named the site', { ...site, name: e.currentTarget.value.slice(0, 500) })}
+        />
+        <label for="site-price">A new machine costs</label>
+        <span
+          ><input
+            id="site-price"
+            class="field mono"
+            inputmode="decimal"
+            value={site.newMachineCents === undefined ? '' : String(site.newMachineCents / 100)}
+            onchange={(e) => setMoney('newMachineCents', e.currentTarget.value)}
+          />
+          {desk.catalogue?.currency ?? ''}; replacing is advised where cures cost more than
+          <input
+            class="field mono short"
+            aria-label="Per cent of a new machine's price"
+            inputmode="numeric"
+            value={site.replaceShare === undefined ? '' : String(site.replaceShare)}
+            onchange={(e) => setMoney('replaceShare', e.currentTarget.value)}
+          /> per cent of that</span
+        >
+        <span>Expected dates</span>
+        <label
+          ><input
+            type="checkbox"
+            checked={site.countsExpected}
+            onchange={(e) =>
+              void desk.saveSite(
+                e.currentTarget.checked ? 'Expected dates count' : 'Expected dates count as unknown',
+                { ...site, countsExpected: e.currentTarget.checked }
+              )}
+          /> count like announced ones</label
+        >
+      </div>
+    </section>
+    <section>
+      <h1>All teams without a goal of their own</h1>
+      <GoalForm goal={common} products={[]} onsave={(g) => void desk.saveGoal(undefined, g)} />
+    </section>
+    {#each teams as team (team.name)}
+      <section data-team={team.name}>
+        <h1>
+          {team.name}
+          <span class="soft small"
+            >{sayCount(team.systems, 'system')}: {team.products
+              .map((p) => desk.namesOfProduct(p).product)
+              .join(', ') || 'no product known'}</span
+          >
+          <a class="small" href="/estate/systems?find={encodeURIComponent(`team = "${team.name}"`)}"
+            >show them</a
+          >
+        </h1>
+        {#if team.goal}
+          <GoalForm
+            goal={team.goal}
+            products={team.products}
+            onsave={(g) => void desk.saveGoal(team.name, g)}
+          />
+          <button class="act" onclick={() => void desk.saveGoal(team.name, undefined)}
+            >Follow the goal of all others again</button
+          >
+        {:else}
+          <p>
+            <span class="soft">Follows the goal of all others.</span>
+            <button class="act" onclick={() => ownGoal(team)}>Give it a goal of its own</button>
+          </p>
+        {/if}
+      </section>
+    {/each}
+  </div>
+{/if}
+
+<style>
+  .page {
+    overflow: auto;
+    flex: 1;
+    padding: 14px 24px 30px;
+    display: flex;
+    flex-direction: column;
+    gap: 22px;
+  }
+  section {
+    display: flex;
+    flex-direction: column;
+    gap: 9px;
+    align-items: flex-start;
+    border-top: 1px solid var(--hair);
+    padding-top: 10px;
+  }
+  h1 {
+    font-size: 16px;
+  }
+  .small {
+    font-size: 13px;
+    font-weight: 400;
+    margin-left: 8px;
+  }
+  .site {
+    display: grid;
+    grid-template-columns: 170px 1fr;
+    gap: 7px 14px;
+    align-items: center;
+    width: 100%;
+    max-width: 900px;
+  }
+  .site #site-name {
+    width: 320px;
+  }
+  .site .mono {
+    width: 110px;
+    padding: 3px 6px;
+  }
+  .site .short {
+    width: 60px;
+  }
+</style>

@@ -1,0 +1,158 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { formatWorkspace } from '$core/exchange/workspace-file';
+  import { sayCount } from '$core/wording/dates';
+  import Dialog from '$lib/components/Dialog.svelte';
+  import JoinPanel from '$lib/estate/JoinPanel.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+  import { downloadText } from '$lib/state/download';
+  import { joining } from '$lib/state/joining.svelte';
+  import { currentWorkspace, FIRST } from '$lib/storage/database';
+  import {
+    readWorkspaces,
+    renameWorkspace,
+    removeWorkspace,
+    type WorkspaceEntry
+  } from '$lib/storage/workspaces';
+
+  let list = $state.raw<readonly WorkspaceEntry[]>([]);
+  let fresh = $state('');
+  let removing = $state.raw<WorkspaceEntry | undefined>();
+  const here = currentWorkspace();
+
+  onMount(() => void read());
+
+  const read = async (): Promise<void> => void (list = await readWorkspaces());
+  const nameOf = (w: WorkspaceEntry): string => w.name || (w.id === FIRST ? 'First workspace' : w.id);
+
+  async function rename(entry: WorkspaceEntry, name: string): Promise<void> {
+    await renameWorkspace(entry, name.trim().slice(0, 200));
+    await read();
+    if (entry.id === here) desk.workspaceName = name.trim();
+  }
+
+  async function remove(): Promise<void> {
+    const entry = removing;
+    removing = undefined;
+    if (!entry) return;
+    await removeWorkspace(entry.id);
+    if (entry.id === here) desk.switchTo(FIRST);
+    else await read();
+  }
+
+  const takeOut = (): void =>
+    downloadText('workspace.json', formatWorkspace(desk.estate, desk.catalogueText), 'application/json');
+</script>
+
+<svelte:head><title>Workspaces - Orange Stair</title></svelte:head>
+
+<div class="page">
+  {#if joining.merged}<JoinPanel />{/if}
+  <section>
+    <h1>Workspaces in this browser</h1>
+    <p class="soft lead">
+      Each has an estate, a catalogue and a history of changes of its own. One opened from a file for reading
+      cannot be changed; a copy of it can.
+    </p>
+    <table class="plain">
+      <tbody>
+        {#each list as entry (entry.id)}
+          <tr data-workspace={entry.id}>
+            <td
+              ><input
+                class="field"
+                value={nameOf(entry)}
+                aria-label="Name of {nameOf(entry)}"
+                onchange={(e) => void rename(entry, e.currentTarget.value)}
+              /></td
+            >
+            <td
+              >{entry.id === here
+                ? `open on this tab: ${sayCount(desk.estate.systems.length, 'system')}`
+                : ''}
+              {entry.readOnly ? 'for reading only' : ''}</td
+            >
+            <td class="acts">
+              {#if entry.id !== here}<button class="act" onclick={() => desk.switchTo(entry.id)}>Open</button>
+              {:else}
+                <button class="act" onclick={() => void desk.copyWorkspace(`Copy of ${nameOf(entry)}`)}
+                  >Make a copy and open it</button
+                >
+                <button class="act" onclick={takeOut}>Take out as a file</button>
+              {/if}
+              {#if entry.id !== FIRST}<button class="act" onclick={() => (removing = entry)}>Remove…</button
+                >{/if}
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <form
+      class="row"
+      onsubmit={(e) => (e.preventDefault(), void desk.makeEmptyWorkspace(fresh.trim() || 'New workspace'))}
+    >
+      <input
+        class="field"
+        bind:value={fresh}
+        placeholder="Name"
+        aria-label="Name of a new workspace"
+        maxlength="200"
+      />
+      <button class="act" type="submit">Make an empty one and open it</button>
+    </form>
+  </section>
+  <section>
+    <h1>Two people’s work</h1>
+    <p class="lead">
+      Take in another’s workspace file under <a href="/import">Bring in</a> and join it with this one: what only
+      one of you has is kept, facts you read differently become disputed, and every other difference is shown for
+      you to choose.
+    </p>
+  </section>
+</div>
+
+<Dialog
+  bind:open={() => removing !== undefined, (open) => !open && (removing = undefined)}
+  title="Remove {removing ? nameOf(removing) : ''} for good?"
+>
+  <p>
+    Its systems, decisions and history of changes are gone then; this cannot be undone. A file of it stays.
+  </p>
+  <p class="row">
+    <button class="act" onclick={() => void remove()}>Remove it</button>
+    <button class="act" onclick={() => (removing = undefined)}>Keep it</button>
+  </p>
+</Dialog>
+
+<style>
+  .page {
+    overflow: auto;
+    flex: 1;
+    padding: 12px 24px 30px;
+    display: flex;
+    flex-direction: column;
+    gap: 20px;
+  }
+  h1 {
+    font-size: 16px;
+  }
+  .lead {
+    max-width: 760px;
+    margin: 4px 0;
+  }
+  table {
+    max-width: 980px;
+  }
+  .acts {
+    text-align: right;
+    white-space: nowrap;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    margin-top: 12px;
+  }
+  td .field {
+    width: 260px;
+  }
+</style>
