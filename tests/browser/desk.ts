@@ -4,6 +4,11 @@ import { expect, test as base, type Page } from '@playwright/test';
 export const test = base.extend<{ page: Page }>({
   page: async ({ page }, use) => {
     const errors: string[] = [];
+    // The name on decisions is asked once; a test of its own says so.
+    await page.addInitScript(() => {
+      if (!localStorage.getItem('orange-stair settings'))
+        localStorage.setItem('orange-stair settings', JSON.stringify({ who: 'tester' }));
+    });
     page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
     page.on('pageerror', (e) => errors.push(e.message));
     await use(page);

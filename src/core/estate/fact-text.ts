@@ -48,9 +48,10 @@ function parseSwitch(id: string | undefined, folded: string): Fact | undefined {
 export function formatFactText(fact: Fact | undefined): string {
   if (!fact) return '';
   if ('unknown' in fact) return fact.unknown === 'not asked' ? '?' : `? ${fact.unknown}`;
-  return statementsOf(fact)
-    .map((s) => (s.value === true ? 'yes' : s.value === false ? 'no' : String(s.value)))
-    .join(' | ');
+  const words = statementsOf(fact).map((s) =>
+    s.value === true ? 'yes' : s.value === false ? 'no' : String(s.value)
+  );
+  return [...new Set(words)].join(' | ');
 }
 
 /** A heading such as `Memory (GB)` or `memory in MB`: what is before the unit, and the unit, where it has one. */

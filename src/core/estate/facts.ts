@@ -48,16 +48,13 @@ export function addReading(kind: FactKind | undefined, before: Fact | undefined,
   return joinStatements(kind, [...kept, ...added]);
 }
 
-/** Two people's records of a fact as one; in either order the same (see `addReading`, without growing stale). */
-export function mergeFacts(
-  kind: FactKind | undefined,
-  a: Fact | undefined,
-  b: Fact | undefined
-): Fact | undefined {
+/** Two people's records of a fact as one, every source with its latest statement; in either order the same. */
+export function mergeFacts(a: Fact | undefined, b: Fact | undefined): Fact | undefined {
   const statements = [...statementsOf(a), ...statementsOf(b)].sort(compareStatements);
   if (statements.length > 0) {
-    const bySource = new Map(statements.map((s) => [s.source ?? '', s]));
-    return joinStatements(kind, [...bySource.values()]);
+    const latest = [...new Map(statements.map((s) => [s.source ?? '', s])).values()].sort(compareStatements);
+    const [only] = latest;
+    return latest.length === 1 && only ? only : { statements: latest.slice(-20) };
   }
   if (!a || !b) return a ?? b;
   return [a, b].sort((x, y) => compareText(unknownKey(x), unknownKey(y)))[1];
@@ -108,18 +105,26 @@ export function seenOf(system: System, id: string, decided: FactDecisions = NO_D
   const decision = decided.find(system.id, id);
   if (decision?.kind === 'assume' && decision.value !== undefined)
     return { kind: 'known', value: decision.value, day: decision.day, source: 'assumed' };
-  return seenOfFact(findFact(system, id), decision?.holds);
+  return seenOfFact(findFact(system, id), decision?.holds, BUILT_IN.find(id));
 }
 
-/** The same of a fact by itself; `holds` is the source a ruling lets hold. */
-export function seenOfFact(fact: Fact | undefined, holds?: string): Seen {
+const BUILT_IN = new FactKinds();
+
+/** The same of a fact by itself; `holds` is the source a ruling lets hold. Sources that agree are no dispute. */
+export function seenOfFact(fact: Fact | undefined, holds?: string, kind?: FactKind): Seen {
   if (!fact) return { kind: 'unknown', why: 'not asked' };
   if ('unknown' in fact) return { kind: 'unknown', why: fact.unknown };
   const statements = statementsOf(fact);
   const ruled = statements.find((s) => s.source !== undefined && s.source === holds);
-  const [first] = statements;
-  if (first && (ruled || statements.length === 1)) return knownOf(ruled ?? first);
+  const last = statements[statements.length - 1];
+  if (last && (ruled || isAgreed(fact, kind))) return knownOf(ruled ?? last);
   return { kind: 'disputed', statements: statements.map(knownOf) };
+}
+
+/** True where one source speaks, or all say the same. */
+export function isAgreed(fact: Fact | undefined, kind: FactKind | undefined): boolean {
+  const [first, ...rest] = statementsOf(fact);
+  return first !== undefined && rest.every((s) => isSameValue(kind, first.value, s.value));
 }
 
 const knownOf = (s: Statement): Seen => ({

@@ -1,4 +1,3 @@
-import type { FactKinds } from '../condition/fact-kind';
 import { mergeFacts } from './facts';
 import type { Estate, Fact, System } from './schema';
 
@@ -25,9 +24,9 @@ const INSTALLED = ['installedText', 'product', 'release', 'patch', 'edition', 'a
  * the value that comes first in a fixed order stands, and both are named so that somebody can choose. In either order the
  * same, merged with itself nothing changes, and merging the result again changes nothing.
  */
-export function mergeEstates(a: Estate, b: Estate, kinds: FactKinds): MergedEstate {
+export function mergeEstates(a: Estate, b: Estate): MergedEstate {
   const conflicts: Conflict[] = [];
-  const merger = new Merger(kinds, conflicts);
+  const merger = new Merger(conflicts);
   const estate: Estate = {
     site: merger.fields('site', a.site, b.site) as Estate['site'],
     systems: merger.list('system', a.systems, b.systems),
@@ -48,11 +47,9 @@ const optional = <K extends string, V>(key: K, list: readonly V[]): Partial<Reco
   (list.length > 0 ? { [key]: [...list] } : {}) as Partial<Record<K, V[]>>;
 
 class Merger {
-  readonly #kinds: FactKinds;
   readonly #conflicts: Conflict[];
 
-  constructor(kinds: FactKinds, conflicts: Conflict[]) {
-    this.#kinds = kinds;
+  constructor(conflicts: Conflict[]) {
     this.#conflicts = conflicts;
   }
 
@@ -111,7 +108,7 @@ class Merger {
     const ids = [...new Set([...Object.keys(x), ...Object.keys(y)])].sort(compareText);
     return Object.fromEntries(
       ids.flatMap((id) => {
-        const fact = mergeFacts(this.#kinds.find(id), x[id], y[id]);
+        const fact = mergeFacts(x[id], y[id]);
         return fact ? [[id, fact]] : [];
       })
     );
@@ -149,6 +146,9 @@ function canonical(value: unknown): string {
     .join(',')}}`;
 }
 
+const withoutInstalled = <T extends object>(item: T): T =>
+  Object.fromEntries(Object.entries(item).filter(([k]) => !isInstalled(k))) as T;
+
 /** The estate with one conflict settled: the other of the two values in its place. */
 export function chooseValue(estate: Estate, { key, field }: Conflict, value: unknown): Estate {
   if (key === 'site') return { ...estate, site: { ...estate.site, [field]: value } };
@@ -156,9 +156,11 @@ export function chooseValue(estate: Estate, { key, field }: Conflict, value: unk
   const id = rest.join('/');
   const set = <T extends object>(list: readonly T[], keyOf: (item: T) => string): T[] =>
     list.map((item) =>
-      keyOf(item) === id
-        ? { ...item, ...(field === 'installed' ? (value as object) : { [field]: value }) }
-        : item
+      keyOf(item) !== id
+        ? item
+        : field === 'installed'
+          ? { ...withoutInstalled(item), ...(value as object) }
+          : { ...item, [field]: value }
     );
   const byId = (item: { id: string }): string => item.id;
   switch (kind) {

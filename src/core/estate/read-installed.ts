@@ -20,6 +20,8 @@ export interface InstalledTexts {
 
 export interface InstalledUnderstanding {
   readonly readings: InstalledReadings;
+  /** Parts the texts themselves name; what stands there beside them is so because the catalogue has no other. */
+  readonly stated: readonly ('release' | 'patch' | 'edition' | 'architecture')[];
   /** Words nothing in the catalogue accounts for. */
   readonly leftOver: readonly string[];
   readonly text: string;
@@ -38,8 +40,15 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
   // A product column that names a product is settled by itself: its words are not read again with the rest.
   const parse =
     product === undefined ? parseInstalled(catalogue, text) : parseInstalled(catalogue, rest, product);
-  return { readings: readingsOf(catalogue, parse), leftOver: parse.leftOver, text };
+  return { readings: readingsOf(catalogue, parse), stated: statedIn(parse), leftOver: parse.leftOver, text };
 }
+
+const statedIn = (parse: InstalledParse): InstalledUnderstanding['stated'] => [
+  ...(parse.releases.length > 0 ? (['release'] as const) : []),
+  ...(parse.patches.length > 0 ? (['patch'] as const) : []),
+  ...(parse.editions.length > 0 ? (['edition'] as const) : []),
+  ...(parse.architectures.length > 0 ? (['architecture'] as const) : [])
+];
 
 const joinTexts = (texts: readonly (string | undefined)[]): string =>
   texts.filter((t) => t !== undefined && t.trim() !== '').join(' ');

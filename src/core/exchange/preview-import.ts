@@ -183,7 +183,7 @@ class Reader {
   /** What the file says of the version; where it says nothing, or the very words that were read before, what stood there stays. */
   #installedOf(
     before: System | undefined,
-    { readings }: InstalledUnderstanding,
+    { readings, stated }: InstalledUnderstanding,
     text: string | undefined
   ): Pick<System, 'installedText' | 'product' | 'release' | 'patch' | 'edition' | 'architecture'> {
     if (before && (text === undefined || text === before.installedText))
@@ -199,11 +199,9 @@ class Reader {
     const sameRelease =
       sameProduct &&
       (!('is' in readings.release) || ('is' in before.release && before.release.is === readings.release.is));
-    // A list that names product and release alone does not take back what is known of level, edition and architecture.
+    // What the texts do not name themselves takes nothing back that is known of level, edition and architecture.
     const keep = <P extends 'release' | 'patch' | 'edition' | 'architecture'>(part: P): System[P] =>
-      before &&
-      (part === 'edition' || part === 'architecture' ? sameProduct : sameRelease) &&
-      isSilent(readings[part])
+      before && (part === 'patch' ? sameRelease : sameProduct) && !stated.includes(part)
         ? before[part]
         : readings[part];
     return {
@@ -222,8 +220,11 @@ class Reader {
     for (const [id, fact] of Object.entries(facts)) {
       const kind = this.#kinds.find(id);
       const was = Object.hasOwn(next, id) ? next[id] : undefined;
-      const day = ('day' in fact ? fact.day : undefined) ?? observed;
-      // The same said again without a day is no news; nor is a dispute set out as it stands.
+      // A dispute set out as it stands is none of its values.
+      if (was && 'statements' in was && 'value' in fact && fact.value === formatFactText(was)) continue;
+      const news = observed === before?.observed ? undefined : observed;
+      const day = ('day' in fact ? fact.day : undefined) ?? news;
+      // The same said again without a later day is no news.
       if (day === undefined && was && isKnownAlready(fact, was, (a, b) => isSameValue(kind, a, b))) continue;
       next[id] = addReading(kind, was, {
         ...fact,
@@ -271,9 +272,6 @@ class Reader {
   }
 }
 
-const isSilent = (reading: System['release']): boolean =>
-  'unknown' in reading && reading.unknown === 'not asked';
-
 const pickReadings = ({ product, release, patch, edition, architecture }: System) => ({
   product,
   release,
@@ -289,9 +287,7 @@ function isKnownAlready(
 ): boolean {
   if ('unknown' in fact) return true;
   const said = statementsOf(was);
-  return statementsOf(fact).every(
-    (s) => String(s.value) === formatFactText(was) || said.some((w) => same(w.value, s.value))
-  );
+  return statementsOf(fact).every((s) => said.some((w) => same(w.value, s.value)));
 }
 
 /** Companions are added to those there, by name; a version given again takes the place of the one before. */

@@ -187,6 +187,9 @@
     if (event.buttons === 1 && editing === undefined) at = { row, column };
   }
 
+  const markOf = (row: number, column: number): string | undefined =>
+    row < sheet.rows.length ? sheet.mark?.(keyOf(row), columns[column]?.id ?? '') : undefined;
+
   const isIn = (row: number, column: number): boolean =>
     row >= range.top && row <= range.bottom && column >= range.left && column <= range.right;
 </script>
@@ -232,6 +235,7 @@
       >
         {#each [0, ...shown.list] as c, i (c)}
           {#if i === 1}<span style:width="{shown.skipped}px" class="skip"></span>{/if}
+          {@const mark = markOf(r, c)}
           {@const isHere = at.row === r && at.column === c}
           <!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
           <span
@@ -240,12 +244,17 @@
             class:fixed={c === 0}
             class:in={isIn(r, c)}
             class:here={isHere}
+            class:marked={mark !== undefined}
             class:fresh={r >= sheet.rows.length}
             role="gridcell"
             aria-colindex={c + 1}
             aria-selected={isIn(r, c)}
             style:width="{columns[c]?.width}px"
-            title={textOf(r, c)}
+            title={mark === 'stale'
+              ? `${textOf(r, c)}, read too long ago`
+              : mark
+                ? `${textOf(r, c)}, stated differently`
+                : textOf(r, c)}
             onmousedown={(e) => press(e, r, c)}
             onmouseenter={(e) => drag(e, r, c)}
             ondblclick={() => void edit()}
@@ -314,6 +323,10 @@
     font-size: 13px;
     line-height: 17px;
     background: var(--paper);
+  }
+  .marked {
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
   }
   .skip {
     flex: none;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Conflict } from '$core/estate/merge-estates';
+  import { isAgreed, kindsOf } from '$core/estate/facts';
   import { readingKey } from '$core/estate/standing';
   import { sayCount } from '$core/wording/dates';
   import { describeInstalled } from '$core/wording/system';
@@ -8,10 +9,14 @@
   import { joining } from '$lib/state/joining.svelte';
 
   const merged = $derived(joining.merged);
+  const kinds = $derived(kindsOf(desk.catalogue));
   const added = $derived((merged?.estate.systems.length ?? 0) - desk.estate.systems.length);
   const disputed = $derived(
     (merged?.estate.systems ?? []).reduce(
-      (n, s) => n + Object.values(s.facts ?? {}).filter((f) => 'statements' in f).length,
+      (n, s) =>
+        n +
+        Object.entries(s.facts ?? {}).filter(([id, f]) => 'statements' in f && !isAgreed(f, kinds.find(id)))
+          .length,
       0
     )
   );

@@ -1,6 +1,5 @@
 import type { Workspace } from '$core/estate/schema';
 import type { Catalogue } from '$core/catalogue/schema';
-import { kindsOf } from '$core/estate/facts';
 import { chooseValue, mergeEstates, type Conflict, type MergedEstate } from '$core/estate/merge-estates';
 import { describeIssue } from '$core/issue';
 import { sayCount } from '$core/wording/dates';
@@ -30,7 +29,7 @@ class Joining {
     this.fault = '';
     const { format: _format, version: _version, catalogue, ...estate } = theirs;
     void [_format, _version];
-    this.merged = mergeEstates(desk.estate, estate, kindsOf(desk.catalogue));
+    this.merged = mergeEstates(desk.estate, estate);
     this.catalogue = desk.catalogueText.text === '' ? 'theirs' : catalogue.text === '' ? 'mine' : 'joined';
   }
 

@@ -156,7 +156,7 @@
       class="field find"
       data-find
       type="search"
-      placeholder="Find a machine, team, product or verdict; slack < 30"
+      placeholder="Find: words, team = ticket, slack < 30"
       aria-label="Find"
       bind:value={find}
       onkeydown={(e) => e.key === 'ArrowDown' && (e.preventDefault(), rows?.focus())}

@@ -1,5 +1,6 @@
 import { factsOfInterest, nameOfFact } from '../asked-facts';
-import { kindsOf } from '../facts';
+import { parseDay } from '../../date/day';
+import { isAgreed, isStale, kindsOf, statementsOf } from '../facts';
 import { formatFactText, parseFactText } from '../fact-text';
 import type { Fact, System } from '../schema';
 import { editsByRow, type Refusal, type Sheet, type SheetSource } from './sheet';
@@ -18,6 +19,7 @@ export function factsSheet({ catalogue, systems, today, who }: SheetSource): She
     for (const fact of Object.keys(system.facts ?? {})) ids.add(fact);
   }
   const byId = new Map(systems.map((s) => [s.id, s]));
+  const day = parseDay(today) ?? 0;
   const source = who === '' ? 'typed in' : who;
   return {
     columns: [
@@ -36,6 +38,12 @@ export function factsSheet({ catalogue, systems, today, who }: SheetSource): She
       return formatFactText(
         system?.facts && Object.hasOwn(system.facts, column) ? system.facts[column] : undefined
       );
+    },
+    mark: (row, column) => {
+      const fact = byId.get(row)?.facts?.[column];
+      const statements = statementsOf(fact);
+      if (statements.length > 1 && !isAgreed(fact, kinds.find(column))) return 'disputed';
+      return statements.some((s) => isStale(kinds.find(column), s, day)) ? 'stale' : undefined;
     },
     apply: (edits) => {
       const changed: System[] = [];

@@ -8,6 +8,8 @@ export interface Sheet {
   readonly rows: readonly string[];
   /** The text of a cell; empty where nothing is recorded. */
   read(row: string, column: string): string;
+  /** What is amiss with a cell's value; absent where nothing is. */
+  mark?(row: string, column: string): 'stale' | 'disputed' | undefined;
   /** What the edits come to, all together; nothing is changed here. */
   apply(edits: readonly CellEdit[]): SheetOutcome;
 }

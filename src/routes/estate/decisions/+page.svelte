@@ -161,33 +161,6 @@
             {/each}
           </tbody>
         </table>
-        {#if loose.length > 0}
-          <h2>Unknown, and nobody has asked yet</h2>
-          <table class="plain">
-            <tbody>
-              {#each loose.slice(0, 300) as u (u.about + u.why)}
-                {@const places = u.systems[0]
-                  ? findPlaces(desk.products.get(u.product), u.systems[0], u.fact).places
-                  : []}
-                <tr data-unknown={u.about}>
-                  <td
-                    ><b>{u.why === 'unknown' ? '' : `${u.why}: `}</b>{sayUnknown(u)}
-                    <span class="soft">({u.because.map((b) => `${b.why} ${b.systems}`).join(', ')})</span></td
-                  >
-                  <td class="soft"
-                    >{places.map((p) => p.where).join('; ') || 'where to read it is not recorded'}</td
-                  >
-                  <td class="soft"
-                    >{#each u.systems.slice(0, 4) as s (s.id)}<a
-                        href="/estate/system?at={encodeURIComponent(s.id)}">{s.name}</a
-                      >{' '}{/each}{u.systems.length > 4 ? '…' : ''}</td
-                  >
-                  <td class="acts"><button class="act" onclick={() => ask(u)}>Ask…</button></td>
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        {/if}
       </section>
     {/if}
     {#if shown === 'everything' || shown === 'decisions in force'}
@@ -202,6 +175,35 @@
           <tbody
             >{#each inForce as d (d.id)}{@render decisionRow(d)}{/each}</tbody
           >
+        </table>
+      </section>
+    {/if}
+    {#if (shown === 'everything' || shown === 'open questions') && loose.length > 0}
+      <section>
+        <h1>Unknown, and nobody has asked yet</h1>
+        <table class="plain">
+          <tbody>
+            {#each loose.slice(0, 300) as u (u.about + u.why)}
+              {@const places = u.systems[0]
+                ? findPlaces(desk.products.get(u.product), u.systems[0], u.fact).places
+                : []}
+              <tr data-unknown={u.about}>
+                <td
+                  ><b>{u.why === 'unknown' ? '' : `${u.why}: `}</b>{sayUnknown(u)}
+                  <span class="soft">({u.because.map((b) => `${b.why} ${b.systems}`).join(', ')})</span></td
+                >
+                <td class="soft"
+                  >{places.map((p) => p.where).join('; ') || 'where to read it is not recorded'}</td
+                >
+                <td class="soft"
+                  >{#each u.systems.slice(0, 4) as s (s.id)}<a
+                      href="/estate/system?at={encodeURIComponent(s.id)}">{s.name}</a
+                    >{' '}{/each}{u.systems.length > 4 ? '…' : ''}</td
+                >
+                <td class="acts"><button class="act" onclick={() => ask(u)}>Ask…</button></td>
+              </tr>
+            {/each}
+          </tbody>
         </table>
       </section>
     {/if}
@@ -250,9 +252,6 @@
   }
   h1 {
     font-size: 16px;
-  }
-  h2 {
-    margin: 10px 0 2px;
   }
   td {
     overflow-wrap: anywhere;

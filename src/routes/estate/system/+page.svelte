@@ -84,8 +84,9 @@
             {#if plan?.goalPlan}<a href="/stair?at={encodeURIComponent(at)}"
                 >{names.target(plan.goalPlan.target)}</a
               >
-              {sayVerdict(
-                plan.goalPlan
+              {sayVerdict(plan.goalPlan).replace(
+                /\.$/,
+                ''
               )}{:else if system.stage === 'bare' || system.stage === 'candidate'}nothing installed{system.meantFor
                 ? `; meant for ${desk.namesOfProduct(system.meantFor).product}`
                 : ''}{:else}{plan?.verdict ?? 'not planned'}{/if}{#if plan?.deadline.day !== undefined};
