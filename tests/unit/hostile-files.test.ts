@@ -13,6 +13,7 @@ import { decodeText } from '../../src/core/exchange/decode-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { describeIssue, isKnownCode, type Result } from '../../src/core/issue';
 import { understandFile } from '../../src/lib/workers/understand-file';
+import { importersOf } from '../support/importers';
 import { mutateText } from '../support/mutate-text';
 import { Random } from '../support/random';
 
@@ -104,6 +105,23 @@ test('mutated files never escape as a throw', () => {
     ['name;os\na;b\n"c;d\n', parseCsv]
   ] as const)
     for (let i = 0; i < 60; i++) codesOf(read(mutateText(random, text)));
+}, 60_000);
+
+test('mutated texts of every way in are read or refused, quickly, and what is taken can be stored', () => {
+  const catalogue = parseCatalogue(yaml);
+  if (!catalogue.ok) throw new Error('demo');
+  const small = readFileSync('tests/fixtures/formats/workspace-3.json', 'utf8');
+  for (const importer of importersOf(catalogue.value, small)) {
+    const random = new Random(8);
+    expect(importer.read(importer.text), importer.name).toBe(true);
+    let taken = 0;
+    for (let i = 0; i < 250; i++) {
+      const before = performance.now();
+      if (importer.read(mutateText(random, importer.text))) taken++;
+      expect(performance.now() - before, importer.name).toBeLessThan(1000);
+    }
+    expect(taken, importer.name).toBeGreaterThan(0);
+  }
 }, 60_000);
 
 test('mutated conditions and catalogues are read or refused, quickly, with a place', () => {

@@ -114,7 +114,8 @@ export type SystemEvent = z.infer<typeof event>;
 /** `bare`: there, with nothing installed; `candidate`: not bought yet; `retired`: kept for its history only. */
 export const STAGES = ['bare', 'candidate', 'retired'] as const;
 
-const system = z.strictObject({
+/** A system as it is stored. */
+export const systemSchema = z.strictObject({
   id: key,
   name: z.string().trim().min(1).max(300),
   stage: z.enum(STAGES).optional().describe('absent: in use'),
@@ -160,7 +161,7 @@ const system = z.strictObject({
     .optional(),
   note: z.string().max(5000).optional()
 });
-export type System = z.infer<typeof system>;
+export type System = z.infer<typeof systemSchema>;
 
 export const GOAL_RULES = ['newest', 'nearest in full service'] as const;
 
@@ -294,7 +295,7 @@ export type ImportRecord = z.infer<typeof importRecord>;
 
 const estateShape = {
   site,
-  systems: z.array(system).max(MAX_SYSTEMS),
+  systems: z.array(systemSchema).max(MAX_SYSTEMS),
   goals: z.array(goal).max(1000),
   decisions: z.array(decision).max(100_000),
   rightsHeld: z.array(rightHeld).max(10_000),

@@ -41,6 +41,8 @@
   const last = $derived(Math.min(count - 1, Math.ceil((scrolledY + height) / ROW) + OVERSCAN));
   const shown = $derived(visibleColumns(columns, scrolledX, width));
   const range = $derived(boxOf(anchor, at));
+  /** Lines are used again while scrolling; no two in sight share one. */
+  const pool = $derived(Math.ceil(height / ROW) + 2 * OVERSCAN + 2);
   const rowKeys = $derived(Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i));
   const keyOf = (row: number): string => sheet.rows[row] ?? `+${row - sheet.rows.length + 1}`;
   const textOf = (row: number, column: number): string =>
@@ -177,18 +179,37 @@
     if (edits.length > 0) void onapply(edits, `Pasted ${sayNumber(rows)} ${rows === 1 ? 'row' : 'rows'}`);
   }
 
-  function press(event: MouseEvent, row: number, column: number): void {
+  /** The cell an event of the mouse is over. */
+  function cellOf(event: Event): Cell | undefined {
+    const cell = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-c]') : undefined;
+    const line = cell?.closest<HTMLElement>('[data-r]');
+    return cell && line ? { row: Number(line.dataset['r']), column: Number(cell.dataset['c']) } : undefined;
+  }
+
+  function onmousedown(event: MouseEvent): void {
+    const cell = cellOf(event);
+    if (!cell || event.target instanceof HTMLInputElement) return;
     if (editing !== undefined) void keepEdit('stay');
-    move(row, column, event.shiftKey);
+    move(cell.row, cell.column, event.shiftKey);
     box?.focus();
   }
 
-  function drag(event: MouseEvent, row: number, column: number): void {
-    if (event.buttons === 1 && editing === undefined) at = { row, column };
+  function onmousemove(event: MouseEvent): void {
+    const cell = event.buttons === 1 && editing === undefined ? cellOf(event) : undefined;
+    if (cell && (cell.row !== at.row || cell.column !== at.column)) at = cell;
   }
 
-  const markOf = (row: number, column: number): string | undefined =>
-    row < sheet.rows.length ? sheet.mark?.(keyOf(row), columns[column]?.id ?? '') : undefined;
+  /** What is cut off or marked is said whole where the mouse rests. */
+  function onmouseover(event: Event): void {
+    const cell = cellOf(event);
+    if (!cell || !(event.target instanceof HTMLElement)) return;
+    const mark =
+      cell.row < sheet.rows.length
+        ? sheet.mark?.(keyOf(cell.row), columns[cell.column]?.id ?? '')
+        : undefined;
+    const words = { stale: ', read too long ago', disputed: ', stated differently' };
+    event.target.title = textOf(cell.row, cell.column) + (mark ? words[mark] : '');
+  }
 
   const isIn = (row: number, column: number): boolean =>
     row >= range.top && row <= range.bottom && column >= range.left && column <= range.right;
@@ -208,6 +229,11 @@
   bind:clientWidth={width}
   onscroll={(e) => ((scrolledY = e.currentTarget.scrollTop), (scrolledX = e.currentTarget.scrollLeft))}
   {onkeydown}
+  {onmousedown}
+  {onmousemove}
+  {onmouseover}
+  onfocus={() => {}}
+  ondblclick={(e) => cellOf(e) && void edit()}
   {oncopy}
   {onpaste}
 >
@@ -224,50 +250,44 @@
     {/each}
   </div>
   <div class="tall" style:height="{count * ROW}px" style:width="{total}px">
-    {#each rowKeys as r (r)}
+    {#each rowKeys as r (r % pool)}
+      {@const key = keyOf(r)}
+      {@const isNew = r >= sheet.rows.length}
       <div
         class="line"
         role="row"
         aria-rowindex={r + 2}
-        style:top="{r * ROW}px"
+        style:transform="translateY({r * ROW}px)"
         style:width="{total}px"
-        data-row={keyOf(r)}
+        data-row={key}
+        data-r={r}
       >
         {#each [0, ...shown.list] as c, i (c)}
           {#if i === 1}<span style:width="{shown.skipped}px" class="skip"></span>{/if}
-          {@const mark = markOf(r, c)}
+          {@const column = columns[c]}
           {@const isHere = at.row === r && at.column === c}
-          <!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
           <span
             id="cell-{r}-{c}"
             class="cell"
             class:fixed={c === 0}
             class:in={isIn(r, c)}
             class:here={isHere}
-            class:marked={mark !== undefined}
-            class:fresh={r >= sheet.rows.length}
+            class:marked={!isNew && sheet.mark?.(key, column?.id ?? '') !== undefined}
             role="gridcell"
             aria-colindex={c + 1}
-            aria-selected={isIn(r, c)}
-            style:width="{columns[c]?.width}px"
-            title={mark === 'stale'
-              ? `${textOf(r, c)}, read too long ago`
-              : mark
-                ? `${textOf(r, c)}, stated differently`
-                : textOf(r, c)}
-            onmousedown={(e) => press(e, r, c)}
-            onmouseenter={(e) => drag(e, r, c)}
-            ondblclick={() => void edit()}
+            aria-selected={isIn(r, c) ? true : undefined}
+            style:width="{column?.width}px"
+            data-c={c}
             >{#if isHere && editing !== undefined}<input
                 bind:this={input}
                 bind:value={editing}
-                aria-label={columns[c]?.name}
-                list={columns[c]?.choices ? 'grid-choices' : undefined}
+                aria-label={column?.name}
+                list={column?.choices ? 'grid-choices' : undefined}
                 onkeydown={onEditKey}
                 onblur={() => void keepEdit('stay')}
-              />{:else if r >= sheet.rows.length && c === 0}<span class="soft">new row</span>{:else}{textOf(
-                r,
-                c
+              />{:else if isNew}{#if c === 0}<span class="soft">new row</span>{/if}{:else}{sheet.read(
+                key,
+                column?.id ?? ''
               )}{/if}</span
           >
         {/each}
@@ -301,6 +321,7 @@
   }
   .tall .line {
     position: absolute;
+    top: 0;
     left: 0;
   }
   .head {

@@ -353,13 +353,16 @@ class Desk {
   }
 
   /** The goal of a team, or with undefined the team follows the one of all others again. */
-  saveGoal(team: string | undefined, goal: Goal | undefined): Promise<void> {
+  saveGoal(team: string | undefined, goal: Goal | undefined, words?: string): Promise<void> {
     const others = this.estate.goals.filter((g) => g.team === team && g.id !== goal?.id);
     const name = team === undefined ? 'all other teams' : team;
-    return this.commit(goal ? `Set the goal of ${name}` : `${name} follows the goal of all others again`, [
-      ...others.map((g): Write => [`goal/${g.id}`, undefined]),
-      ...(goal ? [[`goal/${goal.id}`, plain(goal)] as Write] : [])
-    ]);
+    return this.commit(
+      words ?? (goal ? `Set the goal of ${name}` : `${name} follows the goal of all others again`),
+      [
+        ...others.map((g): Write => [`goal/${g.id}`, undefined]),
+        ...(goal ? [[`goal/${goal.id}`, plain(goal)] as Write] : [])
+      ]
+    );
   }
 
   saveSite(label: string, site: Site): Promise<void> {

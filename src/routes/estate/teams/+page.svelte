@@ -44,7 +44,7 @@
     const taken = new Set(goals.map((g) => g.id));
     let id = foldText(team.name).replace(/[^a-z0-9]+/g, '-') || 'team';
     while (taken.has(id)) id = `${id}-2`;
-    void desk.saveGoal(team.name, { ...common, id, team: team.name });
+    void desk.saveGoal(team.name, { ...common, id, team: team.name }, `Gave ${team.name} a goal of its own`);
   }
 
   function setMoney(key: 'newMachineCents' | 'replaceShare', text: string): void {
