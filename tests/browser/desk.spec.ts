@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { generateWorld } from '../../bench/generate';
-import { expect, giveFile, openDemo, planned, row, test } from './desk';
+import { expect, giveFile, openDemo, planned, test } from './desk';
 
 test('hostile and broken files get a message and change nothing', async ({ page }) => {
   await openDemo(page);

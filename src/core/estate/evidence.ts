@@ -80,7 +80,7 @@ function memberOf(catalogue: Catalogue, system: System, around: Surroundings): E
 }
 
 /** Where a system stands, when every part of that is known. */
-export function standingOfSystem({ release, patch, edition, architecture }: System): Standing | undefined {
+function standingOfSystem({ release, patch, edition, architecture }: System): Standing | undefined {
   return 'is' in release && 'is' in patch && 'is' in edition && 'is' in architecture
     ? { release: release.is, patch: patch.is, edition: edition.is, architecture: architecture.is }
     : undefined;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Catalogue } from '../catalogue/schema';
+import { parseDay } from '../date/day';
 import type { SystemCompanion } from '../estate/schema';
 import { fail, succeed, type Result } from '../issue';
 import { foldText } from '../version/words';
@@ -62,7 +63,8 @@ export function parseCycloneDx(
   const known = new Set(
     catalogue.products.flatMap((p) => [p.name, p.id, ...(p.aliases ?? [])].map(foldText))
   );
-  const observed = /^\d{4}-\d{2}-\d{2}/.exec(metadata?.timestamp ?? '')?.[0];
+  const day = (metadata?.timestamp ?? '').slice(0, 10);
+  const observed = parseDay(day) === undefined ? undefined : day;
   const records: MachineRecord[] = [];
   const root: Component = {
     type: 'device',

@@ -1,6 +1,7 @@
-import type { FactKinds } from '../condition/fact-kind';
+import type { FactKind, FactKinds } from '../condition/fact-kind';
 import { formatDay } from '../date/day';
 import { parseMessyDay } from '../date/messy';
+import type { InstalledTexts } from '../estate/read-installed';
 import { parseFactText, splitUnit } from '../estate/fact-text';
 import type { Fact } from '../estate/schema';
 import { restoreCell } from './csv-out';
@@ -16,123 +17,174 @@ const LINKS: readonly [ImportField, NamedLink['kind']][] = [
 const TEXTS = ['installed', 'product', 'version', 'patch', 'build', 'edition', 'architecture'] as const;
 const MAX_LISTED = 500;
 
-/** The machines of a list, row by row; rows above the column names and empty rows are left out. */
+/**
+ * The machines of a list, row by row; rows above the column names and empty rows are left out. Equal cells are understood
+ * once: a list of thousands holds a few dozen texts, days and figures.
+ */
 export function readRows(
   rows: readonly (readonly string[])[],
   mapping: Mapping,
   kinds: FactKinds
 ): MachineRecord[] {
-  const factColumns = factColumnsOf(rows, mapping, kinds);
-  return rows.flatMap((cells, i) =>
-    i <= mapping.headerRow || cells.every((c) => c === '')
-      ? []
-      : [
-          readRow(
-            i + 1,
-            (field) => restoreCell(cells[mapping.columns[field] ?? -1] ?? ''),
-            cells,
-            factColumns
-          )
-        ]
-  );
+  const reader = new RowReader(rows, mapping, kinds);
+  const records: MachineRecord[] = [];
+  for (let i = mapping.headerRow + 1; i < rows.length; i++) {
+    const cells = rows[i];
+    if (cells?.some((c) => c !== '')) records.push(reader.read(i + 1, cells));
+  }
+  return records;
 }
 
 interface FactColumn {
   readonly id: string;
   readonly at: number;
-  readonly unit?: string;
-  readonly kind: ReturnType<FactKinds['find']>;
+  readonly read: (text: string) => Understood<Fact>;
 }
 
-function factColumnsOf(
-  rows: readonly (readonly string[])[],
-  { headerRow, columns }: Mapping,
-  kinds: FactKinds
-): FactColumn[] {
-  return Object.entries(columns).flatMap(([key, at]) => {
-    if (!isFactKey(key) || at === undefined) return [];
-    const id = key.slice('fact.'.length);
-    const { unit } = splitUnit(rows[headerRow]?.[at] ?? '');
-    return [{ id, at, kind: kinds.find(id), ...(unit === undefined ? {} : { unit }) }];
-  });
+/** What a cell's text comes to, and what is to be said of it. */
+interface Understood<T> {
+  readonly value: T;
+  readonly remark?: string;
 }
 
-function readRow(
-  row: number,
-  cell: (field: ImportField) => string,
-  cells: readonly string[],
-  factColumns: readonly FactColumn[]
-): MachineRecord {
-  const remarks: string[] = [];
-  const observed = readDay(cell('observed'), remarks);
-  const facts = readFacts(cell, cells, factColumns, remarks);
-  const nodes = Number(cell('nodes'));
-  const links = LINKS.flatMap(([field, kind]) =>
-    listOf(cell(field)).map((name): NamedLink => ({ kind, name }))
-  );
-  const companions = listOf(cell('companions')).map((name) => ({ name }));
-  const given = {
-    team: clip(cell('team')),
-    site: clip(cell('site')),
-    nodes: Number.isInteger(nodes) && nodes > 1 && nodes <= 1000 ? nodes : undefined,
-    observed,
-    note: clip(cell('note'), 5000),
-    purl: clip(cell('purl')),
-    cpe: clip(cell('cpe')),
-    facts: Object.keys(facts).length > 0 ? facts : undefined,
-    links: links.length > 0 ? links : undefined,
-    companions: companions.length > 0 ? companions : undefined
-  };
-  return {
-    row,
-    name: cell('name').slice(0, 300).trim(),
-    texts: Object.fromEntries(TEXTS.map((f) => [f, cell(f)]).filter(([, text]) => text !== '')),
-    ...Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined)),
-    remarks
-  };
-}
+class RowReader {
+  readonly #columns: Mapping['columns'];
+  readonly #facts: readonly FactColumn[];
+  readonly #texts = new Map<string, InstalledTexts>();
+  readonly #textColumns: readonly (readonly [(typeof TEXTS)[number], number])[];
+  readonly #linkColumns: readonly (readonly [NamedLink['kind'], number])[];
+  readonly #day = once(readDay);
 
-function readDay(text: string, remarks: string[]): string | undefined {
-  if (text === '') return undefined;
-  const read = parseMessyDay(text);
-  if (!read) remarks.push(`"${text.slice(0, 80)}" is not a day`);
-  if (read?.also !== undefined) remarks.push(`day ${formatDay(read.day)}; could be ${formatDay(read.also)}`);
-  return read && formatDay(read.day);
-}
-
-function readFacts(
-  cell: (field: ImportField) => string,
-  cells: readonly string[],
-  columns: readonly FactColumn[],
-  remarks: string[]
-): Record<string, Fact> {
-  const facts: Record<string, Fact> = {};
-  const add = (id: string, text: string, fact: Fact | undefined, words: string): void => {
-    if (!fact) remarks.push(`"${text.slice(0, 80)}" is ${words}`);
-    facts[id] = fact ?? { unknown: 'not understood' };
-  };
-  const activated = cell('activated');
-  if (activated !== '')
-    add('activated', activated, parseFactText(ACTIVATED, activated), 'neither yes nor no');
-  for (const { id, at, unit, kind } of columns) {
-    const text = restoreCell(cells[at] ?? '');
-    if (text !== '') add(id, text, parseFactText(kind, text, unit), `no value for ${kind?.name ?? id}`);
+  constructor(rows: readonly (readonly string[])[], { headerRow, columns }: Mapping, kinds: FactKinds) {
+    this.#columns = columns;
+    this.#textColumns = TEXTS.flatMap((f) => (columns[f] === undefined ? [] : [[f, columns[f]] as const]));
+    this.#linkColumns = LINKS.flatMap(([f, kind]) =>
+      columns[f] === undefined ? [] : [[kind, columns[f]] as const]
+    );
+    const facts = Object.entries(columns).flatMap(([key, at]): FactColumn[] => {
+      if (!isFactKey(key) || at === undefined) return [];
+      const id = key.slice('fact.'.length);
+      const { unit } = splitUnit(rows[headerRow]?.[at] ?? '');
+      return [{ id, at, read: once((text) => readFact(kinds.find(id), id, text, unit)) }];
+    });
+    const { activated } = columns;
+    this.#facts =
+      activated === undefined
+        ? facts
+        : [
+            { id: 'activated', at: activated, read: once((text) => readFact(ACTIVATED, 'activated', text)) },
+            ...facts
+          ];
   }
-  return facts;
+
+  read(row: number, cells: readonly string[]): MachineRecord {
+    const cell = (field: ImportField): string => {
+      const at = this.#columns[field];
+      return at === undefined ? '' : restoreCell(cells[at] ?? '');
+    };
+    const remarks: string[] = [];
+    const facts = this.#readFacts(cells, remarks);
+    const observed = this.#day(cell('observed'));
+    if (observed.remark !== undefined) remarks.push(observed.remark);
+    const nodes = Number(cell('nodes'));
+    const links = this.#linkColumns.flatMap(([kind, at]) =>
+      listOf(restoreCell(cells[at] ?? '')).map((name): NamedLink => ({ kind, name }))
+    );
+    const companions = listOf(cell('companions')).map((name) => ({ name }));
+    const record: Writable<MachineRecord> = {
+      row,
+      name: cell('name').slice(0, 300).trim(),
+      texts: this.#textsOf(cells),
+      remarks
+    };
+    const [team, site, note] = [clip(cell('team')), clip(cell('site')), clip(cell('note'), 5000)];
+    const [purl, cpe] = [clip(cell('purl')), clip(cell('cpe'))];
+    if (team !== undefined) record.team = team;
+    if (site !== undefined) record.site = site;
+    if (note !== undefined) record.note = note;
+    if (purl !== undefined) record.purl = purl;
+    if (cpe !== undefined) record.cpe = cpe;
+    if (observed.value !== undefined) record.observed = observed.value;
+    if (Number.isInteger(nodes) && nodes > 1 && nodes <= 1000) record.nodes = nodes;
+    if (facts) record.facts = facts;
+    if (links.length > 0) record.links = links;
+    if (companions.length > 0) record.companions = companions;
+    return record;
+  }
+
+  /** The same object for equal texts, so that they are understood once. */
+  #textsOf(cells: readonly string[]): InstalledTexts {
+    let key = '';
+    for (const [, at] of this.#textColumns) key += `${cells[at] ?? ''}\u0001`;
+    let texts = this.#texts.get(key);
+    if (!texts) {
+      const given = this.#textColumns.map(([f, at]) => [f, restoreCell(cells[at] ?? '')] as const);
+      texts = Object.fromEntries(given.filter(([, text]) => text !== ''));
+      this.#texts.set(key, texts);
+    }
+    return texts;
+  }
+
+  #readFacts(cells: readonly string[], remarks: string[]): Record<string, Fact> | undefined {
+    let facts: Record<string, Fact> | undefined;
+    for (const { id, at, read } of this.#facts) {
+      const text = cells[at] ?? '';
+      if (text === '') continue;
+      const { value, remark } = read(text);
+      if (remark !== undefined) remarks.push(remark);
+      facts ??= {};
+      facts[id] = value;
+    }
+    return facts;
+  }
 }
 
-const ACTIVATED = {
+type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
+/** The function, remembering what it made of each text; not more than so many. */
+function once<T>(read: (text: string) => T): (text: string) => T {
+  const known = new Map<string, T>();
+  return (text) => {
+    const was = known.get(text);
+    if (was !== undefined) return was;
+    const made = read(text);
+    if (known.size < 50_000) known.set(text, made);
+    return made;
+  };
+}
+
+function readDay(text: string): Understood<string | undefined> {
+  if (text === '') return { value: undefined };
+  const read = parseMessyDay(text);
+  if (!read) return { value: undefined, remark: `"${text.slice(0, 80)}" is not a day` };
+  const value = formatDay(read.day);
+  return read.also === undefined
+    ? { value }
+    : { value, remark: `day ${value}; could be ${formatDay(read.also)}` };
+}
+
+function readFact(kind: FactKind | undefined, id: string, cell: string, unit?: string): Understood<Fact> {
+  const text = restoreCell(cell);
+  const value = parseFactText(kind, text, unit);
+  if (value) return { value };
+  const words = id === 'activated' ? 'neither yes nor no' : `no value for ${kind?.name ?? id}`;
+  return { value: { unknown: 'not understood' }, remark: `"${text.slice(0, 80)}" is ${words}` };
+}
+
+const ACTIVATED: FactKind = {
   id: 'activated',
   name: 'activated',
   measure: 'switch',
   keptBy: 'software',
   shelfLifeDays: 180
-} as const;
+};
 
 /** Several names in one cell, between semicolons or bars. */
 const listOf = (text: string): string[] =>
-  text
-    .split(/[;|\n]+/)
-    .map((t) => t.trim().slice(0, 300))
-    .filter(Boolean)
-    .slice(0, MAX_LISTED);
+  text === ''
+    ? []
+    : text
+        .split(/[;|\n]+/)
+        .map((t) => t.trim().slice(0, 300))
+        .filter(Boolean)
+        .slice(0, MAX_LISTED);

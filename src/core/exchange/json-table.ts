@@ -1,4 +1,4 @@
-import { fail, succeed, type Result } from '../issue';
+import { fail, type Result } from '../issue';
 import { checkTable, type TableText } from './csv-in';
 import { parseJson } from './workspace-file';
 

@@ -3,7 +3,7 @@ import type { FactKinds } from '../condition/fact-kind';
 import { findDifferences, sayDifference } from '../estate/changes';
 import { addReading, isSameValue, kindsOf, statementsOf } from '../estate/facts';
 import { formatFactText } from '../estate/fact-text';
-import { readInstalled, type InstalledUnderstanding } from '../estate/read-installed';
+import { readInstalled, type InstalledTexts, type InstalledUnderstanding } from '../estate/read-installed';
 import type { Fact, ImportRecord, Link, System, SystemCompanion } from '../estate/schema';
 import { newSystemId } from '../estate/system-id';
 import type { Issue } from '../issue';
@@ -50,9 +50,21 @@ export interface ImportContext {
  * (see `addReading`). Nothing is guessed: see `parseInstalled`.
  */
 export function previewImport(records: readonly MachineRecord[], context: ImportContext): ImportPreview {
+  const steps = previewStepwise(records, context);
+  for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
+}
+
+/** The same, telling now and then how many machines are done. */
+export function* previewStepwise(
+  records: readonly MachineRecord[],
+  context: ImportContext
+): Generator<number, ImportPreview> {
   const reader = new Reader(context, records);
-  const rows = records.map((r) => reader.read(r));
-  const named = new Set(records.map((r) => foldText(r.name)));
+  const rows: ImportedRow[] = [];
+  for (const record of records) {
+    rows.push(reader.read(record));
+    if (rows.length % STEP === 0) yield rows.length;
+  }
   return {
     rows,
     taken: rows.flatMap((r) => (r.system && (r.fate === 'new' || r.fate === 'update') ? [r.system] : [])),
@@ -61,10 +73,12 @@ export function previewImport(records: readonly MachineRecord[], context: Import
         s.source === context.source &&
         s.stage !== 'retired' &&
         s.missingSince === undefined &&
-        !named.has(foldText(s.name))
+        !reader.hasRead(s.name)
     )
   };
 }
+
+const STEP = 500;
 
 /** What the import did, to be read later. Long lists are cut at 2,000 entries. */
 export function importRecordOf(
@@ -89,6 +103,8 @@ export function importRecordOf(
   };
 }
 
+const NONE: readonly string[] = [];
+
 class Reader {
   readonly #context: ImportContext;
   readonly #kinds: FactKinds;
@@ -96,7 +112,8 @@ class Reader {
   readonly #byName: Map<string, System>;
   readonly #ids: Set<string>;
   readonly #seen = new Map<string, { row: number; system: System }>();
-  readonly #understood = new Map<string, InstalledUnderstanding>();
+  readonly #fresh = new Map<InstalledUnderstanding, Installed>();
+  readonly #understood = new Map<InstalledTexts, InstalledUnderstanding>();
 
   constructor(context: ImportContext, records: readonly MachineRecord[]) {
     this.#context = context;
@@ -119,93 +136,106 @@ class Reader {
     return ids;
   }
 
+  hasRead(name: string): boolean {
+    return this.#seen.has(foldText(name));
+  }
+
   read(record: MachineRecord): ImportedRow {
-    const said = { row: record.row, name: record.name, changes: [], leftOver: [], remarks: record.remarks };
-    if (record.name === '') return { ...said, fate: 'not taken', reason: { code: 'missing-name' } };
-    const key = foldText(record.name);
+    const { row, name } = record;
+    if (name === '')
+      return {
+        row,
+        name,
+        fate: 'not taken',
+        reason: { code: 'missing-name' },
+        changes: NONE,
+        leftOver: NONE,
+        remarks: record.remarks
+      };
+    const key = foldText(name);
     const before = this.#byName.get(key);
     const understood = this.#understand(record);
+    const { leftOver } = understood;
     const remarks = [...record.remarks];
-    const system = this.#systemOf(record, before, understood, remarks);
-    const heard = { ...said, leftOver: understood.leftOver, remarks };
+    const system = this.#systemOf(record, key, before, understood, remarks);
     const earlier = this.#seen.get(key);
     if (earlier) {
       const code = findDifferences(earlier.system, system).length === 0 ? 'repeats' : 'same-name';
-      return { ...heard, fate: 'not taken', reason: { code, detail: String(earlier.row) } };
+      const reason = { code, detail: String(earlier.row) };
+      return { row, name, fate: 'not taken', reason, changes: NONE, leftOver, remarks };
     }
-    this.#seen.set(key, { row: record.row, system });
-    if (!before) return { ...heard, system, fate: 'new' };
+    this.#seen.set(key, { row, system });
+    if (!before) return { row, name, fate: 'new', system, changes: NONE, leftOver, remarks };
     const changes = findDifferences(before, system);
-    if (changes.length === 0) return { ...heard, system: before, fate: 'same' };
+    if (changes.length === 0)
+      return { row, name, fate: 'same', system: before, changes: NONE, leftOver, remarks };
+    const kept = this.#withHistory(before, system);
     return {
-      ...heard,
-      system: this.#withHistory(before, system),
+      row,
+      name,
       fate: 'update',
-      changes: changes.map(sayDifference)
+      system: kept,
+      changes: changes.map(sayDifference),
+      leftOver,
+      remarks
     };
   }
 
-  /** Equal texts are understood once: a list of thousands holds a few dozen. */
+  /** Records of one list share the object of equal texts, so that they are understood once. */
   #understand({ texts }: MachineRecord): InstalledUnderstanding {
-    const key = JSON.stringify(texts);
-    const known = this.#understood.get(key);
+    const known = this.#understood.get(texts);
     if (known) return known;
     const understood = readInstalled(this.#context.catalogue, texts);
-    this.#understood.set(key, understood);
+    this.#understood.set(texts, understood);
     return understood;
   }
 
   #systemOf(
     record: MachineRecord,
+    key: string,
     before: System | undefined,
     understood: InstalledUnderstanding,
     remarks: string[]
   ): System {
-    const { team, site, nodes, observed, note, purl, cpe } = record;
+    const { source } = this.#context;
     const facts = this.#factsOf(record, before);
-    const companions = companionsOf(record, before, this.#context.source);
+    const companions = companionsOf(record, before, source);
     const links = this.#linksOf(record, before, remarks);
-    const text = understood.text === '' ? undefined : understood.text.slice(0, 500);
-    const given = { team, site, nodes, observed, purl, cpe, facts, companions, links };
-    const { missingSince, ...rest } = before ?? {};
-    if (missingSince !== undefined) remarks.push('back on its list');
-    return {
-      ...rest,
-      ...Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined)),
-      ...(note === undefined || note === before?.note?.trim() ? {} : { note }),
-      ...this.#installedOf(before, understood, text),
-      source: this.#context.source,
-      id: before?.id ?? this.#newIds.get(foldText(record.name)) ?? record.name,
-      name: before?.name ?? record.name
-    };
+    const id = before?.id ?? this.#newIds.get(key) ?? record.name;
+    const installed = before ? this.#installedOf(before, understood) : this.#freshOf(understood);
+    const system: Writable<System> = before
+      ? { ...before, ...installed, source }
+      : { id, name: record.name, source, ...installed };
+    if (before?.missingSince !== undefined) {
+      delete system.missingSince;
+      remarks.push('back on its list');
+    }
+    for (const field of ['team', 'site', 'observed', 'purl', 'cpe'] as const)
+      if (record[field] !== undefined) system[field] = record[field];
+    if (record.nodes !== undefined) system.nodes = record.nodes;
+    if (facts) system.facts = facts;
+    if (companions) system.companions = companions;
+    if (links) system.links = links;
+    if (record.note !== undefined && record.note !== before?.note?.trim()) system.note = record.note;
+    return system;
   }
 
   /** What the file says of the version; where it says nothing, or the very words that were read before, what stood there stays. */
-  #installedOf(
-    before: System | undefined,
-    { readings, stated }: InstalledUnderstanding,
-    text: string | undefined
-  ): Pick<System, 'installedText' | 'product' | 'release' | 'patch' | 'edition' | 'architecture'> {
-    if (before && (text === undefined || text === before.installedText))
-      return {
-        ...(before.installedText === undefined ? {} : { installedText: before.installedText }),
-        ...pickReadings(before)
-      };
+  #installedOf(before: System, { readings, stated, text: whole }: InstalledUnderstanding): Installed {
+    const text = whole === '' ? undefined : whole.slice(0, 500);
+    if (text === undefined || text === before.installedText) return pickInstalled(before);
     const sameProduct =
-      before &&
-      'is' in before.product &&
-      'is' in readings.product &&
-      before.product.is === readings.product.is;
+      'is' in before.product && 'is' in readings.product && before.product.is === readings.product.is;
     const sameRelease =
       sameProduct &&
       (!('is' in readings.release) || ('is' in before.release && before.release.is === readings.release.is));
     // What the texts do not name themselves takes nothing back that is known of level, edition and architecture.
     const keep = <P extends 'release' | 'patch' | 'edition' | 'architecture'>(part: P): System[P] =>
-      before && (part === 'patch' ? sameRelease : sameProduct) && !stated.includes(part)
+      (part === 'patch' ? sameRelease : sameProduct) && !stated.includes(part)
         ? before[part]
         : readings[part];
     return {
-      ...(text === undefined ? {} : { installedText: text }),
+      installedText: text,
       product: readings.product,
       release: keep('release'),
       patch: keep('patch'),
@@ -214,12 +244,28 @@ class Reader {
     };
   }
 
+  /** What a new system has installed; one object for equal texts. */
+  #freshOf(understood: InstalledUnderstanding): Installed {
+    let fresh = this.#fresh.get(understood);
+    if (!fresh) {
+      const text = understood.text.slice(0, 500);
+      fresh = { ...(text === '' ? {} : { installedText: text }), ...understood.readings };
+      this.#fresh.set(understood, fresh);
+    }
+    return fresh;
+  }
+
   #factsOf({ facts, observed }: MachineRecord, before: System | undefined): Record<string, Fact> | undefined {
     if (!facts) return undefined;
     const next: Record<string, Fact> = { ...before?.facts };
     for (const [id, fact] of Object.entries(facts)) {
       const kind = this.#kinds.find(id);
       const was = Object.hasOwn(next, id) ? next[id] : undefined;
+      if (!was && 'value' in fact) {
+        const day = fact.day ?? observed ?? this.#context.today;
+        next[id] = { value: fact.value, day, source: this.#context.source };
+        continue;
+      }
       // A dispute set out as it stands is none of its values.
       if (was && 'statements' in was && 'value' in fact && fact.value === formatFactText(was)) continue;
       const news = observed === before?.observed ? undefined : observed;
@@ -272,13 +318,14 @@ class Reader {
   }
 }
 
-const pickReadings = ({ product, release, patch, edition, architecture }: System) => ({
-  product,
-  release,
-  patch,
-  edition,
-  architecture
-});
+type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
+type Installed = Pick<System, 'installedText' | 'product' | 'release' | 'patch' | 'edition' | 'architecture'>;
+
+function pickInstalled({ installedText, product, release, patch, edition, architecture }: System): Installed {
+  const readings = { product, release, patch, edition, architecture };
+  return installedText === undefined ? readings : { installedText, ...readings };
+}
 
 function isKnownAlready(
   fact: Fact,

@@ -25,7 +25,7 @@ export function describeInstalled(system: System, product: Product | undefined):
 }
 
 /** A reading in words: the name, `4 or 5`, or `release unknown`. */
-export function describeReading(reading: Reading, name: (id: string) => string, part: string): string {
+function describeReading(reading: Reading, name: (id: string) => string, part: string): string {
   if ('is' in reading) return name(reading.is);
   return 'oneOf' in reading ? reading.oneOf.map(name).join(' or ') : `${part} unknown`;
 }

@@ -55,7 +55,7 @@
     <p class="names soft">
       {#each plan.systems.slice(0, 60) as id (id)}<a href="/estate/system?at={encodeURIComponent(id)}"
           >{desk.systems.get(id)?.name ?? id}</a
-        >{' '}{/each}{plan.systems.length > 60 ? 'and more' : ''}
+        >{/each}{plan.systems.length > 60 ? 'and more' : ''}
     </p>
   </details>
 {/if}

@@ -159,9 +159,10 @@
   function onEditKey(event: KeyboardEvent): void {
     const control = event.ctrlKey || event.metaKey;
     event.stopPropagation();
-    if (event.key === 'Enter') (event.preventDefault(), void keepEdit(control ? 'all' : 'down'));
-    else if (event.key === 'Tab') (event.preventDefault(), void keepEdit('right'));
-    else if (event.key === 'Escape') (event.preventDefault(), void stop());
+    if (!['Enter', 'Tab', 'Escape'].includes(event.key)) return;
+    event.preventDefault();
+    if (event.key === 'Escape') void stop();
+    else void keepEdit(event.key === 'Tab' ? 'right' : control ? 'all' : 'down');
   }
 
   function oncopy(event: ClipboardEvent): void {

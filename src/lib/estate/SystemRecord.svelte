@@ -143,8 +143,8 @@
   {#each history as event, i (i)}
     <li>
       <span class="mono soft">{sayText(event.day)}</span>
-      {KIND_WORDS[event.kind]}{#if event.with}{' '}<a
-          href="/estate/system?at={encodeURIComponent(event.with)}">{nameOf(event.with)}</a
+      {KIND_WORDS[event.kind]}
+      {#if event.with}<a href="/estate/system?at={encodeURIComponent(event.with)}">{nameOf(event.with)}</a
         >{/if}
       {event.was ?? ''}
       <span class="soft">{[event.who, event.source].filter(Boolean).join(', ')}</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sayNumber } from '$core/wording/dates';
   import { messyUrl, takeDemoCatalogue } from '$lib/state/demo';
   import { desk } from '$lib/state/desk.svelte';
   import type { Incoming } from '$lib/state/incoming.svelte';
@@ -94,7 +95,11 @@
   </ul>
   {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
 </section>
-{#if incoming.reading}<p role="status">Reading {incoming.fileName}…</p>{/if}
+{#if incoming.reading}<p role="status">
+    Reading {incoming.fileName}…{incoming.done === undefined
+      ? ''
+      : ` ${sayNumber(incoming.done)} of ${sayNumber(incoming.records.length)} machines`}
+  </p>{/if}
 {#if !desk.catalogue}<p class="soft">
     There is no catalogue yet, so every machine would read “cannot tell”. <button
       class="act"

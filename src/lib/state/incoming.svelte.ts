@@ -7,6 +7,7 @@ import { importRecordOf, type ImportedRow, type ImportPreview } from '$core/exch
 import type { Issue } from '$core/issue';
 import { sayCount } from '$core/wording/dates';
 import type { Write } from '$lib/storage/change-log';
+import { callBack } from '$lib/workers/client';
 import type { UnderstoodFile } from '$lib/workers/understand-file';
 import { desk, freeId, plain } from './desk.svelte';
 
@@ -23,6 +24,8 @@ export class Incoming {
   /** The name the list goes by; a list of the same name is the same list again. */
   listName = $state('');
   reading = $state(false);
+  /** Machines compared so far. */
+  done = $state<number | undefined>();
   issues = $state.raw<readonly Issue[]>([]);
   file = $state.raw<UnderstoodFile | undefined>();
   mapping = $state.raw<Mapping | undefined>();
@@ -94,7 +97,9 @@ export class Incoming {
       source: this.listName.trim() || this.fileName,
       today: formatDay(desk.today)
     };
-    this.preview = await desk.files.call((w) => w.previewImport(records, context));
+    const tell = (done: number): void => void (this.done = done);
+    this.preview = await desk.files.call((w) => w.previewImport(records, context, callBack(tell)));
+    this.done = undefined;
   }
 
   async rename(list: string): Promise<void> {

@@ -13,7 +13,7 @@ import { readRows } from '$core/exchange/import-rows';
 import type { MachineRecord } from '$core/exchange/machine-record';
 import type { Mapping } from '$core/exchange/mapping';
 import { identifyText, type Candidate } from '$core/exchange/identify';
-import { previewImport, type ImportContext, type ImportPreview } from '$core/exchange/preview-import';
+import { previewStepwise, type ImportContext, type ImportPreview } from '$core/exchange/preview-import';
 import { kindsOf } from '$core/estate/facts';
 import { completeCatalogueText, type Completion } from '$core/exchange/complete-text';
 import { reviseCatalogueText, type RevisedCatalogue } from '$core/exchange/revise-catalogue';
@@ -28,6 +28,17 @@ import { understandFile, type FileHints, type UnderstoodFile } from './understan
 
 const PROGRESS_EVERY_MS = 40;
 
+/** Words of progress cost time as well: not more of them than people can read. */
+function sparingly<T>(tell: (progress: T) => void): (progress: T) => void {
+  let told = 0;
+  return (progress) => {
+    const now = performance.now();
+    if (now - told <= PROGRESS_EVERY_MS) return;
+    told = now;
+    tell(progress);
+  };
+}
+
 /** What the worker does: parse the message, call one core function, return a value. Failures are values too. */
 const api = {
   readCatalogue: async (text: string): Promise<Result<Catalogue>> => parseCatalogue(text),
@@ -39,8 +50,18 @@ const api = {
     mapping: Mapping,
     catalogue: Catalogue
   ): Promise<MachineRecord[]> => readRows(rows, mapping, kindsOf(catalogue)),
-  previewImport: async (records: readonly MachineRecord[], context: ImportContext): Promise<ImportPreview> =>
-    previewImport(records, context),
+  async previewImport(
+    records: readonly MachineRecord[],
+    context: ImportContext,
+    onProgress: (done: number) => void
+  ): Promise<ImportPreview> {
+    const tell = sparingly(onProgress);
+    const steps = previewStepwise(records, context);
+    for (let next = steps.next(); ; next = steps.next()) {
+      if (next.done) return next.value;
+      tell(next.value);
+    }
+  },
   identify: async (catalogue: Catalogue, text: string): Promise<Candidate[]> => identifyText(catalogue, text),
   /** A catalogue's text changed to mean `after`, the rest of it left as it is. */
   reviseCatalogue: async (text: string, after: Catalogue): Promise<Result<RevisedCatalogue>> =>
@@ -92,15 +113,13 @@ const api = {
     today: number,
     onProgress: (progress: PlanProgress) => void
   ): Promise<Result<Plan>> {
-    let told = 0;
+    const tell = sparingly(onProgress);
     try {
       const { estate } = estateOfRecords(await readRecords(workspace));
       const steps = planStepwise({ catalogue, estate, today });
       for (let next = steps.next(); ; next = steps.next()) {
         if (next.done) return { ok: true, value: next.value };
-        const now = performance.now();
-        if (now - told > PROGRESS_EVERY_MS) onProgress(next.value);
-        if (now - told > PROGRESS_EVERY_MS) told = now;
+        tell(next.value);
       }
     } catch (error) {
       return {

@@ -197,8 +197,9 @@
                 >
                 <td class="soft"
                   >{#each u.systems.slice(0, 4) as s (s.id)}<a
+                      class="one"
                       href="/estate/system?at={encodeURIComponent(s.id)}">{s.name}</a
-                    >{' '}{/each}{u.systems.length > 4 ? '…' : ''}</td
+                    >{/each}{u.systems.length > 4 ? '…' : ''}</td
                 >
                 <td class="acts"><button class="act" onclick={() => ask(u)}>Ask…</button></td>
               </tr>
@@ -266,6 +267,9 @@
   }
   .acts .act {
     padding: 2px 8px;
+  }
+  .one {
+    margin-right: 5px;
   }
   .late {
     font-weight: 650;

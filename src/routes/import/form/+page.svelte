@@ -8,6 +8,7 @@
   let chosen = $state('');
   let copies = $state(2);
 
+  const sheets = $derived(Array.from({ length: Math.max(1, Math.min(50, copies || 1)) }, (_, n) => n));
   const products = $derived(desk.catalogue?.products ?? []);
   const kinds = $derived(kindsOf(desk.catalogue));
   const product = $derived(products.find((p) => p.id === chosen));
@@ -57,7 +58,7 @@
       what nobody knows; write “? no access” where that is why.
     </p>
   </div>
-  {#each { length: Math.max(1, Math.min(50, copies || 1)) } as _, n (n)}
+  {#each sheets as n (n)}
     <section class="sheet">
       <p class="mono">{RECORD_HEAD} 1</p>
       {#each lines as label, i (i)}
