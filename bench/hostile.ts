@@ -4,19 +4,19 @@
  * one does. `npm run bench:hostile -- 5000` makes another number, `npm run bench:hostile -- but catalogue` leaves out what
  * has the word in its name and keeps its old line. Written to docs/benchmarks.md.
  */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { parseCondition } from '../src/core/condition/parse-condition';
 import { parseCatalogue } from '../src/core/exchange/catalogue-file';
 import { importersOf } from '../tests/support/importers';
 import { mutateText } from '../tests/support/mutate-text';
 import { Random } from '../tests/support/random';
-import { HOSTILE } from './sections';
+import { readPart, writePart } from './sections';
 
 const COUNT = Number(process.argv.slice(2).find((a) => /^\d+$/.test(a)) ?? 100_000);
 const words = process.argv.slice(2);
 const leftOut = words[words.indexOf('but') + 1];
 const said: string[] = [];
-const old = readFileSync('docs/benchmarks.md', 'utf8').split('\n');
+const old = readPart('Spoilt inputs').split('\n');
 const SLOW_MS = 1000;
 const catalogue = readFileSync('tests/fixtures/formats/catalogue-2.yaml', 'utf8');
 const workspace = readFileSync('tests/fixtures/formats/workspace-3.json', 'utf8');
@@ -61,7 +61,6 @@ const fine = [
   run('catalogue reader', [catalogue], (text) => parseCatalogue(text).ok),
   ...importersOf(demo, workspace).map((i) => run(i.name, [i.text], (text) => i.read(text)))
 ];
-const before = readFileSync('docs/benchmarks.md', 'utf8').split(HOSTILE)[0]?.trimEnd() ?? '';
 const table = [
   'Written by `npm run bench:hostile`: texts spoilt in one or several places, from a seed. Escaped: came out as a throw.',
   '',
@@ -69,5 +68,5 @@ const table = [
   '|---|---:|---:|---:|---:|---:|',
   ...said
 ];
-writeFileSync('docs/benchmarks.md', `${before}\n\n${HOSTILE}\n${table.join('\n')}\n`);
+writePart('Spoilt inputs', table);
 process.exit(fine.every(Boolean) ? 0 : 1);

@@ -1,6 +1,5 @@
 /** `npm run bench`: the planning bars that this slice has, as ratios within one run; writes docs/benchmarks.md. */
-import { readFileSync, writeFileSync } from 'node:fs';
-import { HOSTILE } from './sections';
+import { writePart } from './sections';
 import { plan } from '../src/core/plan';
 import { generateWorld } from './generate';
 
@@ -33,9 +32,7 @@ const [a, c, d] = rows as [Row, Row, Row];
 const exponent = (x: Row, y: Row, by: 'systems' | 'cases'): string =>
   (Math.log(y.planMs / x.planMs) / Math.log(y[by] / x[by])).toFixed(2);
 const lines = [
-  '# Benchmarks',
-  '',
-  'Written by `npm run bench`. Ratios within one run on one machine; milliseconds are only there to read them by.',
+  'Written by `npm run bench`.',
   'The world is generated from a seed: 60 products of 25 releases, 14 facts a system, two editions, hops up to three ahead.',
   '"Plan" is `plan()` whole: every target of every case, chosen routes, reasons, deadline, slack. Less of two runs.',
   '',
@@ -49,9 +46,5 @@ const lines = [
   `Growth: exponent in systems at 400 cases ${exponent(a, c, 'systems')}; in cases at 100,000 systems ${exponent(c, d, 'cases')}.`,
   ''
 ];
-const text = lines.join('\n');
-console.log(text);
-if (process.argv.includes('--write')) {
-  const kept = readFileSync('docs/benchmarks.md', 'utf8').split(HOSTILE)[1];
-  writeFileSync('docs/benchmarks.md', kept === undefined ? text : `${text}\n${HOSTILE}${kept}`);
-}
+console.log(lines.join('\n'));
+if (process.argv.includes('--write')) writePart('Planning', lines);

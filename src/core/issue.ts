@@ -81,6 +81,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'other-version': 'This version of the format, {detail}, is not read here.',
   'missing-part': 'The request needs "{detail}".',
   'bad-today': 'The day "{detail}" is not a day. Write it as 2031-06-30.',
+  superseded: 'A newer plan was asked for.',
   'cannot-plan': 'Planning stopped: {detail}'
 };
 

@@ -5,6 +5,7 @@ import type { Truth } from '../condition/truth';
 import { evidenceOf, type Surroundings } from '../estate/evidence';
 import type { System } from '../estate/schema';
 import type { Standing } from '../route/types';
+import { foldText } from '../version/words';
 import { matchesRange, parseRange } from '../version/range';
 import { sequenceOf } from '../version/sequence';
 import type { Catalogue, Caution, Companion, Product, Requirement } from './schema';
@@ -21,6 +22,8 @@ export interface Demands {
   /** Companions that do not simply work on the last release, with how they fare there. */
   readonly companions: readonly {
     readonly companion: Companion;
+    /** `may`: nobody has said whether the system has it. */
+    readonly has: 'yes' | 'may';
     readonly verdict: string;
     readonly loses?: string;
   }[];
@@ -100,13 +103,22 @@ function truthOfText(of: DemandsOf, text: string, at: Standing): { truth: Truth;
   return { truth: evaluation.truth, evaluation };
 }
 
+/** Whether the system has it, by its name, an alias or its id; what is left off a whole list is not there. */
+function hasCompanion({ system }: DemandsOf, companion: Companion): 'yes' | 'no' | 'may' {
+  const names = new Set([companion.name, companion.id, ...(companion.aliases ?? [])].map(foldText));
+  if ((system.companions ?? []).some((c) => names.has(foldText(c.name)))) return 'yes';
+  return system.companionsWhole ? 'no' : 'may';
+}
+
 function fareOf(of: DemandsOf, companion: Companion, at: Standing): Demands['companions'][number][] {
+  const has = hasCompanion(of, companion);
+  if (has === 'no') return [];
   const fare = companion.fares.find(
     (f) =>
       inRange(of.product, f.at, at) && (f.when === undefined || truthOfText(of, f.when, at).truth !== 'no')
   );
-  if (!fare) return [{ companion, verdict: 'not listed' }];
+  if (!fare) return [{ companion, has, verdict: 'not listed' }];
   return fare.verdict === 'works'
     ? []
-    : [{ companion, verdict: fare.verdict, ...(fare.loses ? { loses: fare.loses } : {}) }];
+    : [{ companion, has, verdict: fare.verdict, ...(fare.loses ? { loses: fare.loses } : {}) }];
 }

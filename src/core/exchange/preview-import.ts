@@ -112,6 +112,7 @@ class Reader {
   readonly #byName: Map<string, System>;
   readonly #ids: Set<string>;
   readonly #seen = new Map<string, { row: number; system: System }>();
+  readonly #statements = new Map<Fact, Map<string, Fact>>();
   readonly #fresh = new Map<InstalledUnderstanding, Installed>();
   readonly #understood = new Map<InstalledTexts, InstalledUnderstanding>();
 
@@ -213,7 +214,7 @@ class Reader {
     for (const field of ['team', 'site', 'observed', 'purl', 'cpe'] as const)
       if (record[field] !== undefined) system[field] = record[field];
     if (record.nodes !== undefined) system.nodes = record.nodes;
-    if (facts) system.facts = facts;
+    if (facts && facts !== before?.facts) system.facts = facts;
     if (companions) system.companions = companions;
     if (links) system.links = links;
     if (record.note !== undefined && record.note !== before?.note?.trim()) system.note = record.note;
@@ -255,30 +256,42 @@ class Reader {
     return fresh;
   }
 
-  #factsOf({ facts, observed }: MachineRecord, before: System | undefined): Record<string, Fact> | undefined {
-    if (!facts) return undefined;
-    const next: Record<string, Fact> = { ...before?.facts };
-    for (const [id, fact] of Object.entries(facts)) {
-      const kind = this.#kinds.find(id);
-      const was = Object.hasOwn(next, id) ? next[id] : undefined;
-      if (!was && 'value' in fact) {
-        const day = fact.day ?? observed ?? this.#context.today;
-        next[id] = { value: fact.value, day, source: this.#context.source };
-        continue;
-      }
-      // A dispute set out as it stands is none of its values.
-      if (was && 'statements' in was && 'value' in fact && fact.value === formatFactText(was)) continue;
-      const news = observed === before?.observed ? undefined : observed;
-      const day = ('day' in fact ? fact.day : undefined) ?? news;
-      // The same said again without a later day is no news.
-      if (day === undefined && was && isKnownAlready(fact, was, (a, b) => isSameValue(kind, a, b))) continue;
-      next[id] = addReading(kind, was, {
-        ...fact,
-        day: day ?? this.#context.today,
-        source: this.#context.source
-      } as Fact);
+  /** The facts of a system with those of the record; the very same object where nothing is new. */
+  #factsOf({ facts, observed }: MachineRecord, before: System | undefined): System['facts'] {
+    if (!facts) return before?.facts;
+    let next: Record<string, Fact> | undefined;
+    for (const id in facts) {
+      const fact = facts[id] as Fact;
+      const was = before?.facts && Object.hasOwn(before.facts, id) ? before.facts[id] : undefined;
+      const now = was
+        ? this.#readAgain(id, fact, was, observed === before?.observed ? undefined : observed)
+        : this.#stated(fact, observed);
+      if (now === was) continue;
+      next ??= { ...before?.facts };
+      next[id] = now;
     }
-    return Object.keys(next).length > 0 ? next : undefined;
+    return next ?? before?.facts;
+  }
+
+  /** A fact as this list states it; one object for what is equal. */
+  #stated(fact: Fact, observed: string | undefined): Fact {
+    const day = ('day' in fact ? fact.day : undefined) ?? observed ?? this.#context.today;
+    let days = this.#statements.get(fact);
+    if (!days) this.#statements.set(fact, (days = new Map()));
+    let stated = days.get(day);
+    if (!stated) days.set(day, (stated = { ...fact, day, source: this.#context.source } as Fact));
+    return stated;
+  }
+
+  /** A fact that is known already, with one more reading of it; the same one where that is no news. */
+  #readAgain(id: string, fact: Fact, was: Fact, newDay: string | undefined): Fact {
+    const kind = this.#kinds.find(id);
+    // A dispute set out as it stands is none of its values.
+    if ('statements' in was && 'value' in fact && fact.value === formatFactText(was)) return was;
+    const day = ('day' in fact ? fact.day : undefined) ?? newDay;
+    // The same said again without a later day is no news.
+    if (day === undefined && isKnownAlready(fact, was, (a, b) => isSameValue(kind, a, b))) return was;
+    return addReading(kind, was, this.#stated(fact, day));
   }
 
   #linksOf({ links }: MachineRecord, before: System | undefined, remarks: string[]): Link[] | undefined {

@@ -52,7 +52,8 @@
       {/each}
       {#each demands.companions as c (c.companion.id)}
         <li>
-          If it has {c.companion.name}: <b>{c.verdict}</b> on {release}{c.loses ? `, ${c.loses}` : ''}.
+          {c.has === 'yes' ? 'It has' : 'If it has'}
+          {c.companion.name}: <b>{c.verdict}</b> on {release}{c.loses ? `, ${c.loses}` : ''}.
         </li>
       {/each}
     </ul>

@@ -16,6 +16,7 @@
   const others = $derived(
     (desk.plan?.cases ?? []).filter((c) => c.situation === plan.situation && c.id !== plan.id)
   );
+  const otherSystems = $derived(others.reduce((n, c) => n + c.systems.length, 0));
   const first = (c: CasePlan): System | undefined => desk.systems.get(c.systems[0] ?? '');
   const same = $derived(
     system
@@ -37,10 +38,7 @@
       >{plan.systems.length === 1
         ? 'Alone in its case'
         : `${sayCount(plan.systems.length, 'system')} alike`}{others.length > 0
-        ? `; ${sayCount(
-            others.reduce((n, c) => n + c.systems.length, 0),
-            'other'
-          )} of the situation ${others.length === 1 ? 'differs' : 'differ'}`
+        ? `; ${sayCount(otherSystems, 'other')} of the situation ${otherSystems === 1 ? 'differs' : 'differ'}`
         : ''}</summary
     >
     <p class="soft">The same in: {desk.describe(plan)}, {same.join(', ')}.</p>
@@ -68,6 +66,8 @@
     margin: 3px 0;
   }
   .names a {
+    white-space: nowrap;
+    display: inline-block;
     margin-right: 6px;
   }
 </style>

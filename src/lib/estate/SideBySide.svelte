@@ -72,6 +72,8 @@
   }
   th[scope='row'] {
     width: 170px;
+    border-bottom-color: var(--hair);
+    vertical-align: top;
   }
   td {
     overflow-wrap: anywhere;

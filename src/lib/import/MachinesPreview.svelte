@@ -115,9 +115,9 @@
               {row.reason ? describeIssue(row.reason) : ''}{:else}{sayUnderstood(
                 row,
                 desk.products
-              )}{#if row.fate === 'update'}
-                <b>(changed)</b>{:else if row.fate === 'same'}
-                <span class="soft">(as it is)</span>{/if}{#if row.leftOver.length > 0}<div class="soft">
+              )}{#if row.fate === 'update'}<b class="fate">(changed)</b>{:else if row.fate === 'same'}<span
+                  class="soft fate">(as it is)</span
+                >{/if}{#if row.leftOver.length > 0}<div class="soft">
                   not understood: {row.leftOver.join(' ')}
                 </div>{/if}{#each row.changes as change (change)}<div>
                   {change}
@@ -183,6 +183,9 @@
     min-width: 240px;
     max-width: 380px;
     font-size: 13px;
+  }
+  .fate {
+    margin-left: 5px;
   }
   .left-out {
     color: var(--soft);

@@ -62,7 +62,8 @@
               <span class="soft">({w.says})</span>{/each}
           </div>
           <div class="soft">
-            {sayCount(sameMachines(c), 'system')} here {sameMachines(c) === 1 ? 'is' : 'are'} on it
+            {sayCount(sameMachines(c), 'system')} here on {desk.namesOfProduct(c.product).product}
+            {c.release === undefined ? '' : desk.namesOfProduct(c.product).release(c.release)}
           </div>
           <button class="act" onclick={() => ((picked = c), (adding = true))}
             >Add a machine that runs this</button

@@ -8,8 +8,8 @@ import { Names } from '$core/wording/names';
 
 /** What a column can hold, in words. */
 export const FIELD_WORDS: Record<ImportField, string> = {
-  name: 'name of the machine',
-  installed: 'what it runs, all in one',
+  name: 'machine name',
+  installed: 'what it runs',
   product: 'product',
   version: 'version',
   patch: 'patch level',

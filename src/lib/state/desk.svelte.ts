@@ -30,6 +30,7 @@ import { estateOfRecords, writesOfNothing, writesOfWorkspace } from '$lib/storag
 import { currentWorkspace, setCurrentWorkspace } from '$lib/storage/database';
 import { makeWorkspace, readWorkspaces } from '$lib/storage/workspaces';
 import { callBack, WorkerClient } from '$lib/workers/client';
+import type { PlanOrder } from '$lib/workers/planner';
 import { settings } from './settings.svelte';
 
 type CatalogueText = Workspace['catalogue'];
@@ -62,6 +63,12 @@ class Desk {
 
   readonly files = new WorkerClient();
   readonly #planner = new WorkerClient();
+  /** What the planner has not been told yet; `readAll`: it knows nothing. */
+  #unsent: Write[] = [];
+  #readAll = true;
+  #sentCatalogue: Catalogue | undefined;
+  /** Changes shown already and not yet kept. */
+  readonly #underWay = new Set<readonly Write[]>();
   #timer: ReturnType<typeof setTimeout> | undefined;
   #records: ReadonlyMap<string, unknown> = new Map();
   /** Counts planning runs, so that words from a dropped one are not heard. */
@@ -92,6 +99,7 @@ class Desk {
       this.loaded = true;
       return;
     }
+    this.#forgetPlanner();
     await this.#show();
     this.log = await readLog();
     this.loaded = true;
@@ -107,15 +115,22 @@ class Desk {
     this.#planSoon();
   }
 
-  /** What was written, on show without reading everything again. */
+  /** What is written, on show without reading everything again. */
   async #apply(writes: readonly Write[]): Promise<void> {
     const next = new Map(this.#records);
     for (const [key, value] of writes)
       if (value === undefined) next.delete(key);
       else next.set(key, value);
     this.#records = next;
+    this.#unsent.push(...writes);
     await this.#show();
-    this.log = await readLog();
+  }
+
+  /** The planner's copy is gone or out of date: it reads everything anew, and what is still under way comes on top. */
+  #forgetPlanner(): void {
+    this.#readAll = true;
+    this.#sentCatalogue = undefined;
+    this.#unsent = [...this.#underWay].flat();
   }
 
   /** Planning starts when what was changed is on the screen. */
@@ -133,9 +148,8 @@ class Desk {
       this.fault = `The catalogue cannot be read. ${describeIssue(read.issues[0])}`;
   }
 
-  /** Plans anew; a plan under way is dropped. */
+  /** Plans anew; a plan under way gives way. */
   async replan(): Promise<void> {
-    this.#planner.cancel();
     const run = ++this.#run;
     this.stopped = false;
     if (this.isEmpty) {
@@ -144,25 +158,27 @@ class Desk {
       return;
     }
     const catalogue = this.catalogue ?? EMPTY_CATALOGUE;
-    const { today } = this;
-    const workspace = currentWorkspace();
+    const order: PlanOrder = {
+      workspace: currentWorkspace(),
+      readAll: this.#readAll,
+      writes: this.#unsent,
+      today: this.today,
+      ...(catalogue === this.#sentCatalogue ? {} : { catalogue })
+    };
+    [this.#readAll, this.#unsent, this.#sentCatalogue] = [false, [], catalogue];
     this.progress = { done: 0, of: 0 };
+    const tell = callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)));
     try {
-      const planned = await this.#planner.call((w) =>
-        w.planStored(
-          catalogue,
-          workspace,
-          today,
-          callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)))
-        )
-      );
+      const planned = await this.#planner.call((w) => w.planStored(order, tell));
       if (run !== this.#run) return;
       this.#run++; // its words of progress may still be under way
       if (planned.ok) this.plan = planned.value;
       else this.fault = planned.issues.map(describeIssue).join(' ');
+      if (!planned.ok) this.#forgetPlanner();
       this.progress = undefined;
     } catch (error) {
       if (error instanceof Error && error.message === 'cancelled') return;
+      this.#forgetPlanner();
       this.fault = String(error);
       this.progress = undefined;
     }
@@ -172,6 +188,7 @@ class Desk {
   stop(): void {
     this.#run++;
     this.#planner.cancel();
+    this.#forgetPlanner();
     this.progress = undefined;
     this.stopped = true;
   }
@@ -183,14 +200,21 @@ class Desk {
         'This workspace is open for reading only. Under Workspaces a copy can be made that can be changed.';
       return;
     }
+    // What somebody typed is on the screen at once; that it is kept is said when it is.
+    this.#underWay.add(writes);
+    const shown = this.#apply(writes);
     try {
       await commitChange(label, writes);
     } catch (error) {
+      this.#underWay.delete(writes);
       this.fault = `Not saved: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`;
+      await this.#reload();
       return;
     }
+    this.#underWay.delete(writes);
     this.notice = label;
-    await this.#apply(writes);
+    this.log = await readLog();
+    await shown;
   }
 
   /** The name to keep a decision with; asked once in a browser. */
@@ -431,7 +455,9 @@ class Desk {
   async #step(take: typeof undoChange, done: string, none: string): Promise<void> {
     const step = this.readOnly ? undefined : await take();
     this.notice = step ? `${done}: ${step.label}` : none;
-    if (step) await this.#apply(step.writes);
+    if (!step) return;
+    await this.#apply(step.writes);
+    this.log = await readLog();
   }
 
   namesOf(plan: CasePlan): Names {
@@ -484,10 +510,10 @@ export function freeId(stem: string, entries: readonly { readonly id: string }[]
   return `${stem}${n}`;
 }
 
-const PLAN_AFTER_MS = 40;
+const PLAN_AFTER_MS = 60;
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** Storage takes plain values only. */
-export const plain = <T>(value: T): T => structuredClone($state.snapshot(value)) as T;
+export const plain = <T>(value: T): T => $state.snapshot(value) as T;
 
 export const desk = new Desk();

@@ -152,7 +152,7 @@ export class Incoming {
       day: today
     });
     const writes: Write[] = [
-      ...[...preview.taken, ...gone].map((s): Write => [`system/${s.id}`, plain(s)]),
+      ...[...preview.taken, ...gone].map((s): Write => [`system/${s.id}`, s]),
       ['imports', plain([...(desk.estate.imports ?? []), record]).slice(-MAX_IMPORTS)],
       ...this.#remember(list, today)
     ];

@@ -97,15 +97,21 @@ export async function readLog(): Promise<LogState> {
   return { ...(undo ? { undo: undo.label } : {}), ...(redo ? { redo: redo.label } : {}) };
 }
 
+/** Many keys are looked up among all there are, in one go: asking for each by itself costs more than writing it. */
+const MANY = 500;
+
 /** Puts the values in place and gives back what stood there. */
 async function exchange(writes: readonly Write[]): Promise<Write[]> {
   const { records } = openDatabase();
   const keys = writes.map(([key]) => key);
-  const before = await records.bulkGet(keys);
+  const there = keys.length > MANY ? new Set(await records.toCollection().primaryKeys()) : undefined;
+  const asked = there ? keys.filter((key) => there.has(key)) : keys;
+  const before = new Map((await records.bulkGet(asked)).flatMap((r) => (r ? [[r.key, r.value]] : [])));
   const puts = writes
     .filter(([, value]) => value !== undefined)
     .map(([key, value]): StoredRecord => ({ key, value }));
+  const gone = writes.filter(([, value]) => value === undefined).map(([key]) => key);
   await records.bulkPut(puts);
-  await records.bulkDelete(writes.filter(([, value]) => value === undefined).map(([key]) => key));
-  return keys.map((key, i): Write => [key, before[i]?.value]);
+  if (gone.length > 0) await records.bulkDelete(gone);
+  return keys.map((key): Write => [key, before.get(key)]);
 }

@@ -5,27 +5,29 @@ import type { CoreWorker } from './core.worker';
 export class WorkerClient {
   #worker: Worker | undefined;
   #remote: CoreWorker | undefined;
-  #dropped: ((reason: Error) => void) | undefined;
-  #busy = 0;
+  /** How calls under way are told that their worker is gone. */
+  readonly #dropped = new Set<(reason: Error) => void>();
 
   /** Calls the worker, starting it when needed. Rejects with `cancelled` when the worker is dropped meanwhile. */
   async call<T>(use: (remote: CoreWorker) => Promise<T>): Promise<T> {
-    const cancelled = new Promise<never>((_, reject) => (this.#dropped = reject));
-    this.#busy++;
+    let drop: (reason: Error) => void = () => undefined;
+    const cancelled = new Promise<never>((_, reject) => (drop = reject));
+    this.#dropped.add(drop);
     try {
       return await Promise.race([use(this.#start()), cancelled]);
     } finally {
-      this.#busy--;
+      this.#dropped.delete(drop);
     }
   }
 
   /** Ends what the worker is doing, at once; an idle worker is kept. */
   cancel(): void {
-    if (this.#busy === 0) return;
+    if (this.#dropped.size === 0) return;
     this.#worker?.terminate();
     this.#worker = undefined;
     this.#remote = undefined;
-    this.#dropped?.(new Error('cancelled'));
+    for (const drop of this.#dropped) drop(new Error('cancelled'));
+    this.#dropped.clear();
   }
 
   #start(): CoreWorker {

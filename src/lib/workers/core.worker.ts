@@ -20,13 +20,14 @@ import { reviseCatalogueText, type RevisedCatalogue } from '$core/exchange/revis
 import { formatPlanCsv } from '$core/exchange/plan-csv';
 import { parseWorkspace } from '$core/exchange/workspace-file';
 import type { Result } from '$core/issue';
-import { plan, planStepwise, rulingsOf, type PlanProgress } from '$core/plan';
+import { plan, rulingsOf, type PlanProgress } from '$core/plan';
 import type { Plan } from '$core/plan-types';
-import { estateOfRecords } from '$lib/storage/records';
-import { readRecords } from '$lib/storage/change-log';
+import { Planner, type PlanOrder } from './planner';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
 
 const PROGRESS_EVERY_MS = 40;
+
+const planner = new Planner();
 
 /** Words of progress cost time as well: not more of them than people can read. */
 function sparingly<T>(tell: (progress: T) => void): (progress: T) => void {
@@ -106,28 +107,8 @@ const api = {
   },
   planCsv: async (plan: Plan, catalogue: Catalogue, estate: Estate, everyTarget: boolean): Promise<string> =>
     formatPlanCsv({ plan, catalogue, estate, everyTarget }),
-  /** Plans what is stored in a workspace: the estate is not sent across. */
-  async planStored(
-    catalogue: Catalogue,
-    workspace: string,
-    today: number,
-    onProgress: (progress: PlanProgress) => void
-  ): Promise<Result<Plan>> {
-    const tell = sparingly(onProgress);
-    try {
-      const { estate } = estateOfRecords(await readRecords(workspace));
-      const steps = planStepwise({ catalogue, estate, today });
-      for (let next = steps.next(); ; next = steps.next()) {
-        if (next.done) return { ok: true, value: next.value };
-        tell(next.value);
-      }
-    } catch (error) {
-      return {
-        ok: false,
-        issues: [{ code: 'cannot-plan', detail: error instanceof Error ? error.message : String(error) }]
-      };
-    }
-  }
+  planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> =>
+    planner.plan(order, onProgress)
 };
 
 export type CoreWorker = typeof api;

@@ -259,7 +259,17 @@
   }
   td .field {
     padding: 2px 6px;
-    max-width: 220px;
+    width: 100%;
+    box-sizing: border-box;
+  }
+  td:has(.field[type='date']) {
+    width: 150px;
+  }
+  td:has(.field:not([type='date'])) {
+    width: 34%;
+  }
+  [data-unknown] td:first-child {
+    width: 48%;
   }
   .acts {
     white-space: nowrap;

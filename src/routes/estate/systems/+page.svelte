@@ -9,7 +9,7 @@
   import { factsSheet } from '$core/estate/sheets/facts-sheet';
   import type { CellEdit, Refusal, SheetSource } from '$core/estate/sheets/sheet';
   import { systemsSheet } from '$core/estate/sheets/systems-sheet';
-  import { sayCount, sayNumber } from '$core/wording/dates';
+  import { sayCount, sayNumber, shorten } from '$core/wording/dates';
   import type { CasePlan } from '$core/plan-types';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import AddSystem from '$lib/estate/AddSystem.svelte';
@@ -43,16 +43,22 @@
   const sorted = $derived(
     [...desk.estate.systems].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
   );
+  /** What each system is found by; worked out when somebody looks for the first time. */
+  const searchable = $derived(
+    new Map(
+      sorted.map((s) => [
+        s.id,
+        searchableSystem(s, desk.products.get('is' in s.product ? s.product.is : ''), planOf.get(s.id))
+      ])
+    )
+  );
   const found = $derived(
     query.groups.length === 0
       ? sorted
-      : sorted.filter((s) =>
-          matchesQuery(
-            query,
-            searchableSystem(s, desk.products.get('is' in s.product ? s.product.is : ''), planOf.get(s.id)),
-            kinds
-          )
-        )
+      : sorted.filter((s) => {
+          const row = searchable.get(s.id);
+          return row !== undefined && matchesQuery(query, row, kinds);
+        })
   );
   const source = $derived<SheetSource>({
     catalogue: desk.catalogue ?? emptyCatalogue(),
@@ -136,13 +142,16 @@
       </p>
     {/if}
     {#if chosen.length === 1 && chosen[0]}
-      <a class="act" href="/estate/system?at={encodeURIComponent(chosen[0])}">Open {nameOf(chosen[0])}</a>
+      <a class="act" href="/estate/system?at={encodeURIComponent(chosen[0])}"
+        >Open {shorten(nameOf(chosen[0]), 40)}</a
+      >
     {:else if chosen.length === 2}
       <a
         class="act"
         href="/estate/system?at={encodeURIComponent(chosen[0] ?? '')}&with={encodeURIComponent(
           chosen[1] ?? ''
-        )}">Set {nameOf(chosen[0] ?? '')} and {nameOf(chosen[1] ?? '')} side by side</a
+        )}"
+        >Set {shorten(nameOf(chosen[0] ?? ''), 30)} and {shorten(nameOf(chosen[1] ?? ''), 30)} side by side</a
       >
     {:else if chosen.length > 2}<span class="soft">{sayCount(chosen.length, 'system')} selected</span>{/if}
   </div>

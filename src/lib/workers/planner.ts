@@ -1,0 +1,73 @@
+import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
+import { planStepwise, type PlanProgress } from '$core/plan';
+import type { Plan } from '$core/plan-types';
+import type { Result } from '$core/issue';
+import { estateOfRecords } from '$lib/storage/records';
+import { readRecords, type Write } from '$lib/storage/change-log';
+
+const PROGRESS_EVERY_MS = 40;
+
+/** What is to be planned: a workspace as it was last told, with what changed since. */
+export interface PlanOrder {
+  readonly workspace: string;
+  /** True where what is held is not to be trusted: everything is read from the browser's storage first. */
+  readonly readAll: boolean;
+  /** Changes since the last order, oldest first; those already read do no harm. */
+  readonly writes: readonly Write[];
+  /** Absent: the same as in the last order. */
+  readonly catalogue?: Catalogue;
+  readonly today: number;
+}
+
+/**
+ * Plans what is stored, holding a copy of it, so that neither the estate is sent across nor the storage kept busy at each
+ * change. A newer order ends an older one at the next pause; the older answers `superseded`.
+ */
+export class Planner {
+  #workspace = '';
+  #records = new Map<string, unknown>();
+  #catalogue: Catalogue = emptyCatalogue();
+  #latest = 0;
+  /** Orders bring what is held up to date one after the other. */
+  #holding: Promise<void> = Promise.resolve();
+
+  async plan(order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> {
+    const run = ++this.#latest;
+    this.#holding = this.#holding.then(() => this.#hold(order));
+    try {
+      await this.#holding;
+      return await this.#run(run, order.today, onProgress);
+    } catch (error) {
+      this.#holding = Promise.resolve();
+      const detail = error instanceof Error ? error.message : String(error);
+      return { ok: false, issues: [{ code: 'cannot-plan', detail }] };
+    }
+  }
+
+  async #hold({ workspace, readAll, writes, catalogue }: PlanOrder): Promise<void> {
+    if (catalogue) this.#catalogue = catalogue;
+    if (readAll || workspace !== this.#workspace) this.#records = new Map(await readRecords(workspace));
+    this.#workspace = workspace;
+    for (const [key, value] of writes)
+      if (value === undefined) this.#records.delete(key);
+      else this.#records.set(key, value);
+  }
+
+  async #run(
+    run: number,
+    today: number,
+    onProgress: (progress: PlanProgress) => void
+  ): Promise<Result<Plan>> {
+    const { estate } = estateOfRecords(this.#records);
+    const steps = planStepwise({ catalogue: this.#catalogue, estate, today });
+    let paused = performance.now();
+    for (let next = steps.next(); ; next = steps.next()) {
+      if (next.done) return { ok: true, value: next.value };
+      if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
+      onProgress(next.value);
+      await new Promise((done) => setTimeout(done));
+      if (run !== this.#latest) return { ok: false, issues: [{ code: 'superseded' }] };
+      paused = performance.now();
+    }
+  }
+}
