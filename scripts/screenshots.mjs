@@ -73,6 +73,18 @@ try {
   await page.getByRole('button', { name: /messy/ }).click();
   await page.getByRole('button', { name: /^Take in/ }).waitFor();
   await shoot('import');
+  for (const [name, path, ready] of [
+    ['systems', '/estate/systems', '[data-row]'],
+    ['system', '/estate/system?at=survey-01', '[data-fact]'],
+    ['teams', '/estate/teams', '[data-team]'],
+    ['decisions', '/estate/decisions', '[data-decision]'],
+    ['ways-in', '/import', 'textarea']
+  ]) {
+    await page.goto(`${address}${path}`);
+    await page.locator(ready).first().waitFor();
+    await page.getByText(/^Planning:/).waitFor({ state: 'detached' });
+    await shoot(name);
+  }
   await page.goto(`${address}/catalogue?product=garnock-desk`);
   await page.locator('[data-cell="4>5"]').click();
   const levels = page.locator('[data-entry="desk-4-5"]').getByLabel('levels');

@@ -12,7 +12,7 @@ export const SCHEMA_FOLDER = 'static/schemas';
 export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
     'catalogue-2': catalogueSchema,
-    'workspace-2': workspaceSchema,
+    'workspace-3': workspaceSchema,
     'plan-1': planFileSchema
   };
   return new Map(

@@ -57,6 +57,22 @@ test('the fixture of this version has every field there is, and is written again
     ).toEqual([]);
 });
 
+test('the workspace fixture of this version has every field there is', () => {
+  const keysOf = (value: unknown, properties: boolean): string[] => {
+    if (Array.isArray(value)) return value.flatMap((v) => keysOf(v, properties));
+    if (typeof value !== 'object' || value === null) return [];
+    return Object.entries(value).flatMap(([key, v]) => [
+      ...(!properties || key === 'properties' ? (properties ? Object.keys(v as object) : [key]) : []),
+      ...keysOf(v, properties)
+    ]);
+  };
+  const read = (path: string): unknown => JSON.parse(readFileSync(path, 'utf8'));
+  const said = new Set(keysOf(read('tests/fixtures/formats/workspace-3.json'), false));
+  const fields = keysOf(read('static/schemas/workspace-3.schema.json'), true);
+  expect(fields.length).toBeGreaterThan(100);
+  expect(fields.filter((f) => !said.has(f))).toEqual([]);
+});
+
 test('a catalogue means the same as YAML and as JSON', () => {
   const yaml = parseCatalogue(demoCatalogueText());
   const json = parseCatalogue(JSON.stringify(demoCatalogue()));
