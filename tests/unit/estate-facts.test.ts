@@ -147,6 +147,12 @@ describe('facts', () => {
     expect(truth('shelf-depot', 'every linked node (setting.hand-over is on)')).toBe('no');
     expect(truth('shelf-north', 'every linked node (setting.hand-over is on)')).toBe('unknown');
     expect(truth('rack-01', 'some linked host (always)')).toBe('unknown');
+    const gone = { ...systemOf('mirror-east'), links: [{ kind: 'hosted on' as const, to: 'nobody' }] };
+    expect(new LinkIndex([gone]).find(gone, 'host')).toEqual({ systems: [], missing: ['nobody'] });
+    const lost = { ...around, links: new LinkIndex([gone]) };
+    const mirror = catalogue.products.find((p) => p.id === 'twinbank-mirror');
+    const standing = { release: '2.9', patch: 'base', edition: 'only', architecture: 'only' };
+    if (mirror) expect(evidenceOf(catalogue, mirror, gone, standing, lost).linked('host')).toBe('unknown');
   });
 
   test('where to read a fact fits the version, and says when that is not sure', () => {
@@ -160,6 +166,7 @@ describe('facts', () => {
     });
     expect(findPlaces(desk, systemOf('hall-01'), 'patch')).toMatchObject({ sure: false });
     const draft = catalogue.products.find((p) => p.id === 'marram-draft');
+    expect(findPlaces(draft, systemOf('cad-05'), 'security-part').places).toEqual([]);
     expect(findPlaces(draft, systemOf('cad-05'), 'security-part', 'set').places).toHaveLength(1);
     expect(
       findPlaces(
@@ -193,6 +200,7 @@ describe('facts', () => {
     };
     expect(behind('west-01')).toEqual({ newest: '6', releases: 3 });
     expect(behind('kiosk-01')).toEqual({ newest: '9', releases: 0 });
+    expect(behind('shelf-lab')).toBeUndefined();
     expect(behind('hall-01')).toEqual({ newest: '6' });
   });
 });

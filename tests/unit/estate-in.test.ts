@@ -98,6 +98,10 @@ describe('out and in', () => {
     ]);
     expect(second.vanished.map((s) => s.name)).toEqual(['c']);
     const gone = { ...(second.vanished[0] as System), missingSince: today };
+    const retired = { ...(second.vanished[0] as System), stage: 'retired' as const };
+    expect(read('name,os\nd,Brindle Server 8', [retired]).vanished).toEqual([]);
+    const later = read('name,memory (GB),seen\na,8,2031-03-20', first.taken);
+    expect(later.taken[0]?.facts?.['memory']).toEqual({ value: '8 GB', day: '2031-03-20', source });
     const third = read('name,os\nc,Brindle Server 9', [gone]);
     expect(third.rows[0]?.remarks).toContain('back on its list');
     expect(third.taken[0]?.missingSince).toBeUndefined();
@@ -191,6 +195,8 @@ describe('ways in', () => {
       ]);
       expect(found[0]).toMatchObject({ purl: 'pkg:generic/brindle@8', observed: '2031-03-01' });
     }
+    const odd = records(parseCycloneDx(bom('1.5').replace('2031-03-01', '2031-03-00'), catalogue, 'file'));
+    expect(odd[0]?.observed).toBeUndefined();
     expect(parseCycloneDx(bom('1.2'), catalogue, 'file')).toMatchObject({
       ok: false,
       issues: [{ code: 'other-version' }]
@@ -294,6 +300,11 @@ describe('ways in', () => {
     ],
     ['BRINDLE release 9 login:', 'brindle-server 9   true', ['brindle', '9']],
     ['Garnock Desk 4 or perhaps Garnock Desk 5', 'garnock-desk 4   false', ['garnock desk', '4']],
+    [
+      'Garnock Desk in the hall, beside the 5 lamps that were bought',
+      'garnock-desk    true',
+      ['garnock desk']
+    ],
     ['call me at 4 about the 9 lamps', '', []]
   ])('what is this: %s', (text, said, words) => {
     const [first] = identifyText(catalogue, text);

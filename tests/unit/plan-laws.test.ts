@@ -144,6 +144,12 @@ test('no label is ever read as a number: with every label another text, all plan
       ...d,
       target: d.target && { ...d.target, release: forth.get(`brindle-server ${d.target.release}`) ?? '' }
     }));
+    const goals = estate.goals.map((g) => ({
+      ...g,
+      ...(g.targets
+        ? { targets: g.targets.map((t) => ({ ...t, release: forth.get(`${t.product} ${t.release}`) ?? '' })) }
+        : {})
+    }));
     const strip = (p: Plan): unknown => {
       const text = JSON.stringify(
         p.cases
@@ -154,7 +160,11 @@ test('no label is ever read as a number: with every label another text, all plan
     };
     expect(
       strip(
-        plan({ catalogue: other, estate: { ...estate, systems: estate.systems.map(move), decisions }, today })
+        plan({
+          catalogue: other,
+          estate: { ...estate, systems: estate.systems.map(move), decisions, goals },
+          today
+        })
       )
     ).toEqual(strip(plan({ catalogue, estate, today })));
   }

@@ -113,6 +113,26 @@ describe('sheets', () => {
     expect(down.systems.every((s) => s.team === systemOf(sheet.rows[0] ?? '').team)).toBe(true);
   });
 
+  test('another release typed in has other levels; an entry that is not whole is refused whole', () => {
+    const set = (row: string, text: string) =>
+      systemsSheet(source()).apply([{ row, column: 'release', text }]).systems[0];
+    expect(set('draw-01', '5')).toMatchObject({ release: { is: '5' }, patch: { unknown: 'not asked' } });
+    expect(set('rack-01', '9')).toMatchObject({ release: { is: '9' }, patch: { is: 'base' } });
+    const companions = companionsSheet(source());
+    const half = [
+      { row: '+1', column: 'system', text: 'draw-01' },
+      { row: '+1', column: 'version', text: '3' }
+    ];
+    expect(companions.apply(half)).toMatchObject({
+      systems: [],
+      refused: [{ why: 'a companion needs a name' }, {}]
+    });
+    const whole = companions.apply([...half, { row: '+1', column: 'name', text: 'Plotter' }]);
+    expect(whole.systems[0]?.companions).toEqual([{ name: 'Plotter', version: '3' }]);
+    const row = companions.rows.find((r) => r.startsWith('yard-01')) ?? '';
+    expect(companions.apply([{ row, column: 'name', text: '' }]).systems[0]).not.toHaveProperty('companions');
+  });
+
   test('another version typed in keeps what stood there in the history', () => {
     const outcome = systemsSheet(source()).apply([
       { row: 'draw-01', column: 'release', text: '5' },
