@@ -83,11 +83,11 @@ class Merger {
   }
 
   #installed(key: string, a: System, b: System): Fields {
-    const [x, y] = [pick(a), pick(b)].sort((p, q) => compareText(canonical(p), canonical(q))) as [
+    const [x, y] = [pick(a), pick(b)].sort((p, q) => compareText(fixedText(p), fixedText(q))) as [
       Fields,
       Fields
     ];
-    if (canonical(x) === canonical(y)) return x;
+    if (fixedText(x) === fixedText(y)) return x;
     if (a.observed !== undefined && b.observed !== undefined && a.observed !== b.observed)
       return pick(a.observed > b.observed ? a : b);
     this.#conflicts.push({ key, field: 'installed', values: [x, y] });
@@ -95,11 +95,11 @@ class Merger {
   }
 
   #field(key: string, field: string, x: unknown, y: unknown): unknown {
-    if (canonical(x) === canonical(y)) return x;
+    if (fixedText(x) === fixedText(y)) return x;
     if (field === 'facts') return this.#facts(x as Record<string, Fact>, y as Record<string, Fact>);
     if (field === 'observed' || field === 'missingSince') return [x, y].map(String).sort(compareText)[1];
     if (Array.isArray(x) && Array.isArray(y) && LISTS.has(field)) return joinLists(x, y);
-    const values = [x, y].sort((p, q) => compareText(canonical(p), canonical(q))) as [unknown, unknown];
+    const values = [x, y].sort((p, q) => compareText(fixedText(p), fixedText(q))) as [unknown, unknown];
     if (field !== 'source') this.#conflicts.push({ key, field, values });
     return values[0];
   }
@@ -131,18 +131,18 @@ function joinLists<T>(a: readonly T[], b: readonly T[]): T[] {
 
 /** Days first, so that histories stay in order. */
 const orderOf = (item: unknown): string =>
-  `${typeof item === 'object' && item !== null && 'day' in item ? String(item.day) : ''} ${canonical(item)}`;
+  `${typeof item === 'object' && item !== null && 'day' in item ? String(item.day) : ''} ${fixedText(item)}`;
 
 const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 /** A value as text that does not depend on the order of its keys. */
-function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
+function fixedText(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(fixedText).join(',')}]`;
   if (typeof value !== 'object' || value === null) return JSON.stringify(value) ?? 'undefined';
   return `{${Object.entries(value)
     .filter(([, v]) => v !== undefined)
     .sort(([x], [y]) => compareText(x, y))
-    .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
+    .map(([k, v]) => `${JSON.stringify(k)}:${fixedText(v)}`)
     .join(',')}}`;
 }
 
