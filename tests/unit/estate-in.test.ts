@@ -102,6 +102,11 @@ describe('out and in', () => {
     expect(read('name,os\nd,Brindle Server 8', [retired]).vanished).toEqual([]);
     const later = read('name,memory (GB),seen\na,8,2031-03-20', first.taken);
     expect(later.taken[0]?.facts?.['memory']).toEqual({ value: '8 GB', day: '2031-03-20', source });
+    const bare = { ...(first.taken[0] as System), stage: 'bare' as const, installedText: undefined };
+    expect(read('name,os\na,Brindle Server 9', [bare]).taken[0]).not.toHaveProperty('stage');
+    expect(read('name,os\nc,Brindle Server 8', [retired]).rows[0]?.remarks).toEqual([
+      'retired here, and still on the list'
+    ]);
     const third = read('name,os\nc,Brindle Server 9', [gone]);
     expect(third.rows[0]?.remarks).toContain('back on its list');
     expect(third.taken[0]?.missingSince).toBeUndefined();
@@ -117,6 +122,7 @@ describe('ways in', () => {
     const text = [
       '# draw-90',
       'NAME="Brindle Server"',
+      '# what follows was written by the installer',
       'VERSION_ID=9',
       'SUPPORT_END=2032-09-20',
       '',

@@ -48,6 +48,14 @@ export function evaluateCondition(condition: Condition, evidence: Evidence, kind
   }
 }
 
+/** The facts an evaluation could not settle for want of knowing them, each once. Those of linked systems are left out. */
+export function unknownFactsOf({ condition, parts, seen, truth }: Evaluation): string[] {
+  if (truth !== 'unknown' || condition.kind === 'linked') return [];
+  const own =
+    'fact' in condition && (seen?.kind === 'unknown' || seen?.kind === 'disputed') ? [condition.fact] : [];
+  return [...new Set([...own, ...parts.flatMap(unknownFactsOf)])];
+}
+
 function truthOfLinked(
   members: 'every' | 'some' | 'lowest',
   linked: LinkedEvidence,

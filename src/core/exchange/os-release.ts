@@ -58,6 +58,9 @@ export function parseOsRelease(text: string, fallback: string): Result<MachineRe
   );
 }
 
+/** Names as machines have them; a comment in words is none. */
+const HOST = /^[A-Za-z0-9][A-Za-z0-9._-]*$/;
+
 /** A line that says whose text follows. */
 function machineNameOf(line: string): string | undefined {
   const clean = line.trim();
@@ -69,7 +72,7 @@ function machineNameOf(line: string): string | undefined {
     ?.replace(/[:/]?\s*\/?(?:etc|usr\/lib)\/os-release$/, '')
     .replace(/:$/, '')
     .trim();
-  return name || undefined;
+  return name !== undefined && HOST.test(name) ? name : undefined;
 }
 
 /** The value as a shell reads it: one pair of quotes off, backslashes resolved. */

@@ -211,6 +211,11 @@ class Reader {
       delete system.missingSince;
       remarks.push('back on its list');
     }
+    if (before?.stage === 'retired') remarks.push('retired here, and still on the list');
+    if ((before?.stage === 'bare' || before?.stage === 'candidate') && understood.text !== '') {
+      delete system.stage;
+      delete system.meantFor;
+    }
     for (const field of ['team', 'site', 'observed', 'purl', 'cpe'] as const)
       if (record[field] !== undefined) system[field] = record[field];
     if (record.nodes !== undefined) system.nodes = record.nodes;

@@ -1,10 +1,17 @@
 <script lang="ts">
   import type { Demands } from '$core/catalogue/find-demands';
+  import { unknownFactsOf } from '$core/condition/evaluate-condition';
+  import { nameOfFact } from '$core/estate/asked-facts';
+  import { kindsOf } from '$core/estate/facts';
+  import type { System } from '$core/estate/schema';
   import { describeEvaluation } from '$core/wording/condition';
   import { sayCount } from '$core/wording/dates';
+  import WhereToRead from '$lib/estate/WhereToRead.svelte';
+  import { desk } from '$lib/state/desk.svelte';
 
-  let { demands, release }: { demands: Demands; release: string } = $props();
+  let { demands, release, system }: { demands: Demands; release: string; system: System } = $props();
 
+  const kinds = $derived(kindsOf(desk.catalogue));
   const open = $derived(demands.requirements.filter((r) => r.truth !== 'yes'));
   const hold = $derived(demands.requirements.length - open.length);
   const count = $derived(demands.requirements.length + demands.cautions.length + demands.companions.length);
@@ -35,6 +42,12 @@
               <span class="soft">({MEANS[r.requirement.grade]})</span></summary
             >
             {#if r.evaluation}<pre class="mono">{describeEvaluation(r.evaluation).join('\n')}</pre>{/if}
+            {#each r.evaluation ? unknownFactsOf(r.evaluation) : [] as fact (fact)}
+              <div class="find">
+                <b>{nameOfFact(fact, (id) => kinds.find(id)?.name)}</b>
+                <WhereToRead {system} {fact} />
+              </div>
+            {/each}
             {#if r.requirement.site}<p>
                 The site goes by: {r.requirement.site.needs}{r.requirement.site.because
                   ? `, because ${r.requirement.site.because}`
@@ -78,6 +91,9 @@
     font-size: 12px;
     white-space: pre-wrap;
     margin: 4px 0 4px 12px;
+  }
+  .find {
+    margin: 3px 0 3px 12px;
   }
   details p {
     margin-left: 12px;

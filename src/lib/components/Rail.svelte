@@ -7,7 +7,7 @@
   let { onkeys, onasof }: { onkeys: () => void; onasof: () => void } = $props();
   const here = $derived(page.url.pathname === '/import' ? '/estate' : `/${page.url.pathname.split('/')[1]}`);
   const counts = $derived<Record<string, number>>({
-    '/estate': desk.estate.systems.length,
+    '/estate': desk.estate.systems.filter((s) => s.stage !== 'retired').length,
     '/catalogue': desk.catalogue?.products.length ?? 0
   });
 </script>

@@ -2,13 +2,13 @@
   import { factsOfInterest, nameOfFact, PARTS } from '$core/estate/asked-facts';
   import { FactDecisions, findFact, isStale, kindsOf, seenOf, statementsOf } from '$core/estate/facts';
   import { formatFactText, parseFactText } from '$core/estate/fact-text';
-  import { findPlaces } from '$core/estate/places';
   import type { Decision, Fact, System } from '$core/estate/schema';
   import { formatDay, parseDay } from '$core/date/day';
   import { sayDay } from '$core/wording/dates';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import FactDecide from './FactDecide.svelte';
+  import WhereToRead from './WhereToRead.svelte';
 
   let { system }: { system: System } = $props();
 
@@ -82,22 +82,6 @@
   }
 </script>
 
-{#snippet where(id: string)}
-  {@const found = findPlaces(product, system, id)}
-  {#each found.places as place (place.id)}
-    <div>
-      <span class="soft">{found.sure ? 'read it' : 'perhaps read it'}</span>
-      {place.where}{#if place.fallback}<span class="soft">; else</span>
-        {place.fallback}{/if}{#if place.ask}<span class="soft">; ask</span>
-        {place.ask}{/if}
-    </div>
-  {:else}
-    <div class="soft">
-      nobody has recorded where to read it; ask {product?.publisher ?? 'whoever keeps the machine'}
-    </div>
-  {/each}
-{/snippet}
-
 {#if parts.length > 0}
   <h2>Not known of what is installed</h2>
   <ul class="parts">
@@ -109,7 +93,7 @@
           : 'unknown' in reading
             ? reading.unknown
             : ''}
-        {@render where(part)}
+        <WhereToRead {system} fact={part} />
       </li>
     {/each}
   </ul>
@@ -152,7 +136,7 @@
             <span class:soft={line.state === 'known' && !line.isStale}>{line.words}</span>
           {/if}
           {#if line.isStale}<b>read too long ago, ask again</b>{/if}
-          {#if line.state === 'unknown' || line.isStale}{@render where(line.id)}{/if}
+          {#if line.state === 'unknown' || line.isStale}<WhereToRead {system} fact={line.id} />{/if}
         </td>
         <td class="acts">
           {#if line.decision}<button

@@ -9,6 +9,7 @@
   import Demands from '$lib/components/Demands.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Alike from '$lib/estate/Alike.svelte';
+  import WhereToRead from '$lib/estate/WhereToRead.svelte';
   import Ladder from '$lib/components/Ladder.svelte';
   import Stair from '$lib/components/Stair.svelte';
   import { desk } from '$lib/state/desk.svelte';
@@ -240,7 +241,11 @@
           </ul>
         </section>
       {/if}
-      {#if demands}<Demands {demands} release={names.release(looked?.target.release ?? '')} />{/if}
+      {#if demands && system}<Demands
+          {demands}
+          {system}
+          release={names.release(looked?.target.release ?? '')}
+        />{/if}
       {#if unknown.length > 0}
         <section>
           <h2>To find out</h2>
@@ -248,6 +253,16 @@
             Not known for certain: {unknown.join(', ')}. Read as “{system?.installedText ??
               'nothing'}”{system?.source ? `, from ${system.source}` : ''}.
           </p>
+          {#if system}
+            {#each unknown as part (part)}
+              <div><b>{part}</b> <WhereToRead {system} fact={part === 'patch level' ? 'patch' : part} /></div>
+            {/each}
+            <p>
+              <a href="/estate/system?at={encodeURIComponent(system.id)}"
+                >All that is known of {system.name}</a
+              >
+            </p>
+          {/if}
         </section>
       {/if}
       {#if editions.length > 1}

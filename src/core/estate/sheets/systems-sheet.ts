@@ -210,8 +210,14 @@ function without<K extends keyof System>(system: System, key: K): System {
   return rest as System;
 }
 
+/** What runs something is neither bare nor a candidate any more. */
+function inUse(system: System): System {
+  if (system.stage === undefined || system.stage === 'retired') return system;
+  return without(without(system, 'stage'), 'meantFor');
+}
+
 const readText = (system: System, text: string, { catalogue }: SheetSource): System => ({
-  ...system,
+  ...inUse(system),
   installedText: text.slice(0, 500),
   ...readInstalled(catalogue, { installed: text.slice(0, 500) }).readings
 });
@@ -221,7 +227,7 @@ function setProduct(system: System, text: string, { catalogue }: SheetSource): S
   if (text === '') return { ...system, product: BLANK, ...rest };
   const { readings } = readInstalled(catalogue, { product: text });
   if (!('is' in readings.product)) return 'not a product of the catalogue';
-  return { ...system, ...readings };
+  return { ...inUse(system), ...readings };
 }
 
 function setPart(
