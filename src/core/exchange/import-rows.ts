@@ -82,10 +82,11 @@ class RowReader {
       const at = this.#columns[field];
       return at === undefined ? '' : restoreCell(cells[at] ?? '');
     };
-    const remarks: string[] = [];
-    const facts = this.#readFacts(cells, remarks);
+    const said: string[] = [];
+    const facts = this.#readFacts(cells, said);
     const observed = this.#day(cell('observed'));
-    if (observed.remark !== undefined) remarks.push(observed.remark);
+    if (observed.remark !== undefined) said.push(observed.remark);
+    const remarks = said.length === 0 ? NONE : said;
     const nodes = Number(cell('nodes'));
     const links = this.#linkColumns.flatMap(([kind, at]) =>
       listOf(restoreCell(cells[at] ?? '')).map((name): NamedLink => ({ kind, name }))
@@ -138,6 +139,8 @@ class RowReader {
     return facts;
   }
 }
+
+const NONE: readonly string[] = [];
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 

@@ -62,7 +62,7 @@ export function* previewStepwise(
   const reader = new Reader(context, records);
   const rows: ImportedRow[] = [];
   for (const record of records) {
-    rows.push(reader.read(record));
+    rows.push(reader.read(record, rows.length));
     if (rows.length % STEP === 0) yield rows.length;
   }
   return {
@@ -111,7 +111,11 @@ class Reader {
   readonly #products: ReadonlyMap<string, Product>;
   readonly #byName: Map<string, System>;
   readonly #ids: Set<string>;
-  readonly #seen = new Map<string, { row: number; system: System }>();
+  readonly #seen = new Map<string, ImportedRow>();
+  /** The folded name of each record. */
+  readonly #keys: readonly string[];
+  /** What is to be said of the record being read beyond its own remarks. */
+  #remarks: string[] = [];
   readonly #statements = new Map<Fact, Map<string, Fact>>();
   readonly #fresh = new Map<InstalledUnderstanding, Installed>();
   readonly #understood = new Map<InstalledTexts, InstalledUnderstanding>();
@@ -122,6 +126,7 @@ class Reader {
     this.#products = new Map(context.catalogue.products.map((p) => [p.id, p]));
     this.#byName = new Map(context.existing.map((s) => [foldText(s.name), s]));
     this.#ids = new Set(context.existing.map((s) => s.id));
+    this.#keys = records.map((r) => foldText(r.name));
     this.#newIds = this.#idsFor(records);
   }
 
@@ -130,10 +135,10 @@ class Reader {
 
   #idsFor(records: readonly MachineRecord[]): Map<string, string> {
     const ids = new Map<string, string>();
-    for (const { name } of records) {
-      const key = foldText(name);
-      if (key !== '' && !this.#byName.has(key) && !ids.has(key)) ids.set(key, newSystemId(name, this.#ids));
-    }
+    this.#keys.forEach((key, i) => {
+      if (key !== '' && !this.#byName.has(key) && !ids.has(key))
+        ids.set(key, newSystemId(records[i]?.name ?? '', this.#ids));
+    });
     return ids;
   }
 
@@ -141,45 +146,35 @@ class Reader {
     return this.#seen.has(foldText(name));
   }
 
-  read(record: MachineRecord): ImportedRow {
+  read(record: MachineRecord, index: number): ImportedRow {
     const { row, name } = record;
-    if (name === '')
-      return {
-        row,
-        name,
-        fate: 'not taken',
-        reason: { code: 'missing-name' },
-        changes: NONE,
-        leftOver: NONE,
-        remarks: record.remarks
-      };
-    const key = foldText(name);
+    const left = { changes: NONE, leftOver: NONE, remarks: record.remarks };
+    if (name === '') return { row, name, fate: 'not taken', reason: { code: 'missing-name' }, ...left };
+    const key = this.#keys[index] ?? '';
     const before = this.#byName.get(key);
     const understood = this.#understand(record);
     const { leftOver } = understood;
-    const remarks = [...record.remarks];
-    const system = this.#systemOf(record, key, before, understood, remarks);
+    this.#remarks = [];
+    const system = this.#systemOf(record, key, before, understood);
+    const remarks = this.#remarks.length === 0 ? record.remarks : [...record.remarks, ...this.#remarks];
     const earlier = this.#seen.get(key);
-    if (earlier) {
+    if (earlier?.system) {
       const code = findDifferences(earlier.system, system).length === 0 ? 'repeats' : 'same-name';
       const reason = { code, detail: String(earlier.row) };
       return { row, name, fate: 'not taken', reason, changes: NONE, leftOver, remarks };
     }
-    this.#seen.set(key, { row, system });
-    if (!before) return { row, name, fate: 'new', system, changes: NONE, leftOver, remarks };
-    const changes = findDifferences(before, system);
-    if (changes.length === 0)
-      return { row, name, fate: 'same', system: before, changes: NONE, leftOver, remarks };
-    const kept = this.#withHistory(before, system);
-    return {
-      row,
-      name,
-      fate: 'update',
-      system: kept,
-      changes: changes.map(sayDifference),
-      leftOver,
-      remarks
-    };
+    const read = this.#compared({ row, name, fate: 'new', system, changes: NONE, leftOver, remarks }, before);
+    this.#seen.set(key, before ? { ...read, system } : read);
+    return read;
+  }
+
+  /** The row against what is known of the system: changed, or as it is. */
+  #compared(row: ImportedRow & { readonly system: System }, before: System | undefined): ImportedRow {
+    if (!before) return row;
+    const changes = findDifferences(before, row.system);
+    if (changes.length === 0) return { ...row, fate: 'same', system: before };
+    const system = this.#withHistory(before, row.system);
+    return { ...row, fate: 'update', system, changes: changes.map(sayDifference) };
   }
 
   /** Records of one list share the object of equal texts, so that they are understood once. */
@@ -195,13 +190,12 @@ class Reader {
     record: MachineRecord,
     key: string,
     before: System | undefined,
-    understood: InstalledUnderstanding,
-    remarks: string[]
+    understood: InstalledUnderstanding
   ): System {
     const { source } = this.#context;
     const facts = this.#factsOf(record, before);
     const companions = companionsOf(record, before, source);
-    const links = this.#linksOf(record, before, remarks);
+    const links = this.#linksOf(record, before);
     const id = before?.id ?? this.#newIds.get(key) ?? record.name;
     const installed = before ? this.#installedOf(before, understood) : this.#freshOf(understood);
     const system: Writable<System> = before
@@ -209,9 +203,9 @@ class Reader {
       : { id, name: record.name, source, ...installed };
     if (before?.missingSince !== undefined) {
       delete system.missingSince;
-      remarks.push('back on its list');
+      this.#remarks.push('back on its list');
     }
-    if (before?.stage === 'retired') remarks.push('retired here, and still on the list');
+    if (before?.stage === 'retired') this.#remarks.push('retired here, and still on the list');
     if ((before?.stage === 'bare' || before?.stage === 'candidate') && understood.text !== '') {
       delete system.stage;
       delete system.meantFor;
@@ -299,7 +293,7 @@ class Reader {
     return addReading(kind, was, this.#stated(fact, day));
   }
 
-  #linksOf({ links }: MachineRecord, before: System | undefined, remarks: string[]): Link[] | undefined {
+  #linksOf({ links }: MachineRecord, before: System | undefined): Link[] | undefined {
     if (!links) return undefined;
     const next: Link[] = [...(before?.links ?? [])];
     for (const { kind, name } of links) {
@@ -309,7 +303,7 @@ class Reader {
         continue;
       }
       const to = this.#byName.get(folded)?.id ?? this.#newIds.get(folded);
-      if (to === undefined) remarks.push(`${kind} "${name}": no system of that name`);
+      if (to === undefined) this.#remarks.push(`${kind} "${name}": no system of that name`);
       else if (!next.some((l) => 'to' in l && l.kind === kind && l.to === to)) next.push({ kind, to });
     }
     return next;

@@ -99,6 +99,9 @@
   </ul>
 {/if}
 <h2>Facts</h2>
+{#if facts.length > 0}<p class="soft">
+    Type over a value to set it; “? no access” says why one is not known.
+  </p>{/if}
 {#if facts.length === 0}<p class="soft">Nothing asks for a fact of it, and none is recorded.</p>{/if}
 {#if fault}<p role="alert">{fault}</p>{/if}
 <table class="plain">

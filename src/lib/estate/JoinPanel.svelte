@@ -11,15 +11,20 @@
   const merged = $derived(joining.merged);
   const kinds = $derived(kindsOf(desk.catalogue));
   const added = $derived((merged?.estate.systems.length ?? 0) - desk.estate.systems.length);
-  const disputed = $derived(
-    (merged?.estate.systems ?? []).reduce(
+  const disputed = $derived(countDisputed(merged?.estate.systems ?? []) - countDisputed(desk.estate.systems));
+
+  function countDisputed(systems: readonly System[]): number {
+    return systems.reduce(
       (n, s) =>
         n +
         Object.entries(s.facts ?? {}).filter(([id, f]) => 'statements' in f && !isAgreed(f, kinds.find(id)))
           .length,
       0
-    )
-  );
+    );
+  }
+
+  /** `settlingDays` reads settling days. */
+  const sayField = (field: string): string => field.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`);
 
   /** Conflicts come in a fixed order; which of the two values is the one here is looked up. */
   const isMine = (c: Conflict, which: 0 | 1): boolean => {
@@ -67,7 +72,7 @@
   <section class="join" data-join>
     <h1>Joining with {joining.fileName}</h1>
     <p>
-      {sayCount(added, 'system')} only the other has; {sayCount(disputed, 'fact')} would be disputed; {sayCount(
+      {sayCount(added, 'system')} only the other has; {sayCount(disputed, 'fact')} would become disputed; {sayCount(
         merged.conflicts.length,
         'difference'
       )} to choose. Nothing is changed yet.
@@ -88,7 +93,7 @@
         <tbody>
           {#each merged.conflicts.slice(0, 1000) as c (c.key + c.field)}
             <tr data-conflict="{c.key} {c.field}">
-              <td>{nameOf(c)}</td><td>{c.field}</td>
+              <td>{nameOf(c)}</td><td>{sayField(c.field)}</td>
               {#each [0, 1] as const as which (which)}
                 <td
                   ><label

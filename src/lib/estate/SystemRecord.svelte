@@ -114,6 +114,14 @@
     >Edit companions</a
   >
 </p>
+{#if system.purl || system.cpe || system.meantFor}
+  <h2>Identified by</h2>
+  <ul class="ids">
+    {#if system.purl}<li class="mono">{system.purl}</li>{/if}
+    {#if system.cpe}<li class="mono">{system.cpe}</li>{/if}
+    {#if system.meantFor}<li>meant for {desk.namesOfProduct(system.meantFor).product}</li>{/if}
+  </ul>
+{/if}
 <h2><label for="system-note">Note</label></h2>
 <textarea
   id="system-note"
@@ -163,6 +171,10 @@
   }
   li {
     padding: 1px 0;
+    overflow-wrap: anywhere;
+  }
+  .ids li {
+    font-size: 12.5px;
     overflow-wrap: anywhere;
   }
   textarea {
