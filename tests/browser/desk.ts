@@ -38,3 +38,13 @@ export async function giveFile(page: Page, name: string, content: string | Buffe
 }
 
 export const row = (page: Page, system: string) => page.locator(`[data-case="${system}"]`);
+
+/** Goes on inside the application, without reading and planning everything anew. */
+export const follow = (page: Page, href: string): Promise<void> =>
+  page.evaluate((to) => {
+    const link = document.createElement('a');
+    link.href = to;
+    document.body.append(link);
+    link.click();
+    link.remove();
+  }, href);

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import type { PlanFile } from '../../src/core/exchange/plan-file';
-import { expect, openDemo, test } from './desk';
+import { expect, follow, openDemo, test } from './desk';
 
 const workspace = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
   catalogue: { text: string };
@@ -81,8 +81,8 @@ for (const theme of ['light', 'dark'] as const)
     let drawn = 0;
     for (const one of plan.cases) {
       if (!one.product || !one.start) continue;
-      await page.goto(`/stair?at=${one.systems[0]}`);
-      await expect(page.locator('svg.stair')).toBeVisible();
+      await follow(page, `/stair?at=${one.systems[0]}`);
+      await expect(page.locator(`[data-drawn="${one.systems[0]}"] svg.stair`)).toBeVisible();
       await page.mouse.move(2, 2);
       const seen = (await readDrawing(page))!;
       const near = (x: number, iso: string, what: string): void =>

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, openDemo, test } from './desk';
+import { expect, follow, openDemo, test } from './desk';
 
 /** The rows of the trap table in demo/README.md. */
 const TRAPS = readFileSync('demo/README.md', 'utf8')
@@ -14,7 +14,8 @@ test('every trap of the demo is said where somebody would fall into it', async (
   await openDemo(page);
   const missed: string[] = [];
   for (const { trap, path, words } of TRAPS) {
-    await page.goto(path);
+    await follow(page, path);
+    await page.waitForURL((url) => url.pathname + url.search === path);
     const said = page.locator('main').getByText(words, { exact: false }).first();
     const found = await said
       .waitFor({ state: 'attached', timeout: 6000 })

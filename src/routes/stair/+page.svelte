@@ -137,7 +137,12 @@
 {:else}
   <div class="page">
     <!-- svelte-ignore a11y_no_static_element_interactions -->
-    <section class="drawing" onkeydown={move} onmouseleave={() => (lookedAt = undefined)}>
+    <section
+      class="drawing"
+      data-drawn={plan.systems[0]}
+      onkeydown={move}
+      onmouseleave={() => (lookedAt = undefined)}
+    >
       <h1>{desk.describe(plan)}</h1>
       <p class="soft">
         {sayCount(plan.systems.length, 'system')}{plan.systems.length === 1 ? `, ${system?.name ?? ''}` : ''}: {teams}.
