@@ -1,4 +1,4 @@
-/** `npm run bench:import`: what understanding a list costs against parsing it bare (DESIGN section 6); writes docs/benchmarks.md. */
+/** `npm run bench:import`: what understanding a list costs against parsing it bare (DESIGN section 6); writes docs/benchmarks.md. Bundled first, as the application is. */
 import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { kindsOf } from '../src/core/estate/facts';
