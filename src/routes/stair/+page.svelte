@@ -185,7 +185,6 @@
       </div>
     </section>
     <aside>
-      <Alike {plan} />
       {#if looked}
         <p class="verdict" data-verdict={looked.verdict}>
           <b>{names.product} {names.target(looked.target)}</b>
@@ -251,6 +250,7 @@
           {system}
           release={names.release(looked?.target.release ?? '')}
         />{/if}
+      <Alike {plan} />
       {#if unknown.length > 0}
         <section>
           <h2>To find out</h2>

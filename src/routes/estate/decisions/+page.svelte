@@ -279,6 +279,8 @@
     padding: 2px 8px;
   }
   .one {
+    display: inline-block;
+    white-space: nowrap;
     margin-right: 5px;
   }
   .late {
