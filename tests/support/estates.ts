@@ -33,7 +33,7 @@ export function makeEstate(r: Random, catalogue: Catalogue, count: number): Esta
       {
         id: 'd1',
         kind: 'stay',
-        scope: { system: 's0' },
+        scope: r.pick([{ system: 's0' }, { system: 's3' }]),
         day: '2031-03-01',
         ...(r.chance(0.5) ? { reason: r.pick(['x', 'y']) } : {})
       },
@@ -51,7 +51,7 @@ export function makeEstate(r: Random, catalogue: Catalogue, count: number): Esta
           questions: [
             {
               id: 'q1',
-              text: 'Which?',
+              text: r.pick(['Which?', 'How many?']),
               asked: '2031-03-01',
               ...(r.chance(0.5) ? { owner: r.pick(['a', 'b']) } : {})
             }
@@ -104,7 +104,29 @@ function makeSystem(r: Random, product: Product, index: number, count: number): 
     ...(r.chance(0.2) ? { nodes: r.int(2, 4) } : {}),
     ...(Object.keys(facts).length > 0 ? { facts } : {}),
     ...(links ? { links } : {}),
-    ...(r.chance(0.3) ? { companions: [{ name: r.pick(['plotter', 'scanner; big']), version: '2' }] } : {}),
+    ...(r.chance(0.3)
+      ? { companions: [{ name: r.pick(['plotter', 'scanner; big']), version: r.pick(['2', '3']) }] }
+      : {}),
+    ...(r.chance(0.2)
+      ? {
+          members: [
+            { name: 'n1', facts: { memory: makeFact(r, ['4 GB', '8 GB']) } },
+            { name: r.pick(['n2', 'n3']) }
+          ]
+        }
+      : {}),
+    ...(r.chance(0.2)
+      ? {
+          checks: [
+            {
+              id: 'c1',
+              tool: r.pick(['probe', 'sweep']),
+              day: '2031-03-01',
+              items: [{ what: 'x', result: 'pass' as const }]
+            }
+          ]
+        }
+      : {}),
     ...(r.chance(0.3) ? { note: r.pick(['-5 degrees', '@home', "'quoted", 'two\nlines']) } : {}),
     ...(r.chance(0.2) ? { history: [{ day: '2031-02-01', kind: 'changed' as const, was: 'older' }] } : {})
   };

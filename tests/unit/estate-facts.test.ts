@@ -41,6 +41,18 @@ describe('two people’s work', () => {
       expect(new Set(itself.estate.systems.map((s) => s.id))).toEqual(new Set(a.systems.map((s) => s.id)));
       for (const one of [a, b]) expect(mergeEstates(ab.estate, one).estate).toEqual(ab.estate);
       expect(estateSchema.safeParse(ab.estate).success).toBe(true);
+      for (const list of [
+        ab.estate.decisions,
+        ab.estate.questions ?? [],
+        ...ab.estate.systems.map((s) => s.checks ?? [])
+      ])
+        expect(new Set(list.map((e) => e.id)).size).toBe(list.length);
+      // What either of them decided is still decided: nothing is half of one and half of the other.
+      const about = (e: Estate): string[] => e.decisions.map((d) => JSON.stringify([d.kind, d.scope]));
+      expect(new Set(about(ab.estate))).toEqual(new Set([...about(a), ...about(b)]));
+      for (const s of ab.estate.systems)
+        for (const list of [s.members ?? [], s.companions ?? []])
+          expect(new Set(list.map((e) => e.name)).size).toBe(list.length);
       conflicts += ab.conflicts.length;
       disputed += ab.estate.systems.filter((s) =>
         Object.values(s.facts ?? {}).some((f) => 'statements' in f)

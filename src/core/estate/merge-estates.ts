@@ -1,5 +1,6 @@
 import { mergeFacts } from './facts';
-import type { Estate, Fact, System } from './schema';
+import { foldText } from '../version/words';
+import type { Check, Estate, Fact, System } from './schema';
 
 /** Something two people's records state differently; `values` in a fixed order, whoever's they are. */
 export interface Conflict {
@@ -27,13 +28,17 @@ const INSTALLED = ['installedText', 'product', 'release', 'patch', 'edition', 'a
 export function mergeEstates(a: Estate, b: Estate): MergedEstate {
   const conflicts: Conflict[] = [];
   const merger = new Merger(conflicts);
+  const decisions = tellApart(a.decisions, b.decisions, (d) => fixedText([d.kind, d.scope]));
+  const questions = tellApart(a.questions ?? [], b.questions ?? [], (q) =>
+    fixedText([q.text, q.about, q.system])
+  );
   const estate: Estate = {
     site: merger.fields('site', a.site, b.site) as Estate['site'],
     systems: merger.list('system', a.systems, b.systems),
     goals: merger.list('goal', a.goals, b.goals),
-    decisions: merger.list('decision', a.decisions, b.decisions),
+    decisions: merger.list('decision', ...decisions),
     rightsHeld: merger.list('right', a.rightsHeld, b.rightsHeld, (r) => `${r.right} ${r.pool ?? ''}`),
-    ...optional('questions', merger.list('question', a.questions ?? [], b.questions ?? [])),
+    ...optional('questions', merger.list('question', ...questions)),
     ...optional('lists', joinLists(a.lists ?? [], b.lists ?? [])),
     ...optional('imports', joinLists(a.imports ?? [], b.imports ?? []))
   };
@@ -98,10 +103,25 @@ class Merger {
     if (fixedText(x) === fixedText(y)) return x;
     if (field === 'facts') return this.#facts(x as Record<string, Fact>, y as Record<string, Fact>);
     if (field === 'observed' || field === 'missingSince') return [x, y].map(String).sort(compareText)[1];
+    if (field === 'members') return this.#members(x as Members, y as Members);
+    if (field === 'companions')
+      return latestOf([...(x as Named[]), ...(y as Named[])], (c) => foldText(c.name));
+    if (field === 'checks') return joinLists(...tellApart(x as Check[], y as Check[], fixedText));
     if (Array.isArray(x) && Array.isArray(y) && LISTS.has(field)) return joinLists(x, y);
     const values = [x, y].sort((p, q) => compareText(fixedText(p), fixedText(q))) as [unknown, unknown];
     if (field !== 'source') this.#conflicts.push({ key, field, values });
     return values[0];
+  }
+
+  /** Nodes by name, each with the facts of both. */
+  #members(x: Members, y: Members): Members {
+    const nodes = new Map<string, Members[number]>();
+    for (const { name, facts } of [...x, ...y]) {
+      const known = nodes.get(name)?.facts;
+      const merged = known && facts ? this.#facts(known, facts) : (known ?? facts);
+      nodes.set(name, merged ? { name, facts: merged } : { name });
+    }
+    return [...nodes.values()].sort((p, q) => compareText(p.name, q.name));
   }
 
   #facts(x: Readonly<Record<string, Fact>>, y: Readonly<Record<string, Fact>>): Record<string, Fact> {
@@ -116,12 +136,49 @@ class Merger {
 }
 
 /** Lists whose entries stand beside each other. */
-const LISTS = new Set(['companions', 'links', 'checks', 'history', 'references', 'members']);
+const LISTS = new Set(['links', 'history', 'references']);
 const isInstalled = (field: string): field is (typeof INSTALLED)[number] =>
   (INSTALLED as readonly string[]).includes(field);
 
 const pick = (system: System): Fields =>
   Object.fromEntries(INSTALLED.flatMap((f) => (system[f] === undefined ? [] : [[f, system[f]]])));
+
+type Members = NonNullable<System['members']>;
+type Named = NonNullable<System['companions']>[number];
+
+/** Of entries that go by one name the latest, in a fixed order. */
+function latestOf<T>(list: readonly T[], nameOf: (item: T) => string): T[] {
+  const ordered = [...list].sort((p, q) => compareText(orderOf(p), orderOf(q)));
+  const latest = new Map(ordered.map((item) => [nameOf(item), item]));
+  return [...latest].sort(([p], [q]) => compareText(p, q)).map(([, item]) => item);
+}
+
+/**
+ * Two people number on from the same last id: entries that share an id and are about different things get ids of their
+ * own, the one later in a fixed order by what it says, so that it is the same whoever merges and however often.
+ */
+function tellApart<T extends { readonly id: string }>(
+  a: readonly T[],
+  b: readonly T[],
+  aboutOf: (item: T) => string
+): [T[], T[]] {
+  const [mine, theirs] = [a, b].map((list) => new Map(list.map((item) => [item.id, item])));
+  const renamed = (item: T, other: T | undefined): T =>
+    !other || aboutOf(item) === aboutOf(other) || compareText(fixedText(item), fixedText(other)) < 0
+      ? item
+      : { ...item, id: `${item.id}.${digestOf(aboutOf(item))}` };
+  return [
+    a.map((item) => renamed(item, theirs?.get(item.id))),
+    b.map((item) => renamed(item, mine?.get(item.id)))
+  ];
+}
+
+/** A short digest of a text (FNV-1a, 32 bits), for telling a handful of entries apart. */
+function digestOf(text: string): string {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0;
+  return hash.toString(36);
+}
 
 /** Every entry once, in a fixed order. */
 function joinLists<T>(a: readonly T[], b: readonly T[]): T[] {
