@@ -1,7 +1,5 @@
 <script lang="ts">
-  import { formatDay } from '$core/date/day';
   import { activatedOf } from '$core/estate/gather';
-  import { FactDecisions } from '$core/estate/facts';
   import type { System } from '$core/estate/schema';
   import type { CasePlan } from '$core/plan-types';
   import { sayCount } from '$core/wording/dates';
@@ -11,7 +9,6 @@
   /** What makes the systems of a case the same, and how the others of its situation differ. */
   let { plan }: { plan: CasePlan } = $props();
 
-  const decided = $derived(new FactDecisions(desk.estate.decisions, formatDay(desk.today)));
   const system = $derived(desk.systems.get(plan.systems[0] ?? ''));
   const others = $derived(
     (desk.plan?.cases ?? []).filter((c) => c.situation === plan.situation && c.id !== plan.id)
@@ -22,7 +19,7 @@
     system
       ? [
           system.team ?? 'no team',
-          `activation ${{ yes: 'yes', no: 'no', unknown: 'unknown' }[activatedOf(system, decided)]}`,
+          `activation ${{ yes: 'yes', no: 'no', unknown: 'unknown' }[activatedOf(system, desk.decided)]}`,
           sayCount(system.nodes ?? 1, 'node'),
           desk.decisionsOn(plan).length === 0
             ? 'no decision of their own'
@@ -47,7 +44,9 @@
       <p>
         <a href="/stair?at={encodeURIComponent(other.systems[0] ?? '')}"
           >{other.systems.length === 1 ? its?.name : sayCount(other.systems.length, 'system')}</a
-        >: {its ? findDeviations(its, system, desk.estate.decisions, decided, desk.today).join('; ') : ''}
+        >: {its
+          ? findDeviations(its, system, desk.estate.decisions, desk.decided, desk.today).join('; ')
+          : ''}
       </p>
     {/each}
     <p class="names soft">

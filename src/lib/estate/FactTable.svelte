@@ -1,6 +1,6 @@
 <script lang="ts">
   import { factsOfInterest, nameOfFact, PARTS } from '$core/estate/asked-facts';
-  import { FactDecisions, findFact, isStale, kindsOf, seenOf, statementsOf } from '$core/estate/facts';
+  import { findFact, isStale, kindsOf, seenOf, statementsOf } from '$core/estate/facts';
   import { formatFactText, parseFactText } from '$core/estate/fact-text';
   import type { Decision, Fact, System } from '$core/estate/schema';
   import { formatDay, parseDay } from '$core/date/day';
@@ -14,7 +14,6 @@
 
   const product = $derived(desk.products.get('is' in system.product ? system.product.is : ''));
   const kinds = $derived(kindsOf(desk.catalogue));
-  const decided = $derived(new FactDecisions(desk.estate.decisions, formatDay(desk.today)));
   const parts = $derived(PARTS.filter((part) => !('is' in system[part])));
   const facts = $derived(factsOfInterest(product, system).map(describe));
   let deciding = $state<string | undefined>();
@@ -33,8 +32,8 @@
 
   function describe(id: string): Line {
     const fact = findFact(system, id);
-    const seen = seenOf(system, id, decided);
-    const decision = decided.find(system.id, id);
+    const seen = seenOf(system, id, desk.decided);
+    const decision = desk.decided.find(system.id, id);
     const stale = seen.kind === 'known' && isStale(kinds.find(id), seen, desk.today);
     const by =
       seen.kind === 'known'

@@ -1,19 +1,21 @@
 import { emptyCatalogue, type Catalogue, type Product } from '$core/catalogue/schema';
+import { settleCatalogue } from '$core/catalogue/settle';
 import { formatDay, parseDay, type Day } from '$core/date/day';
+import { FactDecisions } from '$core/estate/facts';
+import { LinkIndex } from '$core/estate/links';
 import {
   emptyEstate,
   type Decision,
   type Estate,
   type Goal,
   type Question,
-  type RightHeld,
   type Site,
   type System,
   type Target,
   type Workspace
 } from '$core/estate/schema';
 import { describeIssue, type Result } from '$core/issue';
-import type { PlanProgress } from '$core/plan';
+import { rulingsOf, type PlanProgress } from '$core/plan';
 import type { CasePlan, Plan } from '$core/plan-types';
 import { Names } from '$core/wording/names';
 import {
@@ -51,6 +53,7 @@ class Desk {
   workspaceName = $state('');
   /** Set while somebody is asked for the name that decisions are kept with. */
   asking = $state.raw<((who: string) => void) | undefined>();
+  #signing: Promise<string> | undefined;
   fault = $state('');
   loaded = $state(false);
 
@@ -59,6 +62,14 @@ class Desk {
   readonly systems = $derived(new Map(this.estate.systems.map((s): [string, System] => [s.id, s])));
   readonly products = $derived(
     new Map((this.catalogue?.products ?? []).map((p): [string, Product] => [p.id, p]))
+  );
+
+  /** Links and decisions on facts, worked out once for all who ask. */
+  readonly links = $derived(new LinkIndex(this.estate.systems));
+  readonly decided = $derived(new FactDecisions(this.estate.decisions, formatDay(this.today)));
+  /** The catalogue as the plan reads it: rulings applied. */
+  readonly settled = $derived(
+    this.catalogue && settleCatalogue(this.catalogue, rulingsOf(this.estate, formatDay(this.today))).catalogue
   );
 
   readonly files = new WorkerClient();
@@ -220,8 +231,10 @@ class Desk {
   /** The name to keep a decision with; asked once in a browser. */
   async sign(): Promise<{ who?: string }> {
     if (settings.who === undefined && !this.readOnly) {
-      const who = await new Promise<string>((resolve) => (this.asking = resolve));
-      this.asking = undefined;
+      // Two decisions that wait for the name wait for the same answer.
+      this.#signing ??= new Promise<string>((resolve) => (this.asking = resolve));
+      const who = await this.#signing;
+      this.asking = this.#signing = undefined;
       settings.set({ who: who.trim() });
     }
     return settings.who ? { who: settings.who } : {};
@@ -391,10 +404,6 @@ class Desk {
 
   saveSite(label: string, site: Site): Promise<void> {
     return this.commit(label, [['site', plain(site)]]);
-  }
-
-  saveRights(label: string, rights: readonly RightHeld[]): Promise<void> {
-    return this.commit(label, [['rights', plain([...rights])]]);
   }
 
   startOver(): Promise<void> {

@@ -3,8 +3,7 @@
   import { emptyCatalogue } from '$core/catalogue/schema';
   import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
-  import { formatDay } from '$core/date/day';
-  import { FactDecisions, kindsOf } from '$core/estate/facts';
+  import { kindsOf } from '$core/estate/facts';
   import { matchesQuery, parseQuery, type Searchable } from '$core/estate/find-systems';
   import { formatEstateCsv } from '$core/exchange/estate-csv';
   import { formatWorkspace } from '$core/exchange/workspace-file';
@@ -41,7 +40,6 @@
   const cases = $derived(desk.plan?.cases ?? []);
   const query = $derived(parseQuery(find));
   const kinds = $derived(kindsOf(desk.catalogue));
-  const decided = $derived(new FactDecisions(desk.estate.decisions, formatDay(desk.today)));
   const searchable = $derived(
     new Map(
       cases.flatMap((plan) =>
@@ -97,7 +95,7 @@
         ? ''
         : base === plan
           ? `${plan.systems.length} of ${systemsIn(alike)} in this situation`
-          : `${plan.systems.length} of ${systemsIn(alike)}: ${findDeviations(system, other, desk.estate.decisions, decided, desk.today).join(', ')}`;
+          : `${plan.systems.length} of ${systemsIn(alike)}: ${findDeviations(system, other, desk.estate.decisions, desk.decided, desk.today).join(', ')}`;
     return [system?.team ?? 'no team', plan.systems.length === 1 ? system?.name : '', part]
       .filter(Boolean)
       .join(', ');

@@ -9,12 +9,11 @@
   import Demands from '$lib/components/Demands.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Alike from '$lib/estate/Alike.svelte';
-  import WhereToRead from '$lib/estate/WhereToRead.svelte';
+  import ToFindOut from '$lib/estate/ToFindOut.svelte';
   import Ladder from '$lib/components/Ladder.svelte';
   import Stair from '$lib/components/Stair.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { demandsOn } from '$lib/state/demands';
-  import { unknownParts } from '$lib/state/needs';
   import { describeSource } from '$lib/state/sources';
   import { layOutStair, leastHeight, type Tread } from '$lib/stair/layout';
 
@@ -66,7 +65,6 @@
     looked?.route && plan && system ? demandsOn(plan, system, looked.route) : undefined
   );
   const teams = $derived(plan ? countTeams(plan) : '');
-  const unknown = $derived(unknownParts(system));
   const decided = $derived(plan ? desk.decisionsOn(plan) : []);
   const next = $derived(plan ? cases[(cases.indexOf(plan) + 1) % cases.length] : undefined);
 
@@ -251,25 +249,7 @@
           release={names.release(looked?.target.release ?? '')}
         />{/if}
       <Alike {plan} />
-      {#if unknown.length > 0}
-        <section>
-          <h2>To find out</h2>
-          <p>
-            Not known for certain: {unknown.join(', ')}. Read as “{system?.installedText ??
-              'nothing'}”{system?.source ? `, from ${system.source}` : ''}.
-          </p>
-          {#if system}
-            {#each unknown as part (part)}
-              <div><b>{part}</b> <WhereToRead {system} fact={part === 'patch level' ? 'patch' : part} /></div>
-            {/each}
-            <p>
-              <a href="/estate/system?at={encodeURIComponent(system.id)}"
-                >All that is known of {system.name}</a
-              >
-            </p>
-          {/if}
-        </section>
-      {/if}
+      {#if system}<ToFindOut {system} />{/if}
       {#if editions.length > 1}
         <section>
           <h2>Editions of {names.release(looked?.target.release ?? '')}</h2>

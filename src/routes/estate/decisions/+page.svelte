@@ -2,7 +2,6 @@
   import { emptyCatalogue } from '$core/catalogue/schema';
   import { formatDay, parseDay } from '$core/date/day';
   import { findUnknowns, type Unknown } from '$core/estate/asked-facts';
-  import { FactDecisions } from '$core/estate/facts';
   import { findPlaces } from '$core/estate/places';
   import type { Decision, Question } from '$core/estate/schema';
   import { sayCount, sayDay } from '$core/wording/dates';
@@ -17,9 +16,8 @@
   let asking = $state<Partial<Question> | undefined>();
 
   const today = $derived(formatDay(desk.today));
-  const decided = $derived(new FactDecisions(desk.estate.decisions, today));
   const unknowns = $derived(
-    findUnknowns(desk.catalogue ?? emptyCatalogue(), desk.estate.systems, decided, desk.today)
+    findUnknowns(desk.catalogue ?? emptyCatalogue(), desk.estate.systems, desk.decided, desk.today)
   );
   const questions = $derived(desk.estate.questions ?? []);
   const words = $derived(find.toLowerCase().split(/\s+/).filter(Boolean));
