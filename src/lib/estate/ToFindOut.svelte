@@ -26,3 +26,10 @@
     <p><a href="/estate/system?at={encodeURIComponent(system.id)}">All that is known of {system.name}</a></p>
   </section>
 {/if}
+
+<style>
+  section {
+    border-top: 1px solid var(--hair);
+    padding: 10px 0;
+  }
+</style>
