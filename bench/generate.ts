@@ -19,6 +19,13 @@ export function generateWorld(seed: number, systems: number, cases: number, prod
     version: 2,
     name: 'generated',
     currency: 'EUR',
+    facts: Array.from({ length: 14 }, (_, i) => ({
+      id: `fact-${i}`,
+      name: `fact ${i}`,
+      measure: 'count' as const,
+      keptBy: 'hardware' as const,
+      shelfLifeDays: 400
+    })),
     products: Array.from({ length: products }, (_, i) => makeProduct(r, i))
   };
   const kinds = Array.from({ length: cases }, (_, i) =>
@@ -81,6 +88,37 @@ function makeProduct(r: Random, index: number): Product {
     ],
     releases,
     hopTable: 'complete',
+    requirements: [
+      {
+        id: 'room',
+        at: 'from q12',
+        grade: 'blocks',
+        needs: 'fact-1 at least 4',
+        cures: [
+          {
+            id: 'more-room',
+            kind: 'purchase',
+            how: 'Fit more.',
+            fact: 'fact-1',
+            raise: '8',
+            costCents: 900,
+            minutes: 20,
+            leadDays: 3
+          }
+        ]
+      },
+      { id: 'speed', at: 'from q16', grade: 'degrades', needs: 'fact-2 at least 16' },
+      { id: 'both', at: 'from q20', grade: 'warning', needs: 'fact-3 at least 1 or fact-4 at least 1' }
+    ],
+    cautions: [
+      {
+        id: 'noise',
+        name: 'Noise',
+        to: 'q18',
+        consequence: 'cosmetic',
+        workAround: { how: 'Wait.', typicalMinutes: 5, carefulMinutes: 10 }
+      }
+    ],
     hops,
     editionChanges: [
       { id: 'rise', at: 'from q10', from: 'low', to: 'high', typicalMinutes: 5, carefulMinutes: 10 }
@@ -92,7 +130,9 @@ function makeProduct(r: Random, index: number): Product {
   };
 }
 
-type Kind = Pick<System, 'product' | 'release' | 'patch' | 'edition' | 'architecture' | 'team'>;
+type Kind = Pick<System, 'product' | 'release' | 'patch' | 'edition' | 'architecture' | 'team'> & {
+  readonly known: Readonly<Record<string, number>>;
+};
 
 const makeKind = (r: Random, product: Product, index: number): Kind => ({
   product: { is: product.id },
@@ -100,11 +140,14 @@ const makeKind = (r: Random, product: Product, index: number): Kind => ({
   patch: { is: r.pick(['base', 's1']) },
   edition: { is: r.pick(['low', 'high']) },
   architecture: { is: 'only' },
-  team: `Team ${index + 1}`
+  team: `Team ${index + 1}`,
+  known: { 'fact-1': r.int(1, 16), 'fact-2': r.int(1, 64), 'fact-3': r.int(0, 2), 'fact-4': r.int(0, 2) }
 });
 
 function makeSystem(r: Random, kinds: readonly Kind[], index: number): System {
   const facts: Record<string, Fact> = {};
-  for (let f = 0; f < 14; f++) facts[`fact-${f}`] = { value: r.int(0, 64), day: '2031-02-20' };
-  return { id: `m${index}`, name: `machine-${index}`, ...(kinds[index % kinds.length] as Kind), facts };
+  const { known, ...kind } = kinds[index % kinds.length] as Kind;
+  for (let f = 0; f < 14; f++)
+    facts[`fact-${f}`] = { value: known[`fact-${f}`] ?? r.int(0, 64), day: '2031-02-20' };
+  return { id: `m${index}`, name: `machine-${index}`, ...kind, facts };
 }

@@ -28,6 +28,37 @@ const link = (kind: Link['kind'], to: string, as?: string): Link => ({ kind, to,
 const wide = { architecture: { is: 'wide' } } as const;
 const narrow = { architecture: { is: 'narrow' } } as const;
 
+/** What the walk-round read of every machine of a product, where its row says nothing else. */
+const USUAL: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  'garnock-desk': {
+    memory: '8 GB',
+    'disk.total': '240 GB',
+    'disk.free.system': '70 GB',
+    'disk.free.download': '40 GB',
+    'firmware.checked-start': 'on',
+    'graphics.level': '3'
+  },
+  'brindle-server': { memory: '8 GB', 'processor.bits': '64', 'network.kind': 'plain' },
+  'ossian-shelf': { 'setting.hand-over': 'on', trays: '2' },
+  'hollin-door': { 'setting.leads': 'off' }
+};
+/** Products whose companions were listed whole wherever any list was made, and where none is there otherwise. */
+const LISTED = new Set(['garnock-desk', 'brindle-server', 'marram-draft', 'pellow-terminal']);
+/** Rows that leave open what the others know. */
+const OPEN: Partial<System> = { companionsWhole: false };
+
+/** A row's system with what is usual for its product; nothing where the walk-round never came. */
+export function usualOf(product: string, extra: Partial<System>): Partial<System> {
+  if (!(product in USUAL) && !LISTED.has(product)) return extra;
+  if ('release' in extra) return extra;
+  const facts = { ...known(USUAL[product] ?? {}), ...extra.facts };
+  return {
+    ...(LISTED.has(product) ? { companionsWhole: true } : {}),
+    ...extra,
+    ...(Object.keys(facts).length > 0 ? { facts } : {})
+  };
+}
+
 /** A desk as it stands since its facts were read. */
 const desk = (facts: Readonly<Record<string, string | boolean>>): Partial<System> => ({
   facts: { activated: { value: true, day: '2031-02-20' }, ...known(facts) }
@@ -105,6 +136,7 @@ const DESKS: DemoRow[] = [
     'plain',
     {
       ...desk({ model: 'Fellside 3', 'model.year': '2029', memory: '8 GB' }),
+      ...OPEN,
       companions: [{ name: 'Fare table viewer', version: '4.2', keyInHand: true, ...WALK }]
     }
   ],
@@ -208,10 +240,13 @@ const WORKSTATIONS: DemoRow[] = [
     {
       ...narrow,
       facts: bench({
-        'processor.bits': '32',
-        memory: '4 GB',
+        'processor.bits': '64',
+        'processor.model': 'Quill 44',
+        memory: '8 GB',
+        'security-part': 'off',
+        'security-part.generation': '2',
         'disk.total': '120 GB',
-        'drive.kind': 'spinning'
+        'drive.kind': 'solid'
       })
     }
   ],
@@ -261,7 +296,10 @@ const WORKSTATIONS: DemoRow[] = [
           'processor.model': 'Stanza M2',
           memory: '24 GB',
           'graphics.memory': '4 GB',
-          'graphics.level': '4'
+          'graphics.level': '4',
+          'security-part.generation': '2',
+          'disk.free.system': '60 GB',
+          'disk.free.working': '30 GB'
         }),
         'security-part': {
           statements: [
@@ -320,7 +358,8 @@ const TERMINALS: DemoRow[] = [
         ...terminal('P4', '4 GB', '64 GB'),
         'network.kind': { value: 'mesh-1', ...WALK },
         'shown-version': shown('12')
-      }
+      },
+      companions: [{ name: 'Mesh network part', ...WALK }]
     }
   ],
   [
@@ -542,7 +581,10 @@ const DOORS: DemoRow[] = [
     'v5',
     'base',
     'cottage',
-    site('Old shed', '2', 'off', { links: [{ kind: 'peer of', absent: true, as: 'site' }] })
+    site('Old shed', '2', 'off', {
+      facts: known({ ports: '2', 'setting.long-key': 'off', 'setting.leads': 'on' }),
+      links: [{ kind: 'peer of', absent: true, as: 'site' }]
+    })
   ],
   [
     1,
@@ -552,7 +594,10 @@ const DOORS: DemoRow[] = [
     'v7',
     'base',
     'crescent',
-    site('Office', '16', 'on', { links: [link('peer of', 'door-market', 'site')] })
+    site('Office', '16', 'on', {
+      links: [link('peer of', 'door-market', 'site')],
+      facts: known({ ports: '16', 'setting.long-key': 'on', 'setting.leads': 'on' })
+    })
   ]
 ];
 

@@ -2,7 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { DEFAULT_GOAL, type Estate, type Reading, type System } from '../src/core/estate/schema';
-import { DEMO_ROWS } from './demo-rows';
+import { DEMO_ROWS, usualOf } from './demo-rows';
 import { formatWorkspace, parseWorkspace } from '../src/core/exchange/workspace-file';
 
 const CATALOGUE = 'demo/catalogue.yaml';
@@ -38,7 +38,7 @@ export function makeDemoEstate(): Estate {
         observed: '2031-02-20',
         source: 'walk-round, February',
         ...readings,
-        ...extra
+        ...usualOf(product, extra ?? {})
       };
     })
   );
@@ -99,6 +99,34 @@ export function makeDemoEstate(): Estate {
         reason: 'Nobody uses it any more.',
         who: 'drawing office',
         day: '2031-02-24'
+      },
+      {
+        id: 'cable-shelves',
+        kind: 'accept',
+        scope: { system: 'shelf-north' },
+        about: 'ossian-shelf/requirements/shelf-cable',
+        reason: 'The cables are the short ones; looked at.',
+        who: 'machine room',
+        day: '2031-03-01',
+        until: '2031-05-31'
+      },
+      {
+        id: 'cable-south',
+        kind: 'accept',
+        scope: { system: 'shelf-south' },
+        about: 'ossian-shelf/requirements/shelf-cable',
+        reason: 'The cables are the short ones; looked at.',
+        who: 'machine room',
+        day: '2031-03-01'
+      },
+      {
+        id: 'terminal-memory',
+        kind: 'rule',
+        scope: { entry: 'pellow-terminal/requirements/term-memory' },
+        holds: 'pellow-bench',
+        reason: 'With two it stood still at the third stop.',
+        who: 'workshop',
+        day: '2031-02-12'
       },
       {
         id: 'radio-stays',

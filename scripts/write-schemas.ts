@@ -12,8 +12,8 @@ export const SCHEMA_FOLDER = 'static/schemas';
 export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
     'catalogue-2': catalogueSchema,
-    'workspace-3': workspaceSchema,
-    'plan-1': planFileSchema
+    'workspace-4': workspaceSchema,
+    'plan-2': planFileSchema
   };
   return new Map(
     Object.entries(schemas).map(([name, schema]) => [

@@ -1,31 +1,38 @@
 import type { ProductModel } from './catalogue/model';
 import { readDay, type DateInterval } from './date/interval';
 import { parseDay, type Day } from './date/day';
-import { deadlineOf, type Deadline } from './date/deadline';
+import { deadlineOf, type Contributor, type Deadline } from './date/deadline';
 import { compareReleases } from './version/sequence';
-import { findChosenTarget, findGoalTarget, findNamedTarget } from './estate/choose-target';
 import type { Case } from './estate/gather';
+import type { Decision, Target } from './estate/schema';
 import { startsOf } from './estate/standing';
-import { reasonOf, routeOf, standingOf } from './route/explain';
+import { findOtherEnds } from './plan-ends';
+import { goalOf, type Planning } from './planning';
+import { findReplacement } from './replacement';
+import { reasonOf, routeOf } from './route/explain';
+import { findChosen } from './route/choose';
+import { findFallbacks } from './route/fallback';
 import { findTiming, type Timing } from './route/find-deadline';
 import type { Label } from './route/label';
 import type { Place } from './route/move';
 import { findNearestMisses } from './route/nearest-miss';
+import { idsOfPlace } from './route/place-ids';
 import { findRoutes, targetKey, type SearchResult } from './route/search';
-import { termsOf, type Terms } from './route/terms';
+import type { Terms } from './route/terms';
 import type { Reason, ShownVerdict, Verdict } from './route/types';
-import { isBetter, rankVerdict, shownOf, verdictOf, verdictOfLabel } from './route/verdict';
+import { chosenOf, isBetter, rankVerdict, shownOf, verdictOf } from './route/verdict';
 import { sameTarget, type CasePlan, type GoalSource, type TargetPlan } from './plan-types';
-import type { Target } from './estate/schema';
 
-export interface PlanContext {
-  readonly countsExpected: boolean;
-  readonly today: Day;
-  readonly held: ReadonlySet<string>;
-}
+/** How much is planned of a case. */
+export type Scope = 'goal' | 'target';
 
-/** Plans one case: every target's verdict and route, the goal's deadline and slack (RECKONING A1, C, D, E, G). */
-export function planCase(model: ProductModel | undefined, one: Case, context: PlanContext): CasePlan {
+/** Plans one case: verdicts and routes, fallbacks, the goal's deadline and slack (RECKONING A1, C, D, E, G). */
+export function planCase(
+  planning: Planning,
+  model: ProductModel | undefined,
+  one: Case,
+  scope: Scope
+): CasePlan {
   const base = { id: one.id, situation: one.situation, systems: one.systems };
   const starts = model ? startsOf(model, one.system) : [];
   if (!model || starts.length === 0) {
@@ -37,34 +44,40 @@ export function planCase(model: ProductModel | undefined, one: Case, context: Pl
       starts: 0,
       goalFrom: 'none',
       targets: [],
+      fallbacks: [],
       verdict: 'cannot tell',
-      deadline: ownDeadlineOf(one, context.today),
+      deadline: ownDeadlineOf(one, planning.today),
       cut: false
     };
   }
-  const terms = termsOf(model, one.goal, context.countsExpected, context.today, {
-    nodes: one.nodes,
-    activated: one.activated,
-    held: context.held
-  });
-  const plans = starts.map((start) => planStart(terms, start, one));
+  const terms = planning.termsFor(model, one);
+  const others = findOtherEnds(planning, one);
+  const plans = starts.map((start) => planStart({ terms, one, others, scope }, start));
   const worst = plans.reduce((a, b) => (isWorse(b, a) ? b : a));
   const targets = worst.targets.map((t) => mergeTarget(t, plans));
   const goalPlan = goalPlanOf(worst, plans);
+  const replace = goalPlan && findReplacement(planning, terms, worst.place, goalPlan);
   return {
     ...base,
     product: model.product.id,
-    start: standingOf(terms, worst.start),
+    start: idsOfPlace(terms, worst.start),
     startIsSure: starts.length === 1,
     starts: starts.length,
     ...(worst.goal ? { goal: worst.goal } : {}),
     goalFrom: worst.goalFrom,
     ...(goalPlan ? { goalPlan } : {}),
     targets,
+    fallbacks: worst.chosen && worst.place ? findFallbacks(terms, worst.chosen, worst.place) : [],
+    ...(replace ? { replace } : {}),
     verdict: worst.goalFrom === 'stay' ? 'here' : (goalPlan?.verdict ?? 'cannot tell'),
     ...worst.timing,
-    ...slackOf(worst.timing, context.today),
-    ...(goalPlan?.sure === 'closed' ? bestOpenOf(targets, worst.goal) : {}),
+    ...slackOf(worst.timing, planning.today),
+    ...(goalPlan?.sure === 'closed'
+      ? bestOpenOf(
+          targets.filter((t) => t.target.release !== idsOfPlace(terms, worst.start).release),
+          worst.goal
+        )
+      : {}),
     cut: plans.some((p) => p.cut)
   };
 }
@@ -85,35 +98,117 @@ const slackOf = ({ latestStart }: Timing, today: Day): { slack?: number } =>
 
 interface StartPlan {
   readonly start: Place;
+  readonly place?: Place;
   readonly goal?: Target;
   readonly goalFrom: GoalSource;
+  /** The chosen route to the goal. */
+  readonly chosen?: Label;
   readonly targets: readonly TargetPlan[];
   readonly bestWithoutCells: readonly Verdict[];
   readonly timing: Timing;
   readonly cut: boolean;
 }
 
-function planStart(terms: Terms, start: Place, one: Case): StartPlan {
+interface Starting {
+  readonly terms: Terms;
+  readonly one: Case;
+  readonly others: readonly Contributor[];
+  readonly scope: Scope;
+}
+
+function planStart(starting: Starting, start: Place): StartPlan {
+  const { terms, one, scope } = starting;
+  const goal = goalOf(terms, start, one.decisions);
+  const quick = scope === 'goal' ? planGoalOnly(starting, start, goal) : undefined;
+  return quick ?? planEveryTarget(starting, start, goal);
+}
+
+/**
+ * The goal alone, where its chosen route says all there is to say. Not where it is closed or opens later - then everything
+ * is looked at - nor where somebody has chosen a route.
+ */
+function planGoalOnly(
+  { terms, one, others }: Starting,
+  start: Place,
+  { place, from }: ReturnType<typeof goalOf>
+): StartPlan | undefined {
+  if (!place || isOlder(terms, place, start)) return undefined;
+  if (one.decisions.some((d) => d.kind === 'choose a route')) return undefined;
+  const target = targetOf(terms, place);
+  if (targetKey(place) === targetKey(start)) {
+    const { plan, bestWithoutCells } = settled({ target }, 'here', false);
+    const timing = findTiming(terms, start, place, undefined, others);
+    return {
+      start,
+      place,
+      goal: target,
+      goalFrom: from,
+      targets: [plan],
+      bestWithoutCells: [bestWithoutCells],
+      timing,
+      cut: false
+    };
+  }
+  const sure = findChosen(terms, start, place, 'sure');
+  if (!sure.label || sure.verdict === 'not yet') return undefined;
+  const better = sure.verdict !== 'straight' && mayBeBetter(terms);
+  const [best, withoutCells] = better
+    ? [true, false].map((cells) =>
+        bestOf(sure.verdict, findChosen(terms, start, place, 'best', { cells }).verdict)
+      )
+    : [];
+  const verdicts = { best: best ?? sure.verdict, withoutCells: withoutCells ?? sure.verdict };
+  const plan: TargetPlan = {
+    target,
+    ...shownOf(sure.verdict, verdicts.best, verdicts.withoutCells),
+    sure: sure.verdict,
+    best: verdicts.best,
+    older: false,
+    route: routeOf(terms, sure.label),
+    reasons: []
+  };
+  return {
+    start,
+    place,
+    goal: target,
+    goalFrom: from,
+    chosen: sure.label,
+    targets: [plan],
+    bestWithoutCells: [verdicts.withoutCells],
+    timing: findTiming(terms, start, place, sure.label, others),
+    cut: sure.cut
+  };
+}
+
+const bestOf = (a: Verdict, b: Verdict): Verdict => (isBetter(b, a) ? b : a);
+
+function planEveryTarget(
+  { terms, one, others }: Starting,
+  start: Place,
+  { place, from }: ReturnType<typeof goalOf>
+): StartPlan {
   const sure = findRoutes(terms, start, 'sure');
-  const best = hasUnknowns(terms) ? findRoutes(terms, start, 'best') : sure;
-  const { place, from } = goalOf(terms, start, one);
+  const labels = place ? (sure.routes.get(targetKey(place)) ?? []) : [];
+  const best = mayBeBetter(terms) ? findRoutes(terms, start, 'best') : sure;
   const places = targetsOf(terms.model);
   const misses = places.some((p) => !sure.routes.has(targetKey(p)))
     ? findNearestMisses(terms, start)
     : new Map<string, Reason[]>();
   const bestWithoutCells: Verdict[] = [];
   const targets = places.map((target) => {
-    const judged = planTarget(terms, start, target, sure, best, misses);
+    const judged = planTarget({ terms, start, sure, best, misses, decisions: one.decisions }, target);
     bestWithoutCells.push(judged.bestWithoutCells);
     return judged.plan;
   });
-  const labels = place ? (sure.routes.get(targetKey(place)) ?? []) : [];
-  const timing = findTiming(terms, start, place, labels, place && chosenOf(terms, labels));
+  const chosen = place && decidedOf(terms, labels, one.decisions);
+  const timing = findTiming(terms, start, place, chosen, others);
   const goal = place && targetOf(terms, place);
   return {
     start,
+    ...(place ? { place } : {}),
     ...(goal ? { goal } : {}),
     goalFrom: from,
+    ...(chosen ? { chosen } : {}),
     targets,
     bestWithoutCells,
     timing,
@@ -121,19 +216,15 @@ function planStart(terms: Terms, start: Place, one: Case): StartPlan {
   };
 }
 
-function goalOf(terms: Terms, start: Place, one: Case): { place?: Place; from: GoalSource } {
-  for (const decision of [...one.decisions].reverse()) {
-    if (decision.kind === 'stay') return { from: 'stay' };
-    const place =
-      decision.kind === 'choose a target' && decision.target
-        ? findChosenTarget(terms, decision.target)
-        : undefined;
-    if (place) return { place, from: 'decision' };
-  }
-  const named = findNamedTarget(terms, start);
-  if (named) return { place: named, from: 'goal' };
-  const place = findGoalTarget(terms, start);
-  return place ? { place, from: 'rule' } : { from: 'none' };
+/** The route somebody has chosen, while it stands; else the first that gives the verdict. */
+function decidedOf(
+  terms: Terms,
+  labels: readonly Label[],
+  decisions: readonly Decision[]
+): Label | undefined {
+  const wanted = [...decisions].reverse().find((d) => d.kind === 'choose a route' && d.route)?.route;
+  const found = wanted && labels.find((l) => l.moves.map((m) => m.id).join('|') === wanted.join('|'));
+  return found ?? chosenOf(terms, labels);
 }
 
 /** Every (release, edition, architecture) the product comes in, in sequence. */
@@ -146,17 +237,22 @@ function targetsOf(model: ProductModel): Place[] {
 }
 
 const targetOf = (terms: Terms, place: Place): Target => {
-  const { release, edition, architecture } = standingOf(terms, place);
+  const { release, edition, architecture } = idsOfPlace(terms, place);
   return { release, edition, architecture };
 };
 
+interface Judging {
+  readonly terms: Terms;
+  readonly start: Place;
+  readonly sure: SearchResult;
+  readonly best: SearchResult;
+  readonly misses: ReadonlyMap<string, readonly Reason[]>;
+  readonly decisions: readonly Decision[];
+}
+
 function planTarget(
-  terms: Terms,
-  start: Place,
-  target: Place,
-  sureResult: SearchResult,
-  bestResult: SearchResult,
-  misses: ReadonlyMap<string, readonly Reason[]>
+  { terms, start, sure: sureResult, best: bestResult, misses, decisions }: Judging,
+  target: Place
 ): { plan: TargetPlan; bestWithoutCells: Verdict } {
   const key = targetKey(target);
   const base = { target: targetOf(terms, target) };
@@ -168,7 +264,7 @@ function planTarget(
   const sure = verdictOf(terms, labels);
   const best = verdictOf(terms, [...labels, ...bestLabels]);
   const bestWithoutCells = verdictOf(terms, [...labels, ...bestLabels.filter((l) => !l.criteria.usesCell)]);
-  const chosen = chosenOf(terms, labels);
+  const chosen = decidedOf(terms, labels, decisions);
   const plan = {
     ...base,
     ...shownOf(sure, best, bestWithoutCells),
@@ -209,26 +305,26 @@ const opensOf = (labels: readonly Label[]): number | 'unknown' => {
   return least === Infinity ? 'unknown' : least;
 };
 
-/** The first route by preference among those that give the verdict (RECKONING E3). Labels come in that order. */
-function chosenOf(terms: Terms, labels: readonly Label[]): Label | undefined {
-  const verdict = verdictOf(terms, labels);
-  return labels.find((l) => gives(verdictOfLabel(terms, l), verdict));
-}
-
-/** `by hops` is given by any route in place open today; `not yet` by any open route at all. */
-const gives = (route: Verdict, verdict: Verdict): boolean => verdict === 'not yet' || route === verdict;
-
-/** Whether anything this product's routes may ask is unknown; if nothing is, both runs are one. */
-function hasUnknowns(terms: Terms): boolean {
+/** Whether anything asked on the way is unknown, as far as the sure run has looked; if nothing is, both runs are one. */
+function mayBeBetter(terms: Terms): boolean {
   const { model, goal, countsExpected } = terms;
   const isOpen = (date: DateInterval | undefined): boolean =>
     date !== undefined && readDay(date, countsExpected) === 'unknown';
+  const isAsked = [...terms.memo.values()].some((list) =>
+    list.some(
+      (a) =>
+        a.withheld === 'unknown' ||
+        a.offer?.made === 'unknown' ||
+        a.findings.some((f) => f.truth === 'unknown')
+    )
+  );
   return (
+    isAsked ||
     !model.tableComplete ||
     !goal.allow.spending ||
+    model.needs.pairings.length > 0 ||
     terms.publication.includes('unknown') ||
-    (terms.activated === 'unknown' && model.rights.some((r) => r.right.kind === 'carried')) ||
-    model.rights.some((r) => isOpen(r.until)) ||
+    model.rights.some((r) => r.right.kind === 'carried' || isOpen(r.until)) ||
     model.releases.some((r) => r.patches.some((p) => isOpen(p.published) || isOpen(p.until))) ||
     model.hopsFrom.some((hops) =>
       hops.some(

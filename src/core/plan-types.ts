@@ -2,6 +2,7 @@ import type { Day } from './date/day';
 import type { MaybeDay } from './date/interval';
 import type { Deadline } from './date/deadline';
 import type { Target } from './estate/schema';
+import type { Fallback } from './route/fallback';
 import type { Reason, Route, ShownVerdict, Standing, Verdict } from './route/types';
 
 /** What is said of one target of a case. */
@@ -28,6 +29,16 @@ export interface RestsOn {
   readonly ruled?: string;
 }
 
+/** What replacing the machine would take (FIELD-NOTES N22, N58). */
+export interface Replacement {
+  /** The new machine and what its right costs. */
+  readonly costCents: number | 'unknown';
+  /** How the goal is set up on it; absent where no fresh install leads there from nothing. */
+  readonly route?: Route;
+  /** Cures cost the site's share of a new machine or more, or nothing else leads there. */
+  readonly advised: boolean;
+}
+
 /** How the goal came by its target. */
 export type GoalSource = 'rule' | 'goal' | 'decision' | 'stay' | 'none';
 
@@ -47,6 +58,10 @@ export interface CasePlan {
   readonly goalPlan?: TargetPlan;
   /** Every target of the product, in sequence, then edition, then architecture. */
   readonly targets: readonly TargetPlan[];
+  /** For each counted hop of the goal's chosen route: what is done when it fails. */
+  readonly fallbacks: readonly Fallback[];
+  /** A new machine in its place: shown beside, decides nothing. */
+  readonly replace?: Replacement;
   readonly verdict: ShownVerdict;
   readonly deadline: Deadline;
   readonly latestStart?: Day | 'none';

@@ -1,18 +1,18 @@
 import type { Catalogue } from './catalogue/schema';
-import { modelOf, type ProductModel } from './catalogue/model';
-import { settleCatalogue, type Ruling } from './catalogue/settle';
-import { findRestsOn } from './rests-on';
-import { formatDay, type Day } from './date/day';
+import type { Day } from './date/day';
 import type { Estate } from './estate/schema';
-import { gatherCases, type Case } from './estate/gather';
-import { planCase } from './plan-case';
+import { PlanCache } from './plan-cache';
+import { Planning } from './planning';
 import type { CasePlan, Plan } from './plan-types';
+import { findRestsOn } from './rests-on';
 import { totalRights } from './right/total';
 
 export interface PlanInput {
   readonly catalogue: Catalogue;
   readonly estate: Estate;
   readonly today: Day;
+  /** What is planned of each case: the goal alone, or every target (the default). */
+  readonly every?: 'goal' | 'target';
 }
 
 export interface PlanProgress {
@@ -27,16 +27,25 @@ export function plan(input: PlanInput): Plan {
 }
 
 /** The same, pausing after every case, so that a worker can tell how far it is. */
-export function* planStepwise(input: PlanInput): Generator<PlanProgress, Plan> {
-  const { estate, today } = input;
-  const { catalogue, disputes } = settleCatalogue(input.catalogue, rulingsOf(estate, formatDay(today)));
-  const models = new Models(catalogue);
-  const { cases, situations } = gatherCases(estate, formatDay(today));
-  const context = { countsExpected: estate.site.countsExpected, today, held: heldRights(estate) };
+export function planStepwise(input: PlanInput): Generator<PlanProgress, Plan> {
+  return planWith(new Planning(input), input.every ?? 'target');
+}
+
+/**
+ * The same with what is planned by made beforehand, so that it can be asked further questions afterwards; a cache kept
+ * from one planning to the next has only what changed planned anew.
+ */
+export function* planWith(
+  planning: Planning,
+  every: 'goal' | 'target',
+  cache = new PlanCache()
+): Generator<PlanProgress, Plan> {
+  const { catalogue, disputes, estate, today } = planning;
+  const { cases, situations } = planning.gather();
   const plans: CasePlan[] = [];
   for (const one of cases) {
-    const model = models.of(one);
-    const planned = planCase(model, one, context);
+    const model = planning.modelFor(one.system);
+    const planned = cache.plan(planning, one, every);
     const restsOn = findRestsOn(planned, model?.product, disputes);
     plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
     yield { done: plans.length, of: cases.length };
@@ -49,39 +58,6 @@ export function* planStepwise(input: PlanInput): Generator<PlanProgress, Plan> {
     situations,
     rights: totalRights(ordered, estate, catalogue)
   };
-}
-
-/** Rulings on catalogue entries that are in force on the day; of two on one entry the later decision wins. */
-export function rulingsOf(estate: Estate, today: string): Ruling[] {
-  return estate.decisions
-    .filter((d) => d.kind === 'rule' && (d.until === undefined || d.until >= today))
-    .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1))
-    .flatMap((d) =>
-      'entry' in d.scope && d.holds !== undefined ? [{ entry: d.scope.entry, holds: d.holds }] : []
-    );
-}
-
-/** Agreements count as held from one unit on. */
-const heldRights = (estate: Estate): ReadonlySet<string> =>
-  new Set(estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right));
-
-class Models {
-  readonly #catalogue: Catalogue;
-  readonly #made = new Map<string, ProductModel | undefined>();
-
-  constructor(catalogue: Catalogue) {
-    this.#catalogue = catalogue;
-  }
-
-  of({ system }: Case): ProductModel | undefined {
-    if (!('is' in system.product)) return undefined;
-    const id = system.product.is;
-    if (!this.#made.has(id)) {
-      const product = this.#catalogue.products.find((p) => p.id === id);
-      this.#made.set(id, product && modelOf(product));
-    }
-    return this.#made.get(id);
-  }
 }
 
 /**

@@ -2,6 +2,7 @@ import { joinEntryPath } from './catalogue/entry-path';
 import type { Dispute } from './catalogue/settle';
 import type { Product } from './catalogue/schema';
 import type { CasePlan, RestsOn } from './plan-types';
+import { isCounted } from './route/types';
 import { matchesRelease, parseRange } from './version/range';
 import { sequenceOf } from './version/sequence';
 
@@ -38,7 +39,7 @@ function touchedOf(plan: CasePlan, product: Product): ReadonlySet<string> {
   [plan.start?.release, plan.goal?.release].forEach(addRelease);
   for (const step of plan.goalPlan?.route?.steps ?? []) {
     addRelease(step.to.release);
-    if (step.kind === 'patch') continue;
+    if (!isCounted(step)) continue;
     addStep(step.id);
     add('rights', step.right.right);
   }

@@ -214,7 +214,7 @@ test('a dispute is ruled on, an unknown assumed, a question asked; the name is a
 
 test('a team’s goal is set in words and the plan follows', async ({ page }) => {
   await openDemo(page);
-  await expect(row(page, 'yard-01')).toContainText('6');
+  await expect(row(page, 'west-04')).toContainText('6');
   await page.goto('/estate/teams');
   const team = page.locator('[data-team="West depot"]');
   await team.getByRole('button', { name: 'Give it a goal of its own' }).click();

@@ -19,6 +19,7 @@ import { findServiceEnd } from '../../src/core/date/service';
 import type { Standing, Verdict } from '../../src/core/route/types';
 import { compareReleases, sequenceOf } from '../../src/core/version/sequence';
 import { matchesRange, matchesRelease, parseRange } from '../../src/core/version/range';
+import { BruteAsk, type BruteAsked, type BruteState } from './brute-ask';
 import type { World } from './worlds';
 
 interface BruteStep {
@@ -29,7 +30,11 @@ interface BruteStep {
   level: string;
   to: Standing;
   cell: boolean;
+  cellName?: string;
+  asked: BruteAsked;
 }
+type Opened = Omit<BruteStep, 'asked'>;
+export type BruteMode = Run | 'open';
 interface Days {
   first: number;
   last: number;
@@ -37,16 +42,26 @@ interface Days {
   patch?: { first: number; last: number; exact: boolean };
 }
 interface Judged {
-  findings: { step: number; truth: Truth }[];
+  findings: { step: number; truth: Truth; key: string }[];
   days: Days[];
   waits: number;
   rights: (Right | undefined)[];
   costs: (number | 'unknown')[];
+  gates: BruteGate[];
+}
+interface BruteGate {
+  truth: Truth;
+  notBefore?: MaybeDay;
+  waits?: MaybeDay;
 }
 export interface BruteRoute {
   steps: BruteStep[];
   judged: Judged;
   key: (number | string[])[];
+  risks: string[];
+  units: Map<string, number>;
+  unpriced: string[];
+  restsOn: string[];
 }
 export interface BruteTarget {
   sure: Verdict;
@@ -54,29 +69,88 @@ export interface BruteTarget {
   bestWithoutCells: Verdict;
   chosen?: BruteRoute;
   opens?: MaybeDay;
+  /** The unbeaten of both runs. */
+  list: BruteRoute[];
+  /** Some sequence of steps leads there, whatever its clauses. */
+  isLedTo: boolean;
 }
+type Target3 = { release: string; edition: string; architecture: string };
+const isAt = (s: Standing, t: Target3): boolean =>
+  s.release === t.release && s.edition === t.edition && s.architecture === t.architecture;
 
 const ONE_DAY = 1440;
 const GIVE_UP_DAYS = 300;
-const MOST_SEQUENCES = 6000;
+const MOST_SEQUENCES = 2500;
 
 export class BruteForce {
   readonly product: Product;
   readonly sequence;
+  readonly asks: BruteAsk;
   constructor(readonly world: World) {
+    this.asks = new BruteAsk(world);
     this.product = world.product;
     this.sequence = sequenceOf(this.product);
   }
 
   /** Verdicts of both runs and the chosen route, per target `release edition architecture`; undefined: too many to list. */
   solve(most = MOST_SEQUENCES): Map<string, BruteTarget> | undefined {
-    const all: BruteStep[][] = [];
-    this.list([], this.world.start, [this.world.start], all, most);
-    if (all.length > most) return undefined;
+    const [sure, best] = [this.listAll('sure', most), this.listAll('best', most)];
+    if (!sure || !best) return undefined;
     const results = new Map<string, BruteTarget>();
-    for (const target of this.targets())
-      results.set(Object.values(target).join(' '), this.solveTarget(target, all));
+    try {
+      for (const target of this.targets())
+        results.set(Object.values(target).join(' '), this.solveTarget(target, sure, best));
+    } catch (error) {
+      // What it hangs on has too many ways to list.
+      if (error instanceof RangeError) return undefined;
+      throw error;
+    }
     return results;
+  }
+
+  /** Every sequence of steps in a run; undefined where there are too many to list. */
+  listAll(mode: BruteMode, most = MOST_SEQUENCES): BruteStep[][] | undefined {
+    const all: BruteStep[][] = [];
+    this.list(
+      { steps: [], at: this.world.start, visited: [this.world.start], state: this.asks.start() },
+      mode,
+      all,
+      most
+    );
+    return all.length > most ? undefined : all;
+  }
+
+  /** Routes of a run to every place, as a linked system would take them: with what they end on. */
+  routes(run: Run): { at: Standing; route: BruteRoute }[] {
+    const all = this.listAll(run);
+    if (!all) throw new RangeError('too many ways');
+    return all.flatMap((steps) =>
+      (run === 'sure' && steps.some((s) => this.isCell(s)) ? [] : this.admit(steps, run)).map((route) => ({
+        at: (steps.at(-1) as BruteStep).to,
+        route
+      }))
+    );
+  }
+
+  reaches(target: Target3, run: Run): boolean {
+    return this.routes(run).some(({ at }) => isAt(at, target));
+  }
+
+  /** What stands in the way of each route there, as sets of clauses; only those that could be lifted, least sets. */
+  openings(target: Target3, most: number): string[][] | undefined {
+    const all = this.listAll('open', most);
+    if (!all) return undefined;
+    const sets = new Map<string, string[]>();
+    for (const steps of all) {
+      if (!isAt((steps.at(-1) as BruteStep).to, target) || steps.some((s) => s.cell)) continue;
+      const judged = this.tryJudge(steps);
+      if (!judged) return undefined;
+      const keys = [...new Set(judged.findings.map((f) => f.key))].sort();
+      if (keys.length > 3 || keys.some((k) => k.startsWith('cell ') || k.startsWith('cure limit '))) continue;
+      sets.set(keys.join('|'), keys);
+    }
+    const found = [...sets.values()];
+    return found.filter((a) => !found.some((b) => b !== a && b.every((k) => a.includes(k))));
   }
 
   /** Every sure route that holds to a target, as its steps with their levels, and the day it ends. */
@@ -85,17 +159,16 @@ export class BruteForce {
     edition: string;
     architecture: string;
   }): { steps: string; finish: number; keptRank: number }[] {
-    const all: BruteStep[][] = [];
-    this.list([], this.world.start, [this.world.start], all, MOST_SEQUENCES);
+    const all = this.listAll('sure') ?? [];
     const same = (s: Standing): boolean =>
       s.release === target.release && s.edition === target.edition && s.architecture === target.architecture;
     return all
       .filter((steps) => same((steps.at(-1) as BruteStep).to) && !steps.some((s) => s.cell))
       .flatMap((steps) => this.admit(steps, 'sure'))
-      .map(({ steps, judged }) => ({
+      .map(({ steps, judged, key }) => ({
         steps: steps.map((s) => `${s.id}@${s.level}>${s.to.edition}`).join(' '),
         finish: (judged.days.at(-1) as Days).last,
-        keptRank: this.preference(steps, judged)[0] as number
+        keptRank: key[0] as number
       }));
   }
 
@@ -107,19 +180,28 @@ export class BruteForce {
     );
   }
 
-  private solveTarget(
-    target: { release: string; edition: string; architecture: string },
-    all: BruteStep[][]
-  ): BruteTarget {
+  /** Undefined where what it hangs on has too many ways to list. */
+  private tryJudge(steps: BruteStep[]): Judged | undefined {
+    try {
+      return this.judge(steps, 'sure');
+    } catch (error) {
+      if (error instanceof RangeError) return undefined;
+      throw error;
+    }
+  }
+
+  private solveTarget(target: Target3, inSure: BruteStep[][], inBest: BruteStep[][]): BruteTarget {
     const { start, today } = this.world;
-    const same = (s: Standing): boolean =>
-      s.release === target.release && s.edition === target.edition && s.architecture === target.architecture;
-    if (same(start)) return { sure: 'here', best: 'here', bestWithoutCells: 'here' };
+    if (isAt(start, target))
+      return { sure: 'here', best: 'here', bestWithoutCells: 'here', list: [], isLedTo: true };
     if (compareReleases(this.sequence, target.release, start.release) === -1)
-      return { sure: 'closed', best: 'closed', bestWithoutCells: 'closed' };
-    const ending = all.filter((steps) => same((steps.at(-1) as BruteStep).to));
-    const sureRoutes = ending.filter((s) => !s.some((x) => x.cell)).flatMap((s) => this.admit(s, 'sure'));
-    const bestRoutes = [...sureRoutes, ...ending.flatMap((s) => this.admit(s, 'best'))];
+      return { sure: 'closed', best: 'closed', bestWithoutCells: 'closed', list: [], isLedTo: true };
+    const ending = (all: BruteStep[][]): BruteStep[][] =>
+      all.filter((steps) => isAt((steps.at(-1) as BruteStep).to, target));
+    const sureRoutes = ending(inSure)
+      .filter((s) => !s.some((x) => this.isCell(x)))
+      .flatMap((s) => this.admit(s, 'sure'));
+    const bestRoutes = [...sureRoutes, ...ending(inBest).flatMap((s) => this.admit(s, 'best'))];
     const worst = (routes: BruteRoute[]): Verdict => {
       const given = routes.map((r) => this.verdict(r));
       return (
@@ -135,9 +217,22 @@ export class BruteForce {
       sure,
       best: worst(bestRoutes),
       bestWithoutCells: worst(bestRoutes.filter((r) => !r.steps.some((x) => x.cell))),
+      isLedTo: ending(inBest).length > 0,
+      list: this.unbeaten(bestRoutes.filter((r) => !r.steps.some((x) => x.cell))),
       ...(giving[0] ? { chosen: giving[0] } : {}),
       ...(sure === 'not yet' ? { opens: opens > today + 100_000 ? 'unknown' : opens } : {})
     };
+  }
+
+  /** An empty cell nobody has answered for. */
+  private isCell(step: BruteStep): boolean {
+    return step.cell && this.world.learned?.get(`cell ${step.cellName ?? ''}`) !== 'yes';
+  }
+
+  /** Every clause the routes of the best run to a target rest on. */
+  restingOn(target: Target3): string[] {
+    const routes = this.routes('best').filter(({ at }) => isAt(at, target));
+    return [...new Set(routes.flatMap(({ route }) => route.restsOn))];
   }
 
   private verdict({ steps, judged }: BruteRoute): Verdict {
@@ -146,7 +241,7 @@ export class BruteForce {
     return steps.length === 1 && steps[0]?.kind === 'in place' ? 'straight' : 'by hops';
   }
 
-  /** The route if it holds in this run and every patch level is the lowest that lets its step hold. */
+  /** The route if it holds in this run and no step of it would do with a lower patch level or fewer cures. */
   private admit(steps: BruteStep[], run: Run): BruteRoute[] {
     const refused = (j: Judged, step?: number): boolean =>
       j.findings.some((f) => (step === undefined || f.step === step) && (f.truth === 'no' || run === 'sure'));
@@ -155,13 +250,84 @@ export class BruteForce {
     for (let k = 0; k < steps.length; k++) {
       const step = steps[k] as BruteStep;
       const levels = this.levels(step.from.release);
-      for (const lower of levels.slice(levels.indexOf(step.from.patch), levels.indexOf(step.level)))
-        if (!refused(this.judge(this.withLevel(steps, k, lower), run), k)) return [];
+      const before = k === 0 ? this.asks.start() : (steps[k - 1] as BruteStep).asked.after;
+      for (const level of levels.slice(
+        Math.max(0, levels.indexOf(step.from.patch)),
+        levels.indexOf(step.level) + 1
+      )) {
+        const to = step.kind === 'edition change' ? { ...step.to, patch: level } : step.to;
+        for (const asked of this.waysToAsk({ ...step, level, to }, before, run)) {
+          const isLess = asked.cures.every((c) => step.asked.cures.includes(c));
+          const isSame = level === step.level && asked.cures.length === step.asked.cures.length;
+          if (isLess && !isSame && !refused(this.judge(this.withOther(steps, k, level, asked), run), k))
+            return [];
+        }
+      }
     }
-    return [{ steps, judged, key: this.preference(steps, judged) }];
+    return [this.routeOf(steps, judged)];
   }
 
-  private withLevel(steps: BruteStep[], k: number, level: string): BruteStep[] {
+  private routeOf(steps: BruteStep[], judged: Judged): BruteRoute {
+    const risks = new Set<string>();
+    const units = new Map<string, number>();
+    const unpriced: string[] = [];
+    steps.forEach((s, i) => {
+      const hop = s.kind === 'edition change' ? undefined : (s.entry as Hop | undefined);
+      if (hop?.unsupported) risks.add(`u${s.id}`);
+      if (this.isPreview(s.to.release)) risks.add(`p${s.to.release}`);
+      for (const risk of s.asked.risks) risks.add(risk);
+      for (const c of s.asked.cures)
+        if (c.kind === 'purchase' && c.costCents === undefined) unpriced.push(c.id);
+      if (judged.costs[i] === 'unknown') unpriced.push(s.id);
+      const right = judged.rights[i];
+      if (right?.units) {
+        const key = `${right.units.pool}/${right.units.edition ?? s.to.edition}`;
+        units.set(key, (units.get(key) ?? 0) + (right.units.number ?? 1));
+      }
+    });
+    const restsOn = [...new Set(judged.findings.map((f) => f.key))].sort();
+    return {
+      steps,
+      judged,
+      key: this.preference(steps, judged, risks, unpriced),
+      risks: [...risks],
+      units,
+      unpriced: unpriced.sort(),
+      restsOn
+    };
+  }
+
+  /** By the definition: no other is no worse on every criterion, resting on no more, and better on one or resting on less. */
+  private unbeaten(routes: BruteRoute[]): BruteRoute[] {
+    const within = (a: readonly string[], b: readonly string[]): boolean => a.every((x) => b.includes(x));
+    const equal = (a: readonly string[], b: readonly string[]): boolean => a.join('|') === b.join('|');
+    const worth = (r: BruteRoute): number[] => {
+      const last = r.judged.days.at(-1) as Days;
+      return [
+        r.key[0] as number,
+        r.key[4] as number,
+        r.key[5] as number,
+        r.steps.length,
+        last.exact ? last.last : Infinity
+      ];
+    };
+    const noWorse = (a: BruteRoute, b: BruteRoute): boolean =>
+      worth(a).every((x, i) => x <= (worth(b)[i] as number)) &&
+      equal(a.unpriced, b.unpriced) &&
+      within(a.risks, b.risks) &&
+      [...a.units].every(([k, n]) => n <= (b.units.get(k) ?? 0));
+    const beats = (a: BruteRoute, b: BruteRoute): boolean =>
+      within(a.restsOn, b.restsOn) &&
+      noWorse(a, b) &&
+      (!noWorse(b, a) || a.restsOn.length < b.restsOn.length);
+    const sorted = [...routes].sort(byPreference);
+    const first = sorted.filter(
+      (r, i) => !sorted.slice(0, i).some((o) => noWorse(o, r) && noWorse(r, o) && equal(o.restsOn, r.restsOn))
+    );
+    return first.filter((r) => !first.some((o) => o !== r && beats(o, r)));
+  }
+
+  private withOther(steps: BruteStep[], k: number, level: string, asked: BruteAsked): BruteStep[] {
     const copy = steps.map((s) => ({ ...s }));
     const step = copy[k] as BruteStep;
     step.level = level;
@@ -170,10 +336,16 @@ export class BruteForce {
       const following = copy[k + 1];
       if (following) following.from = { ...following.from, patch: level };
     }
+    step.asked = asked;
     return copy;
   }
 
+  private askedOf(step: Opened) {
+    return { ...step, hop: step.kind === 'edition change' ? undefined : (step.entry as Hop | undefined) };
+  }
+
   private levels(release: string): string[] {
+    if (release === '') return ['base'];
     return ['base', ...(this.release(release).patches ?? []).map((p) => p.id)];
   }
   private release(id: string): Release {
@@ -182,16 +354,17 @@ export class BruteForce {
 
   /** Every sequence of counted steps with every choice of levels, never turning back. */
   private list(
-    steps: BruteStep[],
-    at: Standing,
-    visited: Standing[],
+    so: { steps: BruteStep[]; at: Standing; visited: Standing[]; state: BruteState },
+    mode: BruteMode,
     into: BruteStep[][],
     most: number
   ): void {
+    const { steps, at, visited, state } = so;
     if (into.length > most) return;
     if (steps.length > 0) into.push(steps);
     const levels = this.levels(at.release);
-    for (const open of this.openings(at)) {
+    for (const open of this.openingsAt(at)) {
+      if (this.world.barred?.has(open.id)) continue;
       const back = visited.some((v) =>
         v.release === open.to.release
           ? v.edition === open.to.edition && v.architecture === open.to.architecture
@@ -202,16 +375,40 @@ export class BruteForce {
         const hop = open.entry as Hop | undefined;
         const range =
           hop?.levels ?? (open.kind === 'edition change' ? (open.entry as EditionChange).at : undefined);
-        if (range && range !== 'unknown' && !this.inRange(range, { release: at.release, patch: level }))
-          continue;
+        const isOut =
+          range && range !== 'unknown' && !this.inRange(range, { release: at.release, patch: level });
+        if (isOut && mode !== 'open' && !this.world.lifted?.has(`level ${open.id}`)) continue;
         const to = open.kind === 'edition change' ? { ...open.to, patch: level } : open.to;
-        this.list([...steps, { ...open, level, to }], to, [...visited, to], into, most);
+        for (const asked of this.waysToAsk({ ...open, level, to }, state, mode)) {
+          const step = { ...open, level, to, asked };
+          this.list(
+            { steps: [...steps, step], at: to, visited: [...visited, to], state: asked.after },
+            mode,
+            into,
+            most
+          );
+        }
       }
     }
   }
 
-  private openings(at: Standing): BruteStep[] {
-    const found: BruteStep[] = [];
+  /** Once for every inclusion-minimal set of cures with which all that closes holds; all sets where clauses are lifted. */
+  private waysToAsk(step: Opened, state: BruteState, mode: BruteMode): BruteAsked[] {
+    const run = mode === 'best' ? 'best' : 'sure';
+    const all = this.asks
+      .choices(this.askedOf(step))
+      .map((cures) => this.asks.ask(this.askedOf(step), state, cures, run));
+    if (mode === 'open') return all;
+    // A decision may have run out by the day of the step: least sets with those that end, and without.
+    const least = [true, false].map((counts) => {
+      const met = all.filter((a) => this.asks.isMet(a, run, counts));
+      return met.filter((a) => !met.some((b) => b !== a && b.cures.every((c) => a.cures.includes(c))));
+    });
+    return all.filter((a) => least.some((l) => l.includes(a)));
+  }
+
+  private openingsAt(at: Standing): Opened[] {
+    const found: Opened[] = [];
     const base = { from: at, level: at.patch };
     for (const hop of this.product.hops ?? []) {
       if (!this.inRange(hop.from, at, true)) continue;
@@ -225,7 +422,15 @@ export class BruteForce {
           const listed = this.row(hop.editions, at.edition, at.edition)?.includes(e.id) ?? false;
           if (!listed && !hop.editionsPartial) continue;
           const to = { release: hop.to, patch: hop.arrives ?? 'base', edition: e.id, architecture: a.id };
-          found.push({ ...base, kind: hop.kind, id: hop.id, entry: hop, to, cell: !listed });
+          found.push({
+            ...base,
+            kind: hop.kind,
+            id: hop.id,
+            entry: hop,
+            to,
+            cell: !listed,
+            cellName: `${hop.id}: ${at.edition} to ${e.id}`
+          });
         }
     }
     const features = (id: string): string[] =>
@@ -258,7 +463,8 @@ export class BruteForce {
             kind: 'in place',
             id: `cell ${at.release} to ${r.id}`,
             to: { ...at, release: r.id, patch: 'base' },
-            cell: true
+            cell: true,
+            cellName: `${at.release} to ${r.id}`
           });
       }
     return found;
@@ -333,18 +539,22 @@ export class BruteForce {
 
   private lay(steps: BruteStep[], run: Run): { days: Days[]; overstays: number[] } {
     const { today, nodes } = this.world;
+    const gates = [steps.map((s) => this.gate(s, run))];
     const target = (steps.at(-1) as BruteStep).to.release;
     const held = steps.map(() => 0);
     const heldUnknown = steps.map(() => false);
     const forward = (): Days[] => {
       const days: Days[] = [];
-      let free = today;
+      let free = this.world.from ?? today;
       let exact = true;
       steps.forEach((step, i) => {
         let first = free;
         let known = exact;
         for (const w of [
           ...this.waits(step, target),
+          ...(step.asked.waits === undefined ? [] : [step.asked.waits]),
+          ...gates.flatMap((g) => (g[i]?.notBefore === undefined ? [] : [g[i].notBefore])),
+          Math.max(0, ...step.asked.cures.map((c) => c.leadDays ?? 0)) + (this.world.from ?? today),
           held[i] as number,
           ...(heldUnknown[i] ? ['unknown' as const] : [])
         ]) {
@@ -353,7 +563,7 @@ export class BruteForce {
         }
         const patch = this.patch(step);
         const length = (minutes: number): number => Math.max(1, Math.ceil((minutes * nodes) / ONE_DAY));
-        const own = step.entry?.carefulMinutes ?? 0;
+        const own = (step.entry?.carefulMinutes ?? 0) + extraMinutes(step);
         let day: Days = { first, last: first + length(own) - 1, exact: known };
         if (patch) {
           const out = this.read(patch.published) as MaybeDay;
@@ -386,12 +596,88 @@ export class BruteForce {
       if (bad.unknown) heldUnknown[bad.enter] = true;
       else {
         const first = (days[bad.enter] as Days).first;
-        if (first > today + GIVE_UP_DAYS) overstays.add(bad.enter);
-        else held[bad.enter] = first + 1;
+        if (first > today + GIVE_UP_DAYS) {
+          overstays.add(bad.enter);
+          held[bad.enter] = 0;
+        } else held[bad.enter] = first + 1;
       }
       days = forward();
     }
     return { days, overstays: [...overstays] };
+  }
+
+  private readonly gated = new Map<string, BruteGate | undefined>();
+  private readonly linkedRoutes = new Map<string, { at: Standing; route: BruteRoute }[]>();
+
+  /** The pairing at a step that arrives on a release: the linked system fits, or can be brought where it does. */
+  private gate(step: BruteStep, run: Run): BruteGate | undefined {
+    if (step.kind === 'edition change') return undefined;
+    const key = `${step.to.release}/${step.to.patch} ${run}`;
+    if (!this.gated.has(key)) this.gated.set(key, this.findGate(step.to, run));
+    return this.gated.get(key);
+  }
+
+  private findGate(to: Standing, run: Run): BruteGate | undefined {
+    const [pairing] = this.product.pairings ?? [];
+    const { link, today } = this.world;
+    if (!pairing || !link || this.world.ungated) return undefined;
+    if (link === 'unknown' || !link.link.start) return { truth: 'unknown' };
+    const other = sequenceOf(link.world.product);
+    const fits = (place: Standing): Truth => {
+      if (pairing.apart !== undefined) {
+        const strand = (id: string): string | undefined =>
+          this.sequence.releases.find((r) => r.id === id)?.strand;
+        if (strand(to.release) !== strand(place.release)) return 'unknown';
+        const gap = this.sequence.indexById.get(to.release)! - this.sequence.indexById.get(place.release)!;
+        return Math.abs(gap) <= pairing.apart ? 'yes' : 'no';
+      }
+      const holds = (range: string): boolean => {
+        const parsed = parseRange(range);
+        return 'range' in parsed && matchesRange(other, parsed.range, place);
+      };
+      const lines = (pairing.fits ?? []).filter((f) => this.inRange(f.own, to));
+      if (lines.some((f) => holds(f.other))) return 'yes';
+      const missing = lines.length === 0 || !(pairing.fits ?? []).some((f) => holds(f.other));
+      return missing && pairing.table !== 'complete' ? 'unknown' : 'no';
+    };
+    const stands = fits(link.link.start);
+    if (stands === 'yes' || link.link.stays) return { truth: stands };
+    const from = this.world.from ?? today;
+    const world: World = { ...link.world, today, from, ungated: true };
+    const target = link.link.target;
+    const memo = `${run}`;
+    const all = this.linkedRoutes.get(memo) ?? new BruteForce(world).routes(run);
+    this.linkedRoutes.set(memo, all);
+    const canReach = target !== undefined && all.some(({ at }) => isAt(at, target));
+    const leadsOn = (at: Standing, finish: number): boolean =>
+      !canReach ||
+      isAt(at, target) ||
+      new BruteForce({ ...world, start: at, from: finish + 1 }).reaches(target, run);
+    const fitting = all
+      .filter(({ at }) => fits(at) === 'yes')
+      .sort((a, b) => {
+        const [x, y] = [a, b].map(({ route }) => route.judged.days.at(-1) as Days) as [Days, Days];
+        return (
+          Number(a.route.judged.waits > today) - Number(b.route.judged.waits > today) ||
+          Number(y.exact) - Number(x.exact) ||
+          x.last - y.last ||
+          byPreference(a.route, b.route)
+        );
+      });
+    const best = fitting.find(({ at, route }) => leadsOn(at, (route.judged.days.at(-1) as Days).last));
+    if (!best) {
+      const perhaps = all.some(
+        ({ at, route }) => fits(at) === 'unknown' && leadsOn(at, (route.judged.days.at(-1) as Days).last)
+      );
+      return { truth: stands === 'unknown' || perhaps ? 'unknown' : 'no' };
+    }
+    const last = best.route.judged.days.at(-1) as Days;
+    const { waits } = best.route.judged;
+    return {
+      truth: 'yes',
+      notBefore: last.exact ? last.last : 'unknown',
+      waits: waits > today + 100_000 ? 'unknown' : waits
+    };
   }
 
   private overstay(
@@ -418,51 +704,92 @@ export class BruteForce {
   private judge(steps: BruteStep[], run: Run): Judged {
     const { goal, today } = this.world;
     const { days, overstays } = this.lay(steps, run);
-    const findings: Judged['findings'] = overstays.map((step) => ({ step, truth: 'no' as const }));
+    const findings: Judged['findings'] = [];
+    const find = (step: number, truth: Truth, key: string): void => {
+      if (truth === 'yes' || this.world.lifted?.has(key)) return;
+      const learned = truth === 'unknown' ? (this.world.learned?.get(key) ?? truth) : truth;
+      if (learned !== 'yes') findings.push({ step, truth: learned, key });
+    };
+    for (const step of overstays) find(step, 'no', `pass days ${(steps[step] as BruteStep).to.release}`);
+    const gates = steps.map((s) => this.gate(s, run));
     const rights: Judged['rights'] = [];
     const costs: Judged['costs'] = [];
     let waits = today;
     const target = (steps.at(-1) as BruteStep).to.release;
     steps.forEach((step, i) => {
-      const demand = (truth: Truth): void => void (truth !== 'yes' && findings.push({ step: i, truth }));
+      const demand = (truth: Truth, key: string): void => find(i, truth, key);
       const yes = (b: boolean): Truth => (b ? 'yes' : 'no');
       const day = days[i] as Days;
       const hop = step.kind === 'edition change' ? undefined : (step.entry as Hop | undefined);
       for (const w of [
         ...this.waits(step, target),
+        ...(step.asked.waits === undefined ? [] : [step.asked.waits]),
+        ...(gates[i]?.waits === undefined ? [] : [gates[i].waits]),
         ...(this.patch(step) ? [this.read(this.patch(step)?.published) as MaybeDay] : [])
       ])
         waits = w === 'unknown' ? Infinity : Math.max(waits, w);
-      demand(yes(step.kind !== 'fresh install' || goal.allow.fresh));
-      demand(yes(!hop?.unsupported || goal.allow.unsupported));
+      for (const d of step.asked.demands)
+        if (d.until !== Infinity && (d.until === undefined || day.last > d.until || !day.exact))
+          findings.push({ step: i, truth: d.truth, key: d.key });
+      if (gates[i]) demand(gates[i].truth, 'pairing pair');
+      const nothing = step.from.release === '';
+      demand(yes(step.kind !== 'fresh install' || goal.allow.fresh || nothing), 'fresh not allowed');
+      demand(yes(!hop?.unsupported || goal.allow.unsupported), 'unsupported not allowed');
       const less = ['everything', 'settings and data', 'data', 'nothing'];
-      demand(yes(!goal.mustKeep || !hop || less.indexOf(hop.kept) <= less.indexOf(goal.mustKeep)));
-      demand(yes(this.published(step.to.release) !== undefined));
+      demand(
+        yes(nothing || !goal.mustKeep || !hop || less.indexOf(hop.kept) <= less.indexOf(goal.mustKeep)),
+        'keeps too little'
+      );
+      demand(yes(this.published(step.to.release) !== undefined), `maturity ${step.to.release}`);
       const range =
         hop?.levels ?? (step.kind === 'edition change' ? (step.entry as EditionChange).at : undefined);
-      if (range === 'unknown') demand('unknown');
-      else if (range) demand(yes(this.inRange(range, { release: step.from.release, patch: step.level })));
-      if (hop?.everyPatch) demand(this.isNewest(step, day));
-      if (hop?.containedBy) demand(this.isContained(step, hop));
-      demand(this.byEnd(day.last, day.exact, this.read(step.entry?.closes)));
-      if (day.patch) demand(this.byEnd(day.patch.last, day.patch.exact, this.read(this.patch(step)?.until)));
+      if (!nothing) {
+        if (range === 'unknown') demand('unknown', `level ${step.id}`);
+        else if (range)
+          demand(
+            yes(this.inRange(range, { release: step.from.release, patch: step.level })),
+            `level ${step.id}`
+          );
+        if (hop?.everyPatch) demand(this.isNewest(step, day), `every patch ${step.id}`);
+        if (hop?.containedBy) demand(this.isContained(step, hop), `newer than target ${step.id}`);
+      }
+      demand(this.byEnd(day.last, day.exact, this.read(step.entry?.closes)), `closed ${step.id}`);
+      if (day.patch)
+        demand(
+          this.byEnd(day.patch.last, day.patch.exact, this.read(this.patch(step)?.until)),
+          `patch withdrawn ${step.from.release}/${step.level}`
+        );
       const used = this.right(step, day, run);
       rights.push(used.right);
       costs.push(used.cost);
-      demand(used.truth);
-      if (!goal.allow.spending) demand(used.cost === 0 ? 'yes' : used.cost === 'unknown' ? 'unknown' : 'no');
-      if (step.cell) demand('unknown');
+      demand(used.truth, `right ${used.truth === 'unknown' ? (used.right?.id ?? '') : used.locked}`);
+      const cures = step.asked.cures.map((c) => c.costCents ?? (c.kind === 'purchase' ? 'unknown' : 0));
+      const sums = [
+        used.cost,
+        ...cures,
+        ...(used.right?.units && used.cost === 0 && used.right.kind === 'purchase' ? ['unknown'] : [])
+      ];
+      if (!goal.allow.spending)
+        demand(
+          sums.every((c) => c === 0)
+            ? 'yes'
+            : sums.some((c) => typeof c === 'number' && c > 0)
+              ? 'no'
+              : 'unknown',
+          'spending'
+        );
+      if (step.cell) demand('unknown', `cell ${step.cellName ?? ''}`);
     });
     const last = days.at(-1) as Days;
     const end = this.serviceEnd(target);
     const step = steps.length - 1;
     if (end !== 'unknown') {
-      const add = (holds: boolean): void =>
-        void ((!holds || !last.exact) && findings.push({ step, truth: holds ? 'unknown' : 'no' }));
-      if (!goal.allow.restingOutOfService) add(last.last <= end);
-      if (goal.monthsLeft) add(monthsBetween(last.last, end) >= goal.monthsLeft);
+      const add = (holds: boolean, key: string): void =>
+        void ((!holds || !last.exact) && find(step, holds ? 'unknown' : 'no', `${key} ${target}`));
+      if (!goal.allow.restingOutOfService) add(last.last <= end, 'resting');
+      if (goal.monthsLeft) add(monthsBetween(last.last, end) >= goal.monthsLeft, 'months left');
     }
-    return { findings, days, waits, rights, costs };
+    return { findings, days, waits, rights, costs, gates: gates.filter((g) => g !== undefined) };
   }
 
   private byEnd(day: number, exact: boolean, end: MaybeDay | undefined): Truth {
@@ -512,20 +839,37 @@ export class BruteForce {
     step: BruteStep,
     day: Days,
     run: Run
-  ): { right?: Right; cost: number | 'unknown'; truth: Truth } {
-    if (step.id.startsWith('cell ')) return { cost: 'unknown', truth: 'yes' };
-    const { goal, held, activated, today } = this.world;
+  ): { right?: Right; cost: number | 'unknown'; truth: Truth; locked: string } {
+    if (step.id.startsWith('cell ')) return { cost: 'unknown', truth: 'yes', locked: '' };
+    const { goal, held, today } = this.world;
+    const { activated } = step.asked;
+    const maps = (r: Right): boolean =>
+      this.row(r.mapsEditions, step.from.edition, null)?.includes(step.to.edition) !== false;
     const applying = (this.product.rights ?? []).filter(
       (r) =>
         (!r.ways || r.ways.includes(step.kind)) &&
         (!r.fromEditions || r.fromEditions.includes(step.from.edition)) &&
         (!r.toEditions || r.toEditions.includes(step.to.edition)) &&
-        (!r.from || this.inRange(r.from, { release: step.from.release, patch: step.level })) &&
+        (!r.mapsEditions || maps(r)) &&
+        !(r.kind === 'carried' && step.from.release === '') &&
+        (!r.from ||
+          (step.from.release !== '' &&
+            this.inRange(r.from, { release: step.from.release, patch: step.level }))) &&
         (!r.to || this.inRange(r.to, step.to))
     );
     const byHolding = (r: Right): boolean => r.kind === 'agreement' || r.kind === 'not for sale';
+    const offered = (r: Right): boolean => {
+      const until = this.read(r.offer?.until);
+      return typeof until === 'number' && day.exact && day.first <= until;
+    };
     const price = (r: Right): number | 'unknown' =>
-      r.kind === 'purchase' ? (r.priceCents as number) : r.kind === 'ask' ? 'unknown' : 0;
+      r.kind === 'purchase'
+        ? offered(r)
+          ? (r.offer?.priceCents as number)
+          : (r.priceCents as number)
+        : r.kind === 'ask'
+          ? 'unknown'
+          : 0;
     const truth = (r: Right): Truth => {
       const carried: Truth = r.kind === 'carried' ? activated : 'yes';
       const until = this.read(r.until);
@@ -545,37 +889,49 @@ export class BruteForce {
     const rank = (r: Right): number =>
       price(r) === 0 ? 0 : price(r) === 'unknown' ? (goal.allow.spending ? 1e12 : 0.5) : Number(price(r));
     const best = usable.sort((a, b) => rank(a) - rank(b) || (a.id < b.id ? -1 : 1))[0];
-    if (best) return { right: best, cost: price(best), truth: truth(best) };
-    return { cost: 'unknown', truth: applying.some((r) => byHolding(r) && !held.has(r.id)) ? 'no' : 'yes' };
+    if (best)
+      return {
+        right: best,
+        cost: best.units && best.kind === 'purchase' ? 0 : price(best),
+        truth: truth(best),
+        locked: ''
+      };
+    const locked = applying.filter((r) => byHolding(r) && !held.has(r.id)).map((r) => r.id);
+    return { cost: 'unknown', truth: locked.length > 0 ? 'no' : 'yes', locked: locked.sort().join(' or ') };
   }
 
   /** What routes are preferred by, in order; lists compare element by element. */
-  private preference(steps: BruteStep[], judged: Judged): (number | string[])[] {
-    const risks = new Set<string>();
+  private preference(
+    steps: BruteStep[],
+    judged: Judged,
+    risks: ReadonlySet<string>,
+    unpriced: readonly string[]
+  ): (number | string[])[] {
     const ids: string[] = [];
     let kept = 0;
     let minutes = 0;
     steps.forEach((s, i) => {
       const hop = s.kind === 'edition change' ? undefined : (s.entry as Hop | undefined);
-      kept = Math.max(kept, hop ? KEPT.indexOf(hop.kept) : 0);
-      if (hop?.unsupported) risks.add(`u${s.id}`);
-      if (this.isPreview(s.to.release)) risks.add(`p${s.to.release}`);
+      kept = Math.max(kept, hop && s.from.release !== '' ? KEPT.indexOf(hop.kept) : 0);
       const patch = this.patch(s);
       if (patch) ids.push(`0 ${String(this.levels(s.from.release).indexOf(s.level)).padStart(4, '0')}`);
-      minutes += (s.entry?.carefulMinutes ?? 0) + (patch?.carefulMinutes ?? 0);
+      for (const c of s.asked.cures) ids.push(`1 ${c.id}`);
+      for (const w of s.asked.works) ids.push(`2 ${w.id}`);
+      minutes += (s.entry?.carefulMinutes ?? 0) + (patch?.carefulMinutes ?? 0) + extraMinutes(s);
       const place = (list: readonly { id: string }[] | undefined, id: string): number =>
         (list ?? []).findIndex((x) => x.id === id);
       ids.push(
-        `1 ${s.id} ${place(this.product.editions, s.to.edition)} ${place(this.product.architectures, s.to.architecture)} ${judged.rights[i]?.id ?? ''}`
+        `3 ${s.id} ${place(this.product.editions, s.to.edition)} ${place(this.product.architectures, s.to.architecture)} ${judged.rights[i]?.id ?? ''}`
       );
     });
     const last = judged.days.at(-1) as Days;
-    const known = judged.costs.reduce<number>((sum, c) => sum + (c === 'unknown' ? 0 : c), 0);
+    const cures = steps.flatMap((s) => s.asked.cures).reduce((sum, c) => sum + (c.costCents ?? 0), 0);
+    const known = judged.costs.reduce<number>((sum, c) => sum + (c === 'unknown' ? 0 : c), cures);
     return [
       kept,
       risks.size,
       steps.length,
-      judged.costs.includes('unknown') ? 1 : 0,
+      unpriced.length > 0 ? 1 : 0,
       known,
       minutes * this.world.nodes,
       last.exact ? 0 : 1,
@@ -598,6 +954,11 @@ export class BruteForce {
   }
 }
 
+/** Of one node: cures and work-arounds. */
+const extraMinutes = ({ asked }: BruteStep): number =>
+  asked.cures.reduce((sum, c) => sum + c.minutes, 0) +
+  asked.works.reduce((sum, w) => sum + (w.workAround?.carefulMinutes ?? 0), 0);
+
 function byPreference(a: BruteRoute, b: BruteRoute): number {
   for (let i = 0; i < a.key.length; i++) {
     const [x, y] = [a.key[i], b.key[i]];
@@ -609,4 +970,21 @@ function byPreference(a: BruteRoute, b: BruteRoute): number {
     }
   }
   return 0;
+}
+
+/** A route in one line, as `lineOf` writes those of the search. */
+export function bruteLine({ steps, judged }: BruteRoute): string {
+  return steps
+    .flatMap((s, i) => {
+      const d = judged.days[i];
+      const hop = `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${judged.rights[i]?.id ?? ''} ${d?.first}-${d?.last}${d?.exact ? '' : '?'}`;
+      const day = `${d?.first}${d?.exact ? '' : '?'}`;
+      return [
+        ...(d?.patch ? [`patch ${s.level} ${d.patch.first}`] : []),
+        ...s.asked.cures.map((c) => `cure ${c.id} ${day}`),
+        ...s.asked.works.map((w) => `work-around ${w.id} ${day}`),
+        hop
+      ];
+    })
+    .join('; ');
 }

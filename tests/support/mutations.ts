@@ -61,8 +61,8 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'nodes do not multiply the work',
     file: `${ROUTE}/lay-days.ts`,
-    find: 'const own = carefulMinutesOf(move) * terms.nodes;',
-    replace: 'const own = carefulMinutesOf(move);'
+    find: 'const own = (carefulMinutesOf(move) + move.asked.carefulMinutes) * terms.nodes;',
+    replace: 'const own = carefulMinutesOf(move) + move.asked.carefulMinutes;'
   },
   {
     name: 'stays out of service are never put off',
@@ -78,9 +78,9 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'the patch floor is ignored',
-    file: `${ROUTE}/judge.ts`,
-    find: "add('level', truthOf(floor[place.release]?.[place.patch] === true))",
-    replace: "add('level', 'yes')"
+    file: 'src/core/catalogue/model.ts',
+    find: '{ levels: tabulateRange(scope.sequence, rangeOf(hop.levels)) }',
+    replace: '{}'
   },
   {
     name: 'every current patch is any patch',
@@ -103,14 +103,14 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'forbidden spending is forgotten',
     file: `${ROUTE}/judge.ts`,
-    find: 'if (!terms.goal.allow.spending && found',
-    replace: 'if (terms.goal.allow.spending && found'
+    find: "if (!terms.goal.allow.spending) add('spending'",
+    replace: "if (terms.goal.allow.spending) add('spending'"
   },
   {
     name: 'the sure run takes unknowns',
     file: `${ROUTE}/label.ts`,
-    find: "f.truth === 'no' || run === 'sure')) return undefined;",
-    replace: "f.truth === 'no')) return undefined;"
+    find: "if (mode === 'sure') return undefined;",
+    replace: "if (mode === 'sure' && findings.some((f) => f.truth === 'no')) return undefined;"
   },
   {
     name: 'money counts before hops',
@@ -132,9 +132,9 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'the highest patch is taken',
-    file: `${ROUTE}/search.ts`,
-    find: 'let level = opening.from.patch; level < last; level++',
-    replace: 'let level = last - 1; level >= opening.from.patch; level--'
+    file: `${ROUTE}/expand.ts`,
+    find: 'for (let level = opening.from.patch; level < last; level++)',
+    replace: 'for (let level = last - 1; level >= opening.from.patch; level--)'
   },
   {
     name: 'waiting routes count as open today',
@@ -157,7 +157,169 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'rights by agreement are had by everybody',
     file: 'src/core/right/find-use.ts',
-    find: 'if (needsHolding && !terms.held',
-    replace: 'if (false && !terms.held'
+    find: "right.kind === 'not for sale') && !terms.held",
+    replace: "right.kind === 'not for sale') && false && !terms.held"
+  },
+  {
+    name: 'requirements without their condition',
+    file: `${ROUTE}/ask.ts`,
+    find: "const truth = concerns === 'no' ? 'yes' :",
+    replace: "const truth = concerns !== 'yes' ? 'yes' :"
+  },
+  {
+    name: 'warnings close nothing',
+    file: `${ROUTE}/ask.ts`,
+    find: "const closes = grade === 'blocks' || grade === 'warning';",
+    replace: "const closes = grade === 'blocks';"
+  },
+  {
+    name: 'a block may be accepted',
+    file: `${ROUTE}/ask.ts`,
+    find: "const accepted = grade === 'warning' ?",
+    replace: 'const accepted = closes ?'
+  },
+  {
+    name: 'accepted for ever',
+    file: `${ROUTE}/judge.ts`,
+    find: 'until !== undefined && (until === Infinity || (on.exact && on.last <= until))',
+    replace: 'until !== undefined'
+  },
+  {
+    name: 'what a hop uses comes back',
+    file: `${ROUTE}/along.ts`,
+    find: 'Math.max(0, had - taken)',
+    replace: 'had'
+  },
+  {
+    name: 'space is not asked for',
+    file: `${ROUTE}/ask.ts`,
+    find: "if (truth !== 'yes') ask.findings.push({ code: 'space',",
+    replace: "if (truth === 'no' && false) ask.findings.push({ code: 'space',"
+  },
+  {
+    name: 'settings outlive a fresh install',
+    file: `${ROUTE}/along.ts`,
+    find: 'along.onlyHardware || fresh',
+    replace: 'along.onlyHardware'
+  },
+  {
+    name: 'what a hop sets is forgotten',
+    file: `${ROUTE}/along.ts`,
+    find: "for (const [id, value] of sets) facts.set(id, { kind: 'known', value });",
+    replace: ''
+  },
+  {
+    name: 'models take whatever is bought',
+    file: `${ROUTE}/ask.ts`,
+    find: 'for (const { cure } of cures) {',
+    replace: 'for (const { cure } of cures.slice(99)) {'
+  },
+  {
+    name: 'cures cost nothing',
+    file: `${ROUTE}/label.ts`,
+    find: '? use.costCents : 0) + asked.costCents',
+    replace: '? use.costCents : 0)'
+  },
+  {
+    name: 'lead days are forgotten',
+    file: `${ROUTE}/lay-days.ts`,
+    find: 'if (move.asked.leadDays > 0)',
+    replace: 'if (move.asked.leadDays > 9999)'
+  },
+  {
+    name: 'companions nobody told of are not there',
+    file: `${ROUTE}/ask.ts`,
+    find: "const has: Truth = own ? 'yes' : asking.companionsWhole ? 'no' : 'unknown';",
+    replace: "const has: Truth = own ? 'yes' : 'no';"
+  },
+  {
+    name: 'every companion is essential',
+    file: `${ROUTE}/ask.ts`,
+    find: 'if (own?.essential ?? companion.essential) {',
+    replace: 'if (true) {'
+  },
+  {
+    name: 'cautions hit from everywhere',
+    file: `${ROUTE}/ask.ts`,
+    find: 'if (caution.from && caution.from[from.release]?.[level] !== true) return false;',
+    replace: ''
+  },
+  {
+    name: 'work-arounds out of order',
+    file: `${ROUTE}/ask.ts`,
+    find: 'open.some((o) => o.caution.id === id)',
+    replace: 'false && open.some((o) => o.caution.id === id)'
+  },
+  {
+    name: 'an offer not made is one made',
+    file: `${ROUTE}/offer-wait.ts`,
+    find: "asked.offer.made === 'yes') return undefined;",
+    replace: "asked.offer.made !== 'no') return undefined;"
+  },
+  {
+    name: 'withheld from nobody',
+    file: `${ROUTE}/offer-wait.ts`,
+    find: "!collapse(asked.withheld, run, 'guard')) return undefined;",
+    replace: "!collapse(asked.withheld, run, 'demand')) return undefined;"
+  },
+  {
+    name: 'what is needed first takes no time',
+    file: `${ROUTE}/lay-days.ts`,
+    find: 'earliest = notEarlier(terms, earliest, gate.notBefore);',
+    replace: ''
+  },
+  {
+    name: 'a table with holes allows what it does not name',
+    file: `${ROUTE}/gate.ts`,
+    find: "return table === 'complete' || isNamed ? 'no' : 'unknown';",
+    replace: "return isNamed ? 'no' : 'yes';"
+  },
+  {
+    name: 'who stays can be brought along',
+    file: `${ROUTE}/gate.ts`,
+    find: "if (stands === 'yes' || side.stays)",
+    replace: "if (stands === 'yes')"
+  },
+  {
+    name: 'a linked system may lose its target',
+    file: `${ROUTE}/gate.ts`,
+    find: 'const ways = labels.filter(leadsOn);',
+    replace: 'const ways = labels;'
+  },
+  {
+    name: 'an offer price for ever',
+    file: 'src/core/right/find-use.ts',
+    find: 'on.exact && on.first <= end) return right.offer.priceCents;',
+    replace: 'on.exact) return right.offer.priceCents;'
+  },
+  {
+    name: 'a carried right keeps its name of edition',
+    file: 'src/core/right/find-use.ts',
+    find: '(!right.mapsEditions || maps(right.mapsEditions, left, reached)) &&',
+    replace: ''
+  },
+  {
+    name: 'units of one edition serve another',
+    file: `${ROUTE}/label.ts`,
+    find: "`${pool}/${edition ?? ''}${number",
+    replace: '`${pool}/${number'
+  },
+  {
+    name: 'unlike sums of money are compared',
+    file: `${ROUTE}/label.ts`,
+    find: 'takesNoMore(by.units, label.units) && isSameList(by.unknownSums, label.unknownSums);',
+    replace: 'takesNoMore(by.units, label.units) && isSubset(by.unknownSums, label.unknownSums);'
+  },
+  {
+    name: 'a route resting on more beats one resting on less',
+    file: `${ROUTE}/label.ts`,
+    find: 'if (!isSubset(by.restsOn, other.restsOn) ||',
+    replace: 'if ('
+  },
+  {
+    name: 'beaten routes are listed',
+    file: `${ROUTE}/label.ts`,
+    find: 'isSubset(by.risks, other.risks) && takesNoMore(by.units, other.units);',
+    replace: 'by.risks.join() === other.risks.join() && takesNoMore(by.units, other.units);'
   }
 ];

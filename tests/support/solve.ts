@@ -1,11 +1,20 @@
 import { modelOf } from '../../src/core/catalogue/model';
+import type { Evidence, Seen } from '../../src/core/condition/evidence';
+import { FactKinds } from '../../src/core/condition/fact-kind';
+import { seenOfFact } from '../../src/core/estate/facts';
+import { startAlong } from '../../src/core/route/along';
+import { findChosen } from '../../src/core/route/choose';
 import { routeOf } from '../../src/core/route/explain';
-import type { Place } from '../../src/core/route/move';
+import { gatesOver, type LinkedSide } from '../../src/core/route/gate';
+import { unbeatenOf, type Label } from '../../src/core/route/label';
+import { NOTHING, type Place } from '../../src/core/route/move';
 import { findRoutes, targetKey } from '../../src/core/route/search';
 import { termsOf, type Terms } from '../../src/core/route/terms';
+import { isCounted, type Asking, type Route, type Standing, type Verdict } from '../../src/core/route/types';
 import { verdictOf, verdictOfLabel } from '../../src/core/route/verdict';
 import { verifyTermsOf, type VerifyTerms } from '../../src/core/route/verify-terms';
-import type { Route, Verdict } from '../../src/core/route/types';
+import { foldText } from '../../src/core/version/words';
+import { NO_NEEDS } from './needs';
 import type { World } from './worlds';
 
 export interface SearchedTarget {
@@ -14,6 +23,8 @@ export interface SearchedTarget {
   readonly bestWithoutCells: Verdict;
   readonly chosen?: Route;
   readonly all: readonly Route[];
+  /** The unbeaten of both runs. */
+  readonly list: readonly Route[];
 }
 
 export interface Solved {
@@ -23,17 +34,88 @@ export interface Solved {
   readonly cut: boolean;
 }
 
+const KINDS = new FactKinds();
+
+/** What a world says of its system. */
+function askingOfWorld(world: World): Asking {
+  const needs = world.needs ?? NO_NEEDS;
+  const evidence = (standing: Standing): Evidence => ({
+    fact: (id): Seen =>
+      id === 'edition' || id === 'architecture'
+        ? { kind: 'known', value: standing[id] }
+        : id === 'activated' && world.activated !== 'unknown'
+          ? { kind: 'known', value: world.activated === 'yes' ? 'on' : 'off' }
+          : seenOfFact(needs.facts[id], undefined, KINDS.find(id)),
+    listed: () => 'unknown',
+    inRange: () => 'unknown',
+    linked: () => 'unknown'
+  });
+  return {
+    evidence,
+    companions: needs.companions.map(({ name, essential }) => ({
+      name: foldText(name),
+      ...(essential === undefined ? {} : { essential })
+    })),
+    companionsWhole: needs.whole,
+    decided: { accepted: needs.accepted, waived: needs.waived, ignored: needs.ignored }
+  };
+}
+
+export function placeOf(terms: Terms, { release, patch, edition, architecture }: Standing): Place {
+  const at = release === '' ? NOTHING : (terms.model.sequence.indexById.get(release) ?? 0);
+  return {
+    release: at,
+    patch: Math.max(0, terms.model.releases[at]?.patches.findIndex((p) => p.id === patch) ?? 0),
+    edition: terms.model.editions.indexOf(edition),
+    architecture: terms.model.architectures.indexOf(architecture)
+  };
+}
+
+/** The terms of a world, with its gate where it hangs on something. */
+export function termsOfWorld(world: World): Terms {
+  const model = modelOf(world.product);
+  const terms: Terms = {
+    ...termsOf(model, world.goal, world.countsExpected, world.today, {
+      nodes: world.nodes,
+      activated: world.activated,
+      held: world.held,
+      asking: askingOfWorld(world)
+    }),
+    barred: world.barred ?? new Set(),
+    lifted: world.lifted ?? new Set(),
+    learned: world.learned ?? new Map(),
+    along: startAlong(world.facts)
+  };
+  const { link } = world;
+  if (!link) return terms;
+  const full: Terms = {
+    ...terms,
+    gates: gatesOver(
+      model.needs.pairings,
+      () => full,
+      () => (link === 'unknown' ? link : [sideOf(link)])
+    )
+  };
+  return full;
+}
+
+function sideOf({ world, link }: Exclude<NonNullable<World['link']>, 'unknown'>): LinkedSide {
+  const terms = { ...termsOfWorld({ ...world, link: undefined } as World), gates: () => [] };
+  return {
+    system: 'linked',
+    terms,
+    start: link.start && placeOf(terms, link.start),
+    target: link.target && placeOf(terms, { ...link.target, patch: 'base' }),
+    stays: link.stays,
+    gates: () => []
+  };
+}
+
 /** Runs the search on a world and gives what brute force gives. */
 export function solveBySearch(world: World): Solved {
-  const model = modelOf(world.product);
-  const terms = termsOf(model, world.goal, world.countsExpected, world.today, world);
-  const release = model.sequence.indexById.get(world.start.release) ?? 0;
-  const start: Place = {
-    release,
-    patch: model.releases[release]?.patches.findIndex((p) => p.id === world.start.patch) ?? 0,
-    edition: model.editions.indexOf(world.start.edition),
-    architecture: model.architectures.indexOf(world.start.architecture)
-  };
+  const terms = termsOfWorld(world);
+  const { model } = terms;
+  const start = placeOf(terms, world.start);
   const sure = findRoutes(terms, start, 'sure');
   const best = findRoutes(terms, start, 'best');
   const targets = new Map<string, SearchedTarget>();
@@ -43,28 +125,68 @@ export function solveBySearch(world: World): Solved {
         const key = targetKey({ release: r.index, edition, architecture });
         const labels = sure.routes.get(key) ?? [];
         const others = best.routes.get(key) ?? [];
-        const verdict = verdictOf(terms, labels);
-        const chosen = labels.find((l) => verdict === 'not yet' || verdictOfLabel(terms, l) === verdict);
-        targets.set([r.release.id, model.editions[edition], model.architectures[architecture]].join(' '), {
-          sure: verdict,
-          best: verdictOf(terms, [...labels, ...others]),
-          bestWithoutCells: verdictOf(terms, [...labels, ...others.filter((l) => !l.criteria.usesCell)]),
-          ...(chosen ? { chosen: routeOf(terms, chosen) } : {}),
-          all: labels.map((l) => routeOf(terms, l))
-        });
+        targets.set(
+          [r.release.id, model.editions[edition], model.architectures[architecture]].join(' '),
+          searchedOf(terms, labels, others)
+        );
       }
   return { terms, start, targets, cut: sure.cut || best.cut };
 }
 
-export const verifierOf = (world: World): VerifyTerms => verifyTermsOf(world);
+/** The same asked for one target at a time, as whole plans ask. */
+export function chooseBySearch(world: World, terms: Terms, key: string): { verdict: Verdict; line?: string } {
+  const [release = '', edition = '', architecture = ''] = key.split(' ');
+  const target = placeOf(terms, { release, patch: 'base', edition, architecture });
+  const { verdict, label } = findChosen(terms, placeOf(terms, world.start), target, 'sure');
+  return { verdict, ...(label ? { line: lineOf(routeOf(terms, label)) } : {}) };
+}
+
+function searchedOf(terms: Terms, labels: readonly Label[], others: readonly Label[]): SearchedTarget {
+  const verdict = verdictOf(terms, labels);
+  const chosen = labels.find((l) => verdict === 'not yet' || verdictOfLabel(terms, l) === verdict);
+  return {
+    sure: verdict,
+    best: verdictOf(terms, [...labels, ...others]),
+    bestWithoutCells: verdictOf(terms, [...labels, ...others.filter((l) => !l.criteria.usesCell)]),
+    ...(chosen ? { chosen: routeOf(terms, chosen) } : {}),
+    all: labels.map((l) => routeOf(terms, l)),
+    list: unbeatenOf([...labels, ...others]).map((l) =>
+      routeOf(terms, l, others.includes(l) ? 'best' : 'sure')
+    )
+  };
+}
+
+export function verifierOf(world: World): VerifyTerms {
+  const { link } = world;
+  return verifyTermsOf({
+    ...world,
+    asking: askingOfWorld(world),
+    kinds: KINDS,
+    linked: () =>
+      !link
+        ? []
+        : link === 'unknown'
+          ? link
+          : [
+              {
+                system: 'linked',
+                terms: { ...verifierOf({ ...link.world, link: undefined } as World), linked: () => [] },
+                start: link.link.start,
+                stays: link.link.stays
+              }
+            ]
+  });
+}
 
 /** A route in one line, for comparing two implementations' choices. */
 export function lineOf(route: Route): string {
   return route.steps
-    .map((s) =>
-      s.kind === 'patch'
-        ? `patch ${s.to.patch} ${s.days.first}`
-        : `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}`
-    )
+    .map((s) => {
+      const days = `${s.days.first}${s.days.exact ? '' : '?'}`;
+      if (s.kind === 'patch') return `patch ${s.to.patch} ${s.days.first}`;
+      return isCounted(s)
+        ? `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}`
+        : `${s.kind} ${s.id} ${days}`;
+    })
     .join('; ');
 }

@@ -2,7 +2,9 @@ import type { EditionChange, Hop, Product, Release, Right } from '../../src/core
 import { formatDay, parseDay, type Day } from '../../src/core/date/day';
 import { DEFAULT_GOAL, type Goal } from '../../src/core/estate/schema';
 import type { Standing } from '../../src/core/route/types';
+import type { Seen } from '../../src/core/condition/evidence';
 import type { Truth } from '../../src/core/condition/truth';
+import { needsOf, type WorldLink, type WorldNeeds } from './needs';
 import { Random } from './random';
 
 /** One small made-up product with a goal and a start, for comparing the search with brute force. */
@@ -16,6 +18,18 @@ export interface World {
   readonly activated: Truth;
   readonly held: ReadonlySet<string>;
   readonly start: Standing;
+  readonly needs?: WorldNeeds;
+  /** The other end of the product's one pairing; `unknown` where nobody has told. */
+  readonly link?: { readonly world: World; readonly link: WorldLink } | 'unknown';
+  /** The first day on which work may be done, where that is not today. */
+  readonly from?: Day;
+  /** Its own pairings are taken as holding. */
+  readonly ungated?: boolean;
+  readonly barred?: ReadonlySet<string>;
+  /** Clauses taken to hold; what unknown clauses and facts are taken for. */
+  readonly lifted?: ReadonlySet<string>;
+  readonly learned?: ReadonlyMap<string, Truth>;
+  readonly facts?: ReadonlyMap<string, Seen>;
 }
 
 export const TODAY = parseDay('2031-03-10') as Day;
@@ -256,4 +270,122 @@ const makeGoal = (r: Random): Goal => ({
 function mustKeepOf(seed: number): Pick<Goal, 'mustKeep'> {
   const r = new Random(seed * 31 + 5);
   return r.chance(0.07) ? { mustKeep: r.pick(['everything', 'settings and data', 'data'] as const) } : {};
+}
+
+/** The world of a seed with all that is asked on the way: requirements, cures, companions, cautions, offers, a pairing. */
+export function fullWorldOf(seed: number): World {
+  const base = worldOf(seed);
+  const needs = needsOf(seed, base.product, TODAY);
+  const product: Product = {
+    ...base.product,
+    ...needs.product,
+    hops: (base.product.hops ?? []).map((h) => ({ ...h, ...needs.hops.get(h.id) })),
+    rights: [
+      ...(base.product.rights ?? []).map((x) => ({ ...x, ...rightExtrasOf(seed, x, base.product) })),
+      ...moreRightsOf(seed)
+    ]
+  };
+  const held = new Set([...base.held, ...(seed % 3 > 0 ? ['pact'] : [])]);
+  return withLink({ ...base, product, needs, held, goal: easierOf(seed, base.goal) }, seed);
+}
+
+/** With all that is asked, most would be closed: three goals of four allow more. */
+const easierOf = (seed: number, goal: Goal): Goal =>
+  seed % 4 === 0
+    ? goal
+    : {
+        ...goal,
+        passDays: Math.max(goal.passDays, 20),
+        allow: {
+          fresh: true,
+          unsupported: true,
+          spending: goal.allow.spending || seed % 2 === 0,
+          restingOutOfService: true
+        }
+      };
+
+/** Agreements and carried rights are rare in worlds otherwise. */
+function moreRightsOf(seed: number): Right[] {
+  const r = new Random(seed * 389 + 3);
+  return [
+    ...(r.chance(0.18)
+      ? [
+          {
+            id: 'pact',
+            kind: 'agreement' as const,
+            ...(r.chance(0.4) ? { ways: ['in place' as const] } : {})
+          }
+        ]
+      : []),
+    ...(r.chance(0.2) ? [{ id: 'bring', kind: 'carried' as const, ways: ['in place' as const] }] : [])
+  ];
+}
+
+/** Offer prices, units and maps of editions, drawn apart. */
+function rightExtrasOf(seed: number, right: Right, product: Product): Partial<Right> {
+  const r = new Random(seed * 271 + right.id.length * 17 + (right.priceCents ?? 0));
+  const editions = (product.editions ?? []).map((e) => e.id);
+  if (right.kind === 'carried' && r.chance(0.4))
+    return { mapsEditions: Object.fromEntries(editions.map((e) => [e, r.pick(editions)])) };
+  if (right.kind !== 'purchase') return {};
+  return {
+    ...(r.chance(0.25) ? { offer: { priceCents: 1500, until: near(r, -10, 60) } } : {}),
+    ...(r.chance(0.2) ? { units: { each: 'system' as const, number: r.int(1, 3), pool: 'seats' } } : {})
+  };
+}
+
+/** A quarter of the worlds hang on something: another product's system, or a peer of their own. */
+function withLink(world: World, seed: number): World {
+  const r = new Random(seed * 911 + 7);
+  if (!r.chance(0.4)) return world;
+  const isPeer = r.chance(0.3);
+  const other = isPeer ? world : worldOf(100_000 + seed);
+  const releases = other.product.releases;
+  const pairing = isPeer
+    ? { id: 'pair', kind: 'peer of' as const, other: 'world', apart: r.int(0, 2) }
+    : {
+        id: 'pair',
+        kind: 'managed by' as const,
+        other: 'manager',
+        ...(r.chance(0.5) ? { table: 'complete' as const } : {}),
+        fits: world.product.releases.flatMap((own) =>
+          r.chance(0.9)
+            ? [
+                {
+                  own: own.id,
+                  other: r.pick([
+                    'any',
+                    `from ${r.pick(releases.slice(1)).id}`,
+                    `from ${r.pick(releases).id}`
+                  ])
+                }
+              ]
+            : []
+        )
+      };
+  const product = { ...world.product, pairings: [pairing] };
+  if (r.chance(0.08)) return { ...world, product, link: 'unknown' };
+  const at = releases[r.pick([0, 0, 1])] as Release;
+  const start: Standing = { ...other.start, release: at.id, patch: 'base' };
+  const goal = r.pick(releases);
+  const linked: World = {
+    ...other,
+    product: { ...(isPeer ? product : other.product), id: isPeer ? 'world' : 'manager' },
+    start,
+    countsExpected: world.countsExpected
+  };
+  return {
+    ...world,
+    product,
+    link: {
+      world: linked,
+      link: {
+        start: r.chance(0.06) ? undefined : start,
+        target: r.chance(0.15)
+          ? undefined
+          : { release: goal.id, edition: start.edition, architecture: start.architecture },
+        stays: r.chance(0.12)
+      }
+    }
+  };
 }

@@ -8,9 +8,9 @@ import { demoInput } from '../support/demo';
 const input = demoInput();
 const result = plan(input);
 
-function demandsOf(id: string, facts: System['facts']) {
+function demandsOf(id: string, facts: System['facts'], other: Partial<System> = {}) {
   const one = result.cases.find((c) => c.systems.includes(id))!;
-  const system = { ...input.estate.systems.find((s) => s.id === id)!, facts };
+  const system = { ...input.estate.systems.find((s) => s.id === id)!, facts, ...other };
   return findDemands({
     catalogue: input.catalogue,
     product: input.catalogue.products.find((p) => p.id === one.product)!,
@@ -50,8 +50,11 @@ test('what concerns another method, edition or release is not asked', () => {
 
 test('cautions are met on the hop they are about; companions by how they fare at the end', () => {
   const demands = demandsOf('draw-01', {});
+  expect(demands.companions).toEqual([]);
   expect(demands.cautions.map((c) => c.caution.id)).toEqual(['desk-lost-printers']);
-  expect(demands.companions.map((c) => [c.companion.id, c.verdict])).toEqual([
+  expect(
+    demandsOf('draw-01', {}, { companionsWhole: false }).companions.map((c) => [c.companion.id, c.verdict])
+  ).toEqual([
     ['quay-archive', 'does not work'],
     ['fare-viewer', 'reinstall']
   ]);
@@ -68,7 +71,7 @@ test('a reason tells what was seen', () => {
 });
 
 test('a verdict says which disputed entries it rests on, and the ruling that settles them', () => {
-  const catalogue = structuredClone(input.catalogue);
+  let catalogue = structuredClone(input.catalogue);
   const hop = catalogue.products[0]!.hops!.find((h) => h.id === 'desk-4-5')!;
   hop.also = [{ levels: 'from 4/r1', source: 'gw-service' }];
   const entry = 'garnock-desk/hops/desk-4-5';
@@ -87,6 +90,8 @@ test('a verdict says which disputed entries it rests on, and the ruling that set
   );
   expect(of(withRuling('gw-table'), 'draw-01').restsOn).toEqual([{ entry, ruled: 'gw-table' }]);
   expect(of(withRuling('gw-table'), 'rack-01').restsOn).toBeUndefined();
+  // A catalogue is settled once, so a changed one is another one.
+  catalogue = structuredClone(catalogue);
   catalogue.products[0]!.lines![1]!.service![1]!.also = [{ until: '2031-05-31', source: 'garnock-parts' }];
   expect(of(withRuling('gw-table'), 'draw-01').restsOn).toContainEqual({
     entry: 'garnock-desk/lines/4/service/security'

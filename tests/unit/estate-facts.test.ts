@@ -157,7 +157,8 @@ describe('facts', () => {
     expect(truth('door-old', 'every linked site (setting.long-key is on)')).toBe('yes');
     expect(truth('mirror-west', 'every linked peer (setting.same-clock is on)')).toBe('yes');
     expect(truth('shelf-depot', 'every linked node (setting.hand-over is on)')).toBe('no');
-    expect(truth('shelf-north', 'every linked node (setting.hand-over is on)')).toBe('unknown');
+    expect(truth('shelf-north', 'every linked node (setting.hand-over is on)')).toBe('yes');
+    expect(truth('shelf-lab', 'every linked node (setting.nobody-read is on)')).toBe('unknown');
     expect(truth('rack-01', 'some linked host (always)')).toBe('unknown');
     const gone = { ...systemOf('mirror-east'), links: [{ kind: 'hosted on' as const, to: 'nobody' }] };
     expect(new LinkIndex([gone]).find(gone, 'host')).toEqual({ systems: [], missing: ['nobody'] });

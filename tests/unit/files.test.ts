@@ -67,8 +67,8 @@ test('the workspace fixture of this version has every field there is', () => {
     ]);
   };
   const read = (path: string): unknown => JSON.parse(readFileSync(path, 'utf8'));
-  const said = new Set(keysOf(read('tests/fixtures/formats/workspace-3.json'), false));
-  const fields = keysOf(read('static/schemas/workspace-3.schema.json'), true);
+  const said = new Set(keysOf(read('tests/fixtures/formats/workspace-4.json'), false));
+  const fields = keysOf(read('static/schemas/workspace-4.schema.json'), true);
   expect(fields.length).toBeGreaterThan(100);
   expect(fields.filter((f) => !said.has(f))).toEqual([]);
 });

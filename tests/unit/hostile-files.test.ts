@@ -91,7 +91,7 @@ test.each([
     `{"format":"orange-stair-workspace","x":${'['.repeat(300)}${']'.repeat(300)}}`,
     'too-deep'
   ],
-  ['a newer version', json.replace('"version": 3', '"version": 99'), 'newer-version']
+  ['a newer version', json.replace('"version": 4', '"version": 99'), 'newer-version']
 ])('a workspace with %s is refused whole', (_, text, code) => {
   expect(text).not.toBe(json);
   expect(codesOf(parseWorkspace(text))).toContain(code);
@@ -110,7 +110,7 @@ test('mutated files never escape as a throw', () => {
 test('mutated texts of every way in are read or refused, quickly, and what is taken can be stored', () => {
   const catalogue = parseCatalogue(yaml);
   if (!catalogue.ok) throw new Error('demo');
-  const small = readFileSync('tests/fixtures/formats/workspace-3.json', 'utf8');
+  const small = readFileSync('tests/fixtures/formats/workspace-4.json', 'utf8');
   for (const importer of importersOf(catalogue.value, small)) {
     const random = new Random(8);
     expect(importer.read(importer.text), importer.name).toBe(true);

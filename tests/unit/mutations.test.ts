@@ -5,18 +5,18 @@ import { pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 import { afterAll, expect, test } from 'vitest';
 import { verifyRoute } from '../../src/core/route/verify-route';
-import { BruteForce, type BruteTarget } from '../support/brute-force';
+import { BruteForce, bruteLine, type BruteTarget } from '../support/brute-force';
 import { MUTATIONS, type Mutation } from '../support/mutations';
-import { verifierOf, type Solved } from '../support/solve';
-import { worldOf, type World } from '../support/worlds';
+import { lineOf, verifierOf, type Solved } from '../support/solve';
+import { fullWorldOf, type World } from '../support/worlds';
 
-const WORLDS = 260;
+const WORLDS = 420;
 const folder = mkdtempSync(join(tmpdir(), 'mutations-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
 const worlds: { world: World; twin: Map<string, BruteTarget> }[] = [];
 for (let seed = 1; worlds.length < WORLDS; seed++) {
-  const world = worldOf(seed);
+  const world = fullWorldOf(seed);
   const twin = new BruteForce(world).solve(1500);
   if (twin) worlds.push({ world, twin });
 }
@@ -72,14 +72,11 @@ function findDisagreement(solve: Solve): string | undefined {
         (brute.best === 'closed' && places.indexOf(release) < places.indexOf(world.start.release))
       )
         continue;
-      const steps = found?.chosen?.steps
-        .filter((s) => s.kind !== 'patch')
-        .map((s) => ('id' in s ? s.id : ''))
-        .join(' ');
       if (
         found?.sure !== brute.sure ||
         found.best !== brute.best ||
-        steps !== brute.chosen?.steps.map((s) => s.id).join(' ')
+        (found.chosen ? lineOf(found.chosen) : '') !== (brute.chosen ? bruteLine(brute.chosen) : '') ||
+        found.list.map(lineOf).sort().join() !== brute.list.map(bruteLine).sort().join()
       )
         return `world ${world.seed}, ${key}: verdict`;
       for (const route of found.all) {

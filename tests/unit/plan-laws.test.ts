@@ -3,7 +3,9 @@ import type { Catalogue, Product } from '../../src/core/catalogue/schema';
 import { parseDay } from '../../src/core/date/day';
 import { DEFAULT_GOAL, emptyEstate, type System } from '../../src/core/estate/schema';
 import { readInstalled } from '../../src/core/estate/read-installed';
-import { plan, planStepwise, type PlanInput } from '../../src/core/plan';
+import { plan, planStepwise, planWith, type PlanInput } from '../../src/core/plan';
+import { PlanCache } from '../../src/core/plan-cache';
+import { Planning } from '../../src/core/planning';
 import type { Target } from '../../src/core/estate/schema';
 import type { Route } from '../../src/core/route/types';
 import type { CasePlan, Plan } from '../../src/core/plan-types';
@@ -18,7 +20,11 @@ function shuffled({ catalogue, estate, today }: PlanInput, r: Random): PlanInput
     ...p,
     hops: r.shuffle(p.hops ?? []),
     rights: r.shuffle(p.rights ?? []),
-    editionChanges: r.shuffle(p.editionChanges ?? [])
+    editionChanges: r.shuffle(p.editionChanges ?? []),
+    requirements: r.shuffle(p.requirements ?? []).map((q) => ({ ...q, cures: r.shuffle(q.cures ?? []) })),
+    cautions: r.shuffle(p.cautions ?? []),
+    companions: r.shuffle(p.companions ?? []),
+    pairings: r.shuffle(p.pairings ?? [])
   }));
   return {
     catalogue: { ...catalogue, products },
@@ -58,25 +64,37 @@ function renamed(catalogue: Catalogue, r: Random): { catalogue: Catalogue; back:
     back.set(id, old);
     return id;
   };
+  const idsOf = new Map(
+    catalogue.products.map((p) => {
+      const ids = new Map<string, string>();
+      for (const release of p.releases) {
+        ids.set(release.id, fresh(release.id));
+        for (const patch of release.patches ?? []) ids.set(`${release.id}/${patch.id}`, fresh(patch.id));
+      }
+      return [p.id, ids] as const;
+    })
+  );
+  const wordsIn = (product: string, range: string): string => {
+    const ids = idsOf.get(product) ?? new Map<string, string>();
+    return range
+      .split(' ')
+      .map((w) =>
+        ids.has(w.replace(',', '')) ? placeIn(ids, w.replace(',', '')) + (w.endsWith(',') ? ',' : '') : w
+      )
+      .join(' ');
+  };
+  const placeIn = (ids: ReadonlyMap<string, string>, text: string): string => {
+    const [release = '', patch] = text.split('/');
+    return patch === undefined
+      ? (ids.get(release) ?? release)
+      : `${ids.get(release)}/${patch === 'base' ? patch : ids.get(text)}`;
+  };
   const products = catalogue.products.map((p) => {
-    const ids = new Map<string, string>();
-    for (const release of p.releases) {
-      ids.set(release.id, fresh(release.id));
-      for (const patch of release.patches ?? []) ids.set(`${release.id}/${patch.id}`, fresh(patch.id));
-    }
-    const place = (text: string): string => {
-      const [release = '', patch] = text.split('/');
-      return patch === undefined
-        ? (ids.get(release) ?? release)
-        : `${ids.get(release)}/${patch === 'base' ? patch : ids.get(text)}`;
-    };
-    const words = (range: string): string =>
-      range
-        .split(' ')
-        .map((w) =>
-          ids.has(w.replace(',', '')) ? place(w.replace(',', '')) + (w.endsWith(',') ? ',' : '') : w
-        )
-        .join(' ');
+    const ids = idsOf.get(p.id) ?? new Map<string, string>();
+    const place = (text: string): string => placeIn(ids, text);
+    const words = (range: string): string => wordsIn(p.id, range);
+    const inside = (condition: string): string =>
+      condition.replace(/ in \(([^)]*)\)/g, (_, range: string) => ` in (${words(range)})`);
     const optional = (range: string | undefined) => (range === undefined ? undefined : words(range));
     return {
       ...p,
@@ -104,7 +122,17 @@ function renamed(catalogue: Catalogue, r: Random): { catalogue: Catalogue; back:
             : h.containedBy
       })),
       editionChanges: p.editionChanges?.map((c) => ({ ...c, at: words(c.at) })),
-      rights: p.rights?.map((x) => ({ ...x, from: optional(x.from), to: optional(x.to) }))
+      rights: p.rights?.map((x) => ({ ...x, from: optional(x.from), to: optional(x.to) })),
+      requirements: p.requirements?.map((x) => ({ ...x, at: words(x.at), needs: inside(x.needs) })),
+      cautions: p.cautions?.map((x) => ({ ...x, from: optional(x.from), to: words(x.to) })),
+      companions: p.companions?.map((x) => ({
+        ...x,
+        fares: x.fares.map((f) => ({ ...f, at: words(f.at) }))
+      })),
+      pairings: p.pairings?.map((x) => ({
+        ...x,
+        fits: x.fits?.map((f) => ({ ...f, own: words(f.own), other: wordsIn(x.other, f.other) }))
+      }))
     };
   });
   return { catalogue: { ...catalogue, products }, back };
@@ -320,3 +348,47 @@ test('decisions: the narrower scope wins, staying has no target, an expired one 
   expect(decide({ scope: { estate: true } }).goalFrom).toBe('decision');
   expect(parseDay('2031-03-10')).toBe(input.today);
 });
+
+test('a cache kept from one planning to the next changes nothing, and only what an edit can change is planned anew', () => {
+  const cache = new PlanCache();
+  const run = (input: PlanInput, with_: PlanCache): Plan => {
+    const steps = planWith(new Planning(input), 'goal', with_);
+    for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
+  };
+  let input = demoInput();
+  run(input, cache);
+  for (let seed = 1; seed <= 40; seed++) {
+    const r = new Random(seed * 77);
+    const { estate } = input;
+    const at = r.int(0, estate.systems.length - 1);
+    const system = estate.systems[at] as System;
+    const fact = r.pick([
+      'memory',
+      'disk.total',
+      'disk.free.system',
+      'setting.long-key',
+      'security-part',
+      'model'
+    ]);
+    const value = r.pick(['1 GB', '6 GB', '64 GB', 'on', 'off', 'P2', 'Fellside 3']);
+    const edited = { ...system, facts: { ...system.facts, [fact]: { value, source: 'edit' } } };
+    const systems = estate.systems.with(at, edited);
+    const decisions = r.chance(0.2)
+      ? [
+          ...estate.decisions,
+          { id: `e${seed}`, kind: 'stay' as const, scope: { system: system.id }, day: '2031-03-01' }
+        ]
+      : estate.decisions;
+    const goals = r.chance(0.1)
+      ? estate.goals.map((g) => ({ ...g, settlingDays: r.int(0, 60) }))
+      : estate.goals;
+    input = { ...input, estate: { ...estate, systems, decisions, goals } };
+    const before = cache.planned;
+    const kept = run(input, cache);
+    expect(kept.cases, `edit ${seed}: ${system.id} ${fact} ${value}`).toEqual(
+      run(input, new PlanCache()).cases
+    );
+    if (decisions === estate.decisions && goals === estate.goals)
+      expect(cache.planned - before, `edit ${seed}: ${system.id}`).toBeLessThan(16);
+  }
+}, 120_000);

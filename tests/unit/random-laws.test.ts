@@ -8,7 +8,7 @@ import { rankVerdict } from '../../src/core/route/verdict';
 import { BruteForce } from '../support/brute-force';
 import { Random } from '../support/random';
 import { solveBySearch } from '../support/solve';
-import { TODAY, worldOf, type World } from '../support/worlds';
+import { fullWorldOf, TODAY, worldOf, type World } from '../support/worlds';
 
 /** The world as the whole plan sees it: one system, one goal. */
 function planWorld(world: World): CasePlan {
@@ -36,9 +36,22 @@ function planWorld(world: World): CasePlan {
   return plan({ catalogue, estate, today: world.today }).cases[0] as CasePlan;
 }
 
-/** Finds out one thing nobody knew: a date, what a table leaves open, or whether the source is activated. */
+const VALUES: Readonly<Record<string, readonly string[]>> = {
+  memory: ['2 GB', '8 GB', '20 GB'],
+  'disk.free.system': ['3 GB', '18 GB', '90 GB'],
+  'security-part': ['on', 'off'],
+  'setting.x': ['on', 'off'],
+  model: ['M1', 'M2', 'M3']
+};
+
+/** Finds out one thing nobody knew: a fact, a date, what a table leaves open, or whether the source is activated. */
 function learn(world: World, r: Random): World | undefined {
   const learnable: (() => World)[] = [];
+  for (const [fact, stated] of Object.entries(world.needs?.facts ?? {})) {
+    if ('value' in stated) continue;
+    const value = 'statements' in stated ? r.pick(stated.statements).value : r.pick(VALUES[fact] ?? ['on']);
+    learnable.push(() => ({ ...world, facts: new Map([[fact, { kind: 'known', value }]]) }));
+  }
   if (world.activated === 'unknown') learnable.push(() => ({ ...world, activated: r.pick(['yes', 'no']) }));
   if (world.product.hopTable !== 'complete')
     learnable.push(() => ({ ...world, product: { ...world.product, hopTable: 'complete' } }));
@@ -60,8 +73,8 @@ function learn(world: World, r: Random): World | undefined {
 
 test('what is learned only narrows what may be: sure never gets worse, best never better', () => {
   let learned = 0;
-  for (let seed = 1; seed <= 400; seed++) {
-    const world = worldOf(seed);
+  for (let seed = 1; seed <= 500; seed++) {
+    const world = fullWorldOf(seed);
     const wiser = learn(world, new Random(seed));
     if (!wiser) continue;
     learned++;
@@ -76,6 +89,31 @@ test('what is learned only narrows what may be: sure never gets worse, best neve
   }
   expect(learned).toBeGreaterThan(100);
 });
+
+test('offering one more cure never worsens a verdict', () => {
+  let offered = 0;
+  let better = 0;
+  for (let seed = 1; seed <= 900; seed++) {
+    const world = fullWorldOf(seed);
+    const cured = (world.product.requirements ?? []).filter((q) => (q.cures ?? []).length > 0);
+    const [one] = new Random(seed).shuffle(cured);
+    if (!one) continue;
+    offered++;
+    const requirements = world.product.requirements?.map((q) =>
+      q === one ? { ...q, cures: q.cures?.slice(1) } : q
+    );
+    const without = solveBySearch({ ...world, product: { ...world.product, requirements } }).targets;
+    for (const [key, now] of solveBySearch(world).targets) {
+      const before = without.get(key);
+      if (!before) throw new Error(key);
+      const at = `world ${seed}, ${key}: ${before.sure}..${before.best} became ${now.sure}..${now.best}`;
+      expect(rankVerdict(now.sure), at).toBeLessThanOrEqual(rankVerdict(before.sure));
+      expect(rankVerdict(now.best), at).toBeLessThanOrEqual(rankVerdict(before.best));
+      if (rankVerdict(now.sure) < rankVerdict(before.sure)) better++;
+    }
+  }
+  expect([offered > 200, better > 20], `${offered} offered, ${better} better`).toEqual([true, true]);
+}, 120_000);
 
 const LOOK_AHEAD = 300;
 

@@ -46,7 +46,7 @@ export interface DemandsOf {
 export function findDemands(of: DemandsOf): Demands {
   const arrivals = of.steps
     .map((step, i) => ({ ...step, from: of.steps[i - 1]?.to ?? of.start }))
-    .filter((s) => s.kind !== 'patch');
+    .filter((s) => s.kind !== 'patch' && s.kind !== 'cure' && s.kind !== 'work-around');
   const requirements = (of.product.requirements ?? []).flatMap((requirement) => {
     const found = arrivals.filter((a) => binds(of, requirement, a)).map((a) => judge(of, requirement, a.to));
     const worst = found.sort((a, b) => rank(a.truth) - rank(b.truth))[0];

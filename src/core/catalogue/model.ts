@@ -1,6 +1,8 @@
 import { parseDateText, readDay, type DateInterval, type MaybeDay } from '../date/interval';
 import { findCountedPhase, findServiceEnd, type PhaseName, type ServicePhase } from '../date/service';
-import { matchesRelease, parseRange, tabulateRange, type Range } from '../version/range';
+import type { FactKind } from '../condition/fact-kind';
+import { needModelOf, type NeedModel } from './need-model';
+import { matchesRelease, parseRange, tabulateRange, type PlaceTable, type Range } from '../version/range';
 import { BASE_PATCH, sequenceOf, type Sequence } from '../version/sequence';
 import {
   MATURITIES,
@@ -34,6 +36,9 @@ export interface ProductModel {
   readonly forbidden: ReadonlySet<number>;
   /** Some branch stands apart, so releases may be unordered. */
   readonly hasStrands: boolean;
+  readonly needs: NeedModel;
+  /** Fresh installs that lead from nothing too; sorted by id. */
+  readonly hopsFromNothing: readonly HopModel[];
 }
 
 export interface ReleaseModel {
@@ -69,9 +74,6 @@ export interface HopModel {
   readonly closes?: DateInterval;
 }
 
-/** Whether a range holds, by place of the release, then of the patch level. */
-export type PlaceTable = readonly (readonly boolean[])[];
-
 export interface ChangeModel {
   readonly change: EditionChange;
   readonly from: number;
@@ -88,8 +90,11 @@ export interface RightModel {
   readonly until?: DateInterval;
 }
 
-/** Builds the model of a checked product. Throws on text the schema would have refused: that is a bug. */
-export function modelOf(product: Product): ProductModel {
+/**
+ * Builds the model of a checked product; `facts` are the kinds its catalogue declares. Throws on text the schema would
+ * have refused: that is a bug.
+ */
+export function modelOf(product: Product, facts?: readonly FactKind[]): ProductModel {
   const sequence = sequenceOf(product);
   const editions = product.editions?.map((e) => e.id) ?? [ONLY];
   const architectures = product.architectures?.map((a) => a.id) ?? [ONLY];
@@ -111,8 +116,21 @@ export function modelOf(product: Product): ProductModel {
     rights: [...(product.rights ?? [])].sort(byId).map((right) => rightModel(right, sequence)),
     tableComplete: product.hopTable === 'complete',
     forbidden: forbiddenCells(product, sequence),
-    hasStrands: new Set(releases.map((r) => r.strand)).size > 1
+    hasStrands: new Set(releases.map((r) => r.strand)).size > 1,
+    needs: needModelOf(product, sequence, facts),
+    hopsFromNothing: hops.filter((h) => leadsFromNothing(h, releases, sequence))
   };
+}
+
+/** A fresh install that every earlier release may take leads from nothing too: there is still less in its way. */
+function leadsFromNothing(
+  { hop, to }: HopModel,
+  releases: readonly ReleaseModel[],
+  sequence: Sequence
+): boolean {
+  const range = rangeOf(hop.from);
+  const earlier = releases.filter((r) => r.index < to && r.strand === releases[to]?.strand);
+  return hop.kind === 'fresh install' && earlier.every((r) => matchesRelease(sequence, range, r.release.id));
 }
 
 /** Whether an empty cell, by the places of its releases, is known to be forbidden. */

@@ -119,6 +119,9 @@ export type Source = z.infer<typeof sourceEntry>;
 export type Requirement = NonNullable<Product['requirements']>[number];
 export type Companion = NonNullable<Product['companions']>[number];
 export type Caution = NonNullable<Product['cautions']>[number];
+export type Pairing = NonNullable<Product['pairings']>[number];
+export type Offer = NonNullable<Product['offers']>[number];
+export type HardwareModel = NonNullable<Product['models']>[number];
 
 /** A catalogue with nothing in it. */
 export const emptyCatalogue = (name = ''): Catalogue => ({

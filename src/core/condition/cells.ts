@@ -2,7 +2,7 @@ import { comparisonsOf, type Condition } from './condition';
 import type { Evidence } from './evidence';
 import { evaluateCondition } from './evaluate-condition';
 import type { FactKinds } from './fact-kind';
-import { figureIn, isOrdered, sayFigure } from './measure';
+import { figureIn, isOrdered, sayBase } from './measure';
 import type { Truth } from './truth';
 
 const MAX_CELLS = 4096;
@@ -57,18 +57,11 @@ function valuesToTry(fact: string, condition: Condition, kinds: FactKinds): read
     if (c.kind === 'figure' && isOrdered(measure)) {
       const at = figureIn(measure, c.figure);
       if (at === undefined || measure === 'day') return [];
-      for (const base of [Math.max(0, at - 1), at, at + 1]) values.add(inBase(measure, base));
+      for (const base of [Math.max(0, at - 1), at, at + 1]) values.add(sayBase(measure, base));
     }
   }
   return isOrdered(measure) ? [...values] : [...values, OTHER];
 }
-
-const inBase = (measure: Parameters<typeof sayFigure>[0], base: number): string =>
-  measure === 'memory' || measure === 'disk'
-    ? `${base} B`
-    : measure === 'frequency'
-      ? `${base} Hz`
-      : String(base);
 
 const evidenceOf = (values: ReadonlyMap<string, string>): Evidence => ({
   fact: (id) => ({ kind: 'known', value: values.get(id) ?? OTHER }),

@@ -59,6 +59,7 @@ const FACT_KINDS: readonly FactKind[] = [
   kind('backup.finished', 'back-up finished on', 'day', 'paper', 7),
   kind('backup.restored', 'restore proved on', 'day', 'paper', 180),
   kind('certificate.ends', 'certificate ends on', 'day', 'software', 90),
+  kind('grace.ends', 'activation grace ends on', 'day', 'software', 30),
   kind('support.ends', 'support ends on, by its own record', 'day', 'software', 180),
   kind('edition', 'edition', 'text', 'software', 180),
   kind('architecture', 'architecture', 'text', 'software', 3 * YEAR)
@@ -74,6 +75,7 @@ const FAMILIES: readonly {
 }[] = [
   { prefix: 'setting.', name: 'setting', measure: 'switch', keptBy: 'software', shelfLifeDays: 90 },
   { prefix: 'companion.', name: 'companion', measure: 'text', keptBy: 'software', shelfLifeDays: 180 },
+  { prefix: 'offer.', name: 'offered', measure: 'switch', keptBy: 'software', shelfLifeDays: 14 },
   { prefix: 'access.', name: 'access', measure: 'switch', keptBy: 'paper', shelfLifeDays: 30 }
 ];
 

@@ -1,4 +1,4 @@
-import { parseDay } from '../date/day';
+import { formatDay, parseDay } from '../date/day';
 import { foldText } from '../version/words';
 
 /** What kind of quantity a fact is; decides which units its figures may have and how values compare. */
@@ -93,4 +93,11 @@ export function sayFigure(measure: Measure, base: number): string {
     fitting.find(([, factor]) => Number.isInteger((base / factor) * 100)) ?? fitting[0] ?? units[0];
   if (!exact) return String(base);
   return `${Math.round((base / exact[1]) * 100) / 100} ${exact[0]}`;
+}
+
+/** A whole number of base units as text that `parseFigure` reads back to the same. */
+export function sayBase(measure: Measure, base: number): string {
+  if (measure === 'memory' || measure === 'disk') return `${Math.round(base)} B`;
+  if (measure === 'day') return formatDay(Math.round(base));
+  return measure === 'frequency' ? `${Math.round(base)} Hz` : String(base);
 }

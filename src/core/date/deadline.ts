@@ -4,7 +4,18 @@ import type { Day } from './day';
 /** What ends, and what missing it costs (RECKONING G1). */
 export interface Contributor {
   readonly kind:
-    'service of installed' | 'service on the way' | 'closing' | 'patch' | 'right' | 'newer patch';
+    | 'service of installed'
+    | 'service on the way'
+    | 'closing'
+    | 'patch'
+    | 'right'
+    | 'newer patch'
+    | 'service of host'
+    | 'hardware model'
+    | 'certificate'
+    | 'activation'
+    | 'pairing'
+    | 'decision';
   /** The release, hop, patch level or right that ends. */
   readonly subject: string;
   readonly day: Day;
@@ -21,6 +32,9 @@ export type MissingCost =
   | { readonly code: 'no service' }
   | { readonly code: 'out of reach' }
   | { readonly code: 'keeps less'; readonly kept: Kept }
+  | { readonly code: 'another way' }
+  | { readonly code: 'stops' }
+  | { readonly code: 'units'; readonly pool: string; readonly number: number | 'unknown' }
   | { readonly code: 'money'; readonly cents: number | 'unknown' };
 
 export interface Deadline {
@@ -40,9 +54,17 @@ export function deadlineOf(contributors: readonly Contributor[], today: Day): De
   );
   const setting = sorted.filter((c) => c.sets);
   const [setBy] = setting;
-  if (!setBy) return { contributors: sorted };
+  const isSame = (a: Contributor, b: Contributor): boolean =>
+    a.kind === b.kind && a.subject === b.subject && a.day === b.day;
+  // What both closes the chosen way and sets the deadline is told once, as what it sets.
+  const told = sorted.filter(
+    (c, i) =>
+      (c.sets || !setting.some((s) => isSame(s, c))) &&
+      sorted.findIndex((o) => o.sets === c.sets && isSame(o, c)) === i
+  );
+  if (!setBy) return { contributors: told };
   const next = setBy.day < today ? setting.find((c) => c.day >= today) : undefined;
-  return { day: setBy.day, setBy, ...(next ? { next } : {}), contributors: sorted };
+  return { day: setBy.day, setBy, ...(next ? { next } : {}), contributors: told };
 }
 
 const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

@@ -1,25 +1,35 @@
 import type { Terms } from '../route/terms';
 import { serviceEndOf } from '../catalogue/model';
-import type { Place } from '../route/move';
+import { monthsBetween } from '../date/day';
+import { NOTHING, type Place } from '../route/move';
 import type { Goal, Target } from './schema';
 
 /**
  * The target a rule goal aims at (RECKONING E5): the newest release (or the nearest in full service, from the installed one on; the newest where none is) on the installed one's strand that is published,
  * settled and of an allowed maturity today, in the edition the goal names, else the installed edition or its
  * successor; on the goal's architecture, else the installed one where the release has it, else the release's first.
+ * Releases decided to be passed over are left out. From nothing any strand will do, and any edition where none is named.
  * Without regard to reach, but never behind what is installed: the installed release always qualifies.
  * Undefined when no release does.
  */
-export function findGoalTarget(terms: Terms, start: Place): Place | undefined {
+export function findGoalTarget(
+  terms: Terms,
+  start: Place,
+  passedOver: ReadonlySet<string> = new Set()
+): Place | undefined {
   const { model, goal, today } = terms;
-  const strand = model.releases[start.release]?.strand;
+  const strand = start.release === NOTHING ? undefined : model.releases[start.release]?.strand;
   const last = model.releases.length - 1;
   for (let n = 0; n <= last; n++) {
-    const i = goal.rule === 'newest' ? last - n : n;
-    if (goal.rule !== 'newest' && (i < start.release || !isInFullService(terms, i))) continue;
+    const nearest = goal.rule === 'nearest in full service';
+    const i = nearest ? n : last - n;
+    if (nearest && (i < start.release || !isInFullService(terms, i))) continue;
+    if (goal.rule === 'newest with service left' && i !== start.release && !hasServiceLeft(terms, i))
+      continue;
     const release = model.releases[i];
+    if (release && i !== start.release && passedOver.has(release.release.id)) continue;
     const published = terms.publication[i];
-    if (!release || release.strand !== strand) continue;
+    if (!release || (strand !== undefined && release.strand !== strand)) continue;
     const settled = typeof published === 'number' && published + goal.settlingDays <= today;
     if (!settled && i !== start.release) continue;
     const edition = findEdition(terms, goal, start.edition, release.editions);
@@ -29,7 +39,13 @@ export function findGoalTarget(terms: Terms, start: Place): Place | undefined {
   }
   return goal.rule === 'newest'
     ? undefined
-    : findGoalTarget({ ...terms, goal: { ...goal, rule: 'newest' } }, start);
+    : findGoalTarget({ ...terms, goal: { ...goal, rule: 'newest' } }, start, passedOver);
+}
+
+/** As many months of service left today as the goal demands; an unknown end passes. */
+function hasServiceLeft({ goal, serviceEnd, today }: Terms, release: number): boolean {
+  const end = serviceEnd[release];
+  return end === undefined || end === 'unknown' || monthsBetween(today, end) >= (goal.monthsLeft ?? 0);
 }
 
 /** An unknown end counts as in service, as everywhere. */
@@ -46,6 +62,7 @@ function findEdition(
   offered: readonly number[]
 ): number | undefined {
   if (goal.edition !== undefined) return offered.find((e) => model.editions[e] === goal.edition);
+  if (installed < 0) return offered[0];
   let edition = installed;
   for (let hops = 0; hops <= model.editions.length && !offered.includes(edition); hops++) {
     const successor = model.product.editions?.[edition]?.successor;

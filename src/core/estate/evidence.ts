@@ -38,14 +38,18 @@ export function evidenceOf(
     listed: (list, value) => truthOfListed(catalogue, list, value),
     inRange: (range) => truthOf(matchesRange(sequence, range, standing)),
     linked: (word) =>
-      word === 'node' && system.members
+      word === 'node'
         ? nodesOf(evidenceOf(catalogue, product, system, standing, around), system)
         : linkedOf(catalogue, system, word, around)
   };
 }
 
-/** The nodes of a system by name: what is recorded of a node comes before what is recorded of the whole. */
+/**
+ * The nodes of a system by name: what is recorded of a node comes before what is recorded of the whole. Where no node is
+ * told by name, what is recorded of the whole holds of each.
+ */
 function nodesOf(whole: Evidence, system: System): LinkedEvidence {
+  if (!system.members) return { members: [whole], lowest: 0 };
   const members = (system.members ?? []).map((m): Evidence => ({
     ...whole,
     fact: (id) => (m.facts && Object.hasOwn(m.facts, id) ? seenOfFact(m.facts[id]) : whole.fact(id))
@@ -103,7 +107,7 @@ function findLowest(catalogue: Catalogue, systems: readonly System[]): number | 
   return known.indexOf(Math.min(...known));
 }
 
-function truthOfListed(catalogue: Catalogue, id: string, value: string): Truth {
+export function truthOfListed(catalogue: Catalogue, id: string, value: string): Truth {
   const list = catalogue.lists?.find((l) => l.id === id);
   if (!list) return 'unknown';
   if (list.entries.some((e) => foldText(e) === foldText(value))) return 'yes';

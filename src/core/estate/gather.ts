@@ -1,5 +1,6 @@
 import { readSwitch } from '../condition/evaluate-condition';
 import { truthOf, type Truth } from '../condition/truth';
+import type { CaseKeys } from './case-key';
 import { FactDecisions, NO_DECISIONS, seenOf } from './facts';
 import { situationKey } from './standing';
 import type { Decision, Estate, Goal, System } from './schema';
@@ -26,7 +27,7 @@ export interface Gathering {
 }
 
 /** Gathers systems into cases, sorted by id. The order of the input changes nothing. Cost: O(systems log systems). */
-export function gatherCases(estate: Estate, today: string): Gathering {
+export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gathering {
   const decisions = new DecisionIndex(estate.decisions, today);
   const decided = new FactDecisions(estate.decisions, today);
   const goals = new GoalIndex(estate.goals);
@@ -37,7 +38,7 @@ export function gatherCases(estate: Estate, today: string): Gathering {
     const situation = situationKey(system);
     situations.add(situation);
     const touching = decisions.touching(system.id, situation);
-    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}`;
+    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}#${keys?.keyOf(system) ?? ''}`;
     const group = groups.get(key);
     if (group) group.push(system);
     else groups.set(key, [system]);
@@ -85,7 +86,7 @@ function supportEndOf(system: System, decided: FactDecisions): string | undefine
   return seen.kind === 'known' && typeof seen.value === 'string' ? seen.value : undefined;
 }
 
-class GoalIndex {
+export class GoalIndex {
   readonly #byTeam = new Map<string | undefined, Goal>();
 
   constructor(goals: readonly Goal[]) {
@@ -102,7 +103,7 @@ class GoalIndex {
 }
 
 /** A decision counts until the end of its last day; then what it settled is open again. */
-class DecisionIndex {
+export class DecisionIndex {
   readonly #bySituation = new Map<string, Decision[]>();
   readonly #bySystem = new Map<string, Decision[]>();
   readonly #everywhere: Decision[] = [];
@@ -113,7 +114,8 @@ class DecisionIndex {
       a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1
     )) {
       if ('situation' in decision.scope) push(this.#bySituation, decision.scope.situation, decision);
-      else if ('system' in decision.scope) push(this.#bySystem, decision.scope.system, decision);
+      else if ('system' in decision.scope && !('fact' in decision.scope))
+        push(this.#bySystem, decision.scope.system, decision);
       else if ('estate' in decision.scope) this.#everywhere.push(decision);
     }
   }

@@ -17,6 +17,13 @@ export interface Linked {
   readonly missing: readonly string[];
 }
 
+/** One end of a link: a system, `missing` where no system has that id, `absent` where there is said to be none. */
+export interface LinkEnd {
+  readonly kind: Link['kind'];
+  readonly word: string;
+  readonly system: System | 'missing' | 'absent';
+}
+
 /**
  * The links of an estate. Peers are peers both ways, and peers of peers under the same word: one chain of links makes a
  * cluster. Other kinds go one way. Built once in O(systems + links).
@@ -24,6 +31,7 @@ export interface Linked {
 export class LinkIndex {
   readonly #systems: ReadonlyMap<string, System>;
   readonly #peers = new Map<string, Set<string>>();
+  readonly #peerWords = new Map<string, Set<string>>();
 
   constructor(systems: readonly System[]) {
     this.#systems = new Map(systems.map((s) => [s.id, s]));
@@ -36,6 +44,8 @@ export class LinkIndex {
   }
 
   #join(word: string, from: string, to: string): void {
+    const words = this.#peerWords.get(from) ?? new Set<string>();
+    this.#peerWords.set(from, words.add(word));
     const key = `${word} ${from}`;
     const set = this.#peers.get(key) ?? new Set<string>();
     set.add(to);
@@ -61,5 +71,20 @@ export class LinkIndex {
       systems: sorted.flatMap((id) => this.#systems.get(id) ?? []),
       missing: sorted.filter((id) => !this.#systems.has(id))
     };
+  }
+
+  /** Everything a system is linked with directly - of peers also through each other - by word, then by id. */
+  around(system: System): LinkEnd[] {
+    const kinds = new Map((system.links ?? []).map((l) => [wordOf(l), l.kind]));
+    for (const word of this.#peerWords.get(system.id) ?? []) kinds.set(word, 'peer of');
+    return [...kinds].sort().flatMap(([word, kind]): LinkEnd[] => {
+      const found = this.find(system, word);
+      if (!found) return [];
+      if (found.systems.length + found.missing.length === 0) return [{ kind, word, system: 'absent' }];
+      return [
+        ...found.systems.map((s) => ({ kind, word, system: s })),
+        ...found.missing.map(() => ({ kind, word, system: 'missing' as const }))
+      ];
+    });
   }
 }

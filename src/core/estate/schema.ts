@@ -5,7 +5,7 @@ import { PHASES } from '../date/service';
 
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
-export const WORKSPACE_VERSION = 3;
+export const WORKSPACE_VERSION = 4;
 
 const MAX_SYSTEMS = 500_000;
 
@@ -163,7 +163,7 @@ export const systemSchema = z.strictObject({
 });
 export type System = z.infer<typeof systemSchema>;
 
-export const GOAL_RULES = ['newest', 'nearest in full service'] as const;
+export const GOAL_RULES = ['newest', 'newest with service left', 'nearest in full service'] as const;
 
 const goal = z.strictObject({
   id: key,
@@ -221,6 +221,12 @@ const decision = z.strictObject({
     z.strictObject({ system: key, companion: text })
   ]),
   target: target.optional(),
+  about: z
+    .string()
+    .max(1000)
+    .optional()
+    .describe('accept, waive, ignore, bypass: the entry of the catalogue it is about'),
+  route: z.array(key).max(200).optional().describe('choose a route: ids of its counted steps, in order'),
   holds: text.optional().describe('rulings: the source whose statement holds'),
   value: factValue.optional().describe('assumptions: what is assumed'),
   reason: z.string().max(2000).optional(),

@@ -1,5 +1,5 @@
 import type { ProductModel } from '../catalogue/model';
-import type { Place } from '../route/move';
+import { NOTHING, type Place } from '../route/move';
 import type { Reading, System } from './schema';
 
 /** Most starts a system with unknown readings is planned from. */
@@ -13,9 +13,11 @@ function candidates(reading: Reading, all: readonly string[]): readonly string[]
 
 /**
  * Every place a system may stand on (RECKONING A1): candidates where some are named, else all the product has.
- * In order of sequence, patch level, edition, architecture. Empty when the readings name nothing of this product.
+ * In order of sequence, patch level, edition, architecture. A bare or candidate
+ * machine stands on nothing. Empty when the readings name nothing of this product.
  */
 export function startsOf(model: ProductModel, system: System): Place[] {
+  if (system.stage === 'bare' || system.stage === 'candidate') return [nothingOn(model, system)];
   const starts: Place[] = [];
   const releases = candidates(
     system.release,
@@ -46,6 +48,18 @@ export function startsOf(model: ProductModel, system: System): Place[] {
           });
   }
   return starts.slice(0, MAX_STARTS);
+}
+
+/** A machine on which nothing is installed; a known edition or architecture is where its goal starts from. */
+function nothingOn(model: ProductModel, { edition, architecture }: System): Place {
+  const placeOf = (ids: readonly string[], reading: Reading): number =>
+    'is' in reading ? ids.indexOf(reading.is) : ids.length === 1 ? 0 : -1;
+  return {
+    release: NOTHING,
+    patch: 0,
+    edition: placeOf(model.editions, edition),
+    architecture: placeOf(model.architectures, architecture)
+  };
 }
 
 /** A reading as one word for keys: its id, `?a|b` for candidates, `?` for unknown. */

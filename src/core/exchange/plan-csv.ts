@@ -4,7 +4,8 @@ import type { Estate, System } from '../estate/schema';
 import { Names } from '../wording/names';
 import { describeReason } from '../wording/reason';
 import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan-types';
-import type { Route } from '../route/types';
+import { isCounted, type Route } from '../route/types';
+import { sayStep } from '../wording/step';
 import { formatCsv } from './csv-out';
 
 export const PLAN_COLUMNS = [
@@ -97,9 +98,7 @@ function rowOf({ one, system, product, target, pool, currency, everyTarget }: Ro
     target ? (isGoal ? 'yes' : 'no') : '',
     target?.verdict ?? one.verdict,
     route?.hops ?? '',
-    route?.steps
-      .map((s) => (s.kind === 'patch' ? `patch ${s.to.patch}` : `${s.kind} ${names.release(s.to.release)}`))
-      .join('; ') ?? '',
+    route?.steps.map((s) => sayStep(s, names)).join('; ') ?? '',
     route?.kept ?? '',
     needsOf(route),
     rights.needed,
@@ -158,7 +157,7 @@ class RightPool {
     let held = 0;
     const drawn = new Map<string, number>();
     for (const step of route?.steps ?? []) {
-      if (step.kind === 'patch' || step.right.kind !== 'purchase' || !step.right.right) continue;
+      if (!isCounted(step) || step.right.kind !== 'purchase' || !step.right.right) continue;
       needed++;
       const left = (this.#left.get(step.right.right) ?? 0) - (drawn.get(step.right.right) ?? 0);
       if (left <= 0) continue;

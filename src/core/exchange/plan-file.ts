@@ -7,7 +7,7 @@ import { KEPT } from '../catalogue/schema';
 import { describeReason } from '../wording/reason';
 
 const PLAN_FORMAT = 'orange-stair-plan';
-const PLAN_VERSION = 1;
+const PLAN_VERSION = 2;
 
 const day = z.string().describe('YYYY-MM-DD');
 const dayOrUnknown = z.union([day, z.literal('unknown')]);
@@ -20,10 +20,16 @@ const reason = z.strictObject({
   demanded: z.string().optional(),
   day: day.optional(),
   source: z.string().optional(),
+  unknown: z.array(z.string()).optional().describe('facts nobody knows that it turns on'),
   text: z.string()
 });
+const unitUse = z.strictObject({
+  pool: z.string(),
+  edition: z.string().optional(),
+  number: z.union([z.number(), z.literal('unknown')])
+});
 const step = z.strictObject({
-  kind: z.enum(['patch', ...COUNTED_KINDS]),
+  kind: z.enum(['patch', 'cure', 'work-around', ...COUNTED_KINDS]),
   id: z.string().optional(),
   from: standing,
   to: standing,
@@ -31,13 +37,19 @@ const step = z.strictObject({
   lastDay: dayOrUnknown,
   typicalMinutes: z.number(),
   carefulMinutes: z.number(),
+  costCents: z
+    .union([z.number(), z.literal('unknown')])
+    .optional()
+    .describe('of a cure'),
+  leadDays: z.number().optional(),
   kept: z.enum(KEPT).optional(),
   right: z
     .strictObject({
       kind: z.enum(['free', 'carried', 'held', 'purchase', 'ask']),
       right: z.string().optional(),
       costCents: z.union([z.number(), z.literal('unknown')]),
-      until: day.optional()
+      until: day.optional(),
+      units: unitUse.optional()
     })
     .optional()
 });
@@ -50,6 +62,21 @@ const route = z.strictObject({
   typicalMinutes: z.number(),
   carefulMinutes: z.number(),
   risks: z.array(z.string()),
+  units: z.array(unitUse),
+  needsFirst: z
+    .array(
+      z.strictObject({
+        pairing: z.string(),
+        system: z.string(),
+        product: z.string(),
+        to: standing,
+        finishDay: dayOrUnknown
+      })
+    )
+    .describe(
+      'linked systems that must be brought there first; where there are any, the order is not yet proven'
+    ),
+  restsOn: z.array(reason).describe('unknown conditions; none in a sure route'),
   finishDay: dayOrUnknown,
   waitsUntil: dayOrUnknown
 });
@@ -76,6 +103,8 @@ const contributor = z.strictObject({
   cost: z.strictObject({
     code: z.string(),
     kept: z.string().optional(),
+    pool: z.string().optional(),
+    number: z.union([z.number(), z.literal('unknown')]).optional(),
     cents: z.union([z.number(), z.literal('unknown')]).optional()
   })
 });
@@ -177,8 +206,13 @@ function targetFileOf(t: TargetPlan): PlanFile['cases'][number]['targets'][numbe
 }
 
 function reasonFileOf(r: Reason): z.infer<typeof reason> {
-  const { day: on, ...rest } = r;
-  return { ...rest, ...(on === undefined ? {} : { day: formatDay(on) }), text: describeReason(r) };
+  const { day: on, unknown, ...rest } = r;
+  return {
+    ...rest,
+    ...(on === undefined ? {} : { day: formatDay(on) }),
+    ...(unknown ? { unknown: [...unknown] } : {}),
+    text: describeReason(r)
+  };
 }
 
 function routeFileOf(r: Route): z.infer<typeof route> {
@@ -188,6 +222,9 @@ function routeFileOf(r: Route): z.infer<typeof route> {
     waitsUntil,
     unknownSums,
     risks,
+    units,
+    needsFirst,
+    restsOn,
     kept,
     hops,
     costCents,
@@ -202,6 +239,15 @@ function routeFileOf(r: Route): z.infer<typeof route> {
     carefulMinutes,
     unknownSums: [...unknownSums],
     risks: [...risks],
+    units: units.map((u) => ({ ...u })),
+    needsFirst: needsFirst.map((n) => ({
+      pairing: n.pairing,
+      system: n.system,
+      product: n.product,
+      to: { ...n.to },
+      finishDay: n.finish.exact ? formatDay(n.finish.last) : 'unknown'
+    })),
+    restsOn: restsOn.map(reasonFileOf),
     steps: steps.map(stepFileOf),
     finishDay: finish.exact ? formatDay(finish.last) : 'unknown',
     waitsUntil: maybeDay(waitsUntil)
@@ -218,13 +264,20 @@ function stepFileOf(s: Step): z.infer<typeof step> {
     carefulMinutes: s.carefulMinutes
   };
   if (s.kind === 'patch') return { kind: s.kind, ...common };
-  const { until, ...right } = s.right;
+  if (s.kind === 'work-around') return { kind: s.kind, id: s.id, ...common };
+  if (s.kind === 'cure')
+    return { kind: s.kind, id: s.id, ...common, costCents: s.costCents, leadDays: s.leadDays };
+  const { until, units, ...right } = s.right;
   return {
     kind: s.kind,
     id: s.id,
     ...common,
     kept: s.kept,
-    right: { ...right, ...(until === undefined ? {} : { until: formatDay(until) }) }
+    right: {
+      ...right,
+      ...(until === undefined ? {} : { until: formatDay(until) }),
+      ...(units ? { units: { ...units } } : {})
+    }
   };
 }
 

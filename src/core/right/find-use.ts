@@ -1,9 +1,11 @@
-import type { RightModel } from '../catalogue/model';
+import { ONLY, type RightModel } from '../catalogue/model';
+import { figureIn, parseFigure } from '../condition/measure';
 import { and, collapse, truthOf, type Run, type Truth } from '../condition/truth';
-import { readDay } from '../date/interval';
-import type { Move } from '../route/move';
+import { parseDateText, readDay } from '../date/interval';
+import { evidenceAlong } from '../route/along';
+import { NOTHING, type Move } from '../route/move';
 import type { Terms } from '../route/terms';
-import type { RightUse, StepDays } from '../route/types';
+import type { RightUse, StepDays, UnitUse } from '../route/types';
 
 export interface FoundUse {
   readonly use: RightUse;
@@ -11,7 +13,11 @@ export interface FoundUse {
   readonly met: Truth;
   /** Only rights by agreement or not for sale apply, and none is held. */
   readonly closes: boolean;
+  /** Those rights, as text. */
+  readonly locked: string;
 }
+
+const ASK: RightUse = { kind: 'ask', costCents: 'unknown' };
 
 /**
  * The right a step is made under, on the day it falls on (RECKONING D, "beside it").
@@ -20,40 +26,62 @@ export interface FoundUse {
  *    unknown, then price, then id; where the goal forbids spending, free first, then unknown.
  * 2. None usable, but rights by agreement or not for sale apply and are not held: the step is closed.
  * 3. None at all: the publisher must be asked; the sum is unknown, the step open.
+ * A right counted in units ranks by its price, and costs no money on the route.
  */
 export function findUse(terms: Terms, move: Move, on: StepDays, run: Run): FoundUse {
-  if (move.id.startsWith('cell '))
-    return { use: { kind: 'ask', costCents: 'unknown' }, met: 'yes', closes: false };
-  const applying = terms.model.rights.filter((r) => appliesTo(terms, r, move));
-  const usable: { use: RightUse; met: Truth }[] = [];
-  let locked = false;
-  for (const right of applying) {
-    const needsHolding = right.right.kind === 'agreement' || right.right.kind === 'not for sale';
-    if (needsHolding && !terms.held.has(right.right.id)) {
-      locked = true;
+  if (move.id.startsWith('cell ')) return { use: ASK, met: 'yes', closes: false, locked: '' };
+  const usable: Usable[] = [];
+  const locked: string[] = [];
+  for (const model of terms.model.rights) {
+    if (!appliesTo(terms, model, move)) continue;
+    const { right } = model;
+    if ((right.kind === 'agreement' || right.kind === 'not for sale') && !terms.held.has(right.id)) {
+      locked.push(right.id);
       continue;
     }
-    const met = isUsable(terms, right, move, on);
-    if (collapse(met, run, 'demand')) usable.push({ use: useOf(terms, right), met });
+    const met = isUsable(terms, model, move, on);
+    if (collapse(met, run, 'demand'))
+      usable.push({ model, met, price: priceOf(terms, model, on), id: right.id });
   }
-  const [best] = usable.sort((a, b) => compareUses(a.use, b.use, terms.goal.allow.spending));
-  if (best) return { ...best, closes: false };
-  return { use: { kind: 'ask', costCents: 'unknown' }, met: 'yes', closes: locked };
+  let best: Usable | undefined;
+  for (const next of usable) if (!best || compareUses(next, best, terms.goal.allow.spending) < 0) best = next;
+  if (best) return { use: useOf(terms, best, move), met: best.met, closes: false, locked: '' };
+  return { use: ASK, met: 'yes', closes: locked.length > 0, locked: locked.join(' or ') };
+}
+
+interface Usable {
+  readonly model: RightModel;
+  readonly met: Truth;
+  readonly price: number | 'unknown';
+  readonly id: string;
 }
 
 function appliesTo(terms: Terms, { right, from, to }: RightModel, move: Move): boolean {
   const { model } = terms;
+  const nothing = move.from.release === NOTHING;
+  const [left, reached] = [
+    nothing ? '' : (model.editions[move.from.edition] ?? ''),
+    model.editions[move.to.edition] ?? ''
+  ];
   return (
     (!right.ways || right.ways.includes(move.kind)) &&
-    (!right.fromEditions || right.fromEditions.includes(model.editions[move.from.edition] ?? '')) &&
-    (!right.toEditions || right.toEditions.includes(model.editions[move.to.edition] ?? '')) &&
+    (!right.fromEditions || right.fromEditions.includes(left)) &&
+    (!right.toEditions || right.toEditions.includes(reached)) &&
+    (!right.mapsEditions || maps(right.mapsEditions, left, reached)) &&
+    !(nothing && right.kind === 'carried') &&
     (!from || from[move.from.release]?.[move.level] === true) &&
     (!to || to[move.to.release]?.[move.to.patch] === true)
   );
 }
 
+/** A carried right leads to the edition it maps the held one to, whatever that is called (FIELD-NOTES N35). */
+function maps(table: NonNullable<RightModel['right']['mapsEditions']>, from: string, to: string): boolean {
+  const row = Object.hasOwn(table, from) ? table[from] : undefined;
+  return typeof row === 'string' ? row === to : (row ?? []).includes(to);
+}
+
 function isUsable(terms: Terms, { right, until }: RightModel, move: Move, on: StepDays): Truth {
-  const carried = right.kind === 'carried' ? terms.activated : 'yes';
+  const carried = right.kind === 'carried' ? move.asked.activated : 'yes';
   return until
     ? and(carried, isInTime(terms, readDay(until, terms.countsExpected), right.counts, move, on))
     : carried;
@@ -73,33 +101,67 @@ function isInTime(
   return truthOf(published <= until);
 }
 
-function useOf(terms: Terms, { right, until }: RightModel): RightUse {
+/** The price on the step's day: an offer counts only where it is certain to reach that far. */
+function priceOf(terms: Terms, { right }: RightModel, on: StepDays): number | 'unknown' {
+  if (right.kind === 'ask') return 'unknown';
+  if (right.kind !== 'purchase') return 0;
+  const end = offerEnd(terms, right.offer);
+  if (right.offer && end !== undefined && on.exact && on.first <= end) return right.offer.priceCents;
+  return right.priceCents ?? 'unknown';
+}
+
+/** The last day of an offer price; undefined where there is none or nobody knows. */
+export function offerEnd(terms: Terms, offer: RightModel['right']['offer']): number | undefined {
+  const date = offer && parseDateText(offer.until);
+  const day = date && readDay(date, terms.countsExpected);
+  return typeof day === 'number' ? day : undefined;
+}
+
+const KINDS = {
+  free: 'free',
+  carried: 'carried',
+  purchase: 'purchase',
+  ask: 'ask',
+  agreement: 'held',
+  'not for sale': 'held'
+} as const;
+
+function useOf(terms: Terms, { model: { right, until }, price }: Usable, move: Move): RightUse {
   const day = until && right.counts !== 'release day' ? readDay(until, terms.countsExpected) : 'unknown';
-  const kinds = {
-    free: 'free',
-    carried: 'carried',
-    purchase: 'purchase',
-    ask: 'ask',
-    agreement: 'held',
-    'not for sale': 'held'
-  } as const;
-  const costCents =
-    right.kind === 'purchase' ? (right.priceCents ?? 'unknown') : right.kind === 'ask' ? 'unknown' : 0;
+  const counted = right.units && right.kind !== 'free';
   return {
-    kind: kinds[right.kind],
+    kind: KINDS[right.kind],
     right: right.id,
-    costCents,
-    ...(day === 'unknown' ? {} : { until: day })
+    costCents: counted && right.kind === 'purchase' ? 0 : price,
+    ...(day === 'unknown' ? {} : { until: day }),
+    ...(counted && right.units ? { units: unitsOf(terms, right.units, move) } : {})
   };
 }
 
-/** Rank of a price, least first; forbidden spending puts a price behind an unknown sum. */
-function rankOf({ costCents }: RightUse, maySpend: boolean): number {
-  if (costCents === 0) return 0;
-  return (costCents === 'unknown') === maySpend ? 2 : 1;
+/** Units a step takes: so many, or as many as a fact says; nodes are counted where each node takes them. */
+function unitsOf(terms: Terms, units: NonNullable<RightModel['right']['units']>, move: Move): UnitUse {
+  const { kinds } = terms.model.needs;
+  const times = units.each === 'node' ? terms.nodes : 1;
+  const edition = terms.model.editions[move.to.edition];
+  let number: number | 'unknown' = (units.number ?? 1) * times;
+  if (units.fact !== undefined) {
+    const base = terms.asking.evidence({ release: '', patch: '', edition: '', architecture: '' });
+    const seen = evidenceAlong(move.asked.before, base, kinds).fact(units.fact);
+    const measure = kinds.find(units.fact)?.measure;
+    const figure = seen.kind === 'known' ? parseFigure(String(seen.value)) : undefined;
+    number = (measure && figure && figureIn(measure, figure)) ?? 'unknown';
+  }
+  const named = units.edition ?? (edition === ONLY ? undefined : edition);
+  return { pool: units.pool, ...(named === undefined ? {} : { edition: named }), number };
 }
 
-const compareUses = (a: RightUse, b: RightUse, maySpend: boolean): number =>
+/** Rank of a price, least first; forbidden spending puts a price behind an unknown sum. */
+function rankOf({ price }: Usable, maySpend: boolean): number {
+  if (price === 0) return 0;
+  return (price === 'unknown') === maySpend ? 2 : 1;
+}
+
+const compareUses = (a: Usable, b: Usable, maySpend: boolean): number =>
   rankOf(a, maySpend) - rankOf(b, maySpend) ||
-  (typeof a.costCents === 'number' && typeof b.costCents === 'number' ? a.costCents - b.costCents : 0) ||
-  ((a.right ?? '') < (b.right ?? '') ? -1 : 1);
+  (typeof a.price === 'number' && typeof b.price === 'number' ? a.price - b.price : 0) ||
+  (a.id < b.id ? -1 : 1);

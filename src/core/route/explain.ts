@@ -3,26 +3,29 @@ import { KEPT } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import { formatDay } from '../date/day';
 import { formatDateText, readDay, type DateInterval } from '../date/interval';
+import type { Run } from '../condition/truth';
+import { explainAsked, sayRisk } from './explain-asked';
 import { positionOf, type Finding, type Judgement } from './judge';
-import type { Label } from './label';
+import { keptRankOf, type Label } from './label';
 import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
-import type { Move, Place } from './move';
-import type { Terms } from './terms';
-import type { CountedStep, PatchStep, Reason, Route, Standing, Step } from './types';
-
-/** A place as the catalogue's ids. */
-export function standingOf(terms: Terms, place: Place): Standing {
-  const { release, patch } = positionOf(terms, place);
-  return {
-    release,
-    patch,
-    edition: terms.model.editions[place.edition] ?? '',
-    architecture: terms.model.architectures[place.architecture] ?? ''
-  };
-}
+import type { Move } from './move';
+import { idsOfPlace } from './place-ids';
+import type { FindGates, Terms } from './terms';
+import { clauseKey } from './types';
+import type {
+  CountedStep,
+  CureStep,
+  NeededFirst,
+  PatchStep,
+  Reason,
+  Route,
+  Step,
+  UnitUse,
+  WorkAroundStep
+} from './types';
 
 /** A label as the route that is shown, verified and exported. */
-export function routeOf(terms: Terms, label: Label): Route {
+export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
   const { criteria, judgement, moves } = label;
   const steps = moves.flatMap((move, i) => stepsOf(terms, move, judgement, i));
   const finish = judgement.schedule.days[moves.length - 1]?.hop ?? {
@@ -39,18 +42,62 @@ export function routeOf(terms: Terms, label: Label): Route {
     carefulMinutes: criteria.carefulMinutes,
     hops: criteria.hops,
     risks: moves.flatMap((m) => risksOf(terms, m)).filter((r, i, all) => all.indexOf(r) === i),
+    units: unitsOf(judgement),
+    needsFirst: listNeeds(terms, moves, terms.gates, run, new Set()),
     finish,
     waitsUntil: judgement.schedule.waitsUntil,
-    restsOn: judgement.findings.map((f) => reasonOf(terms, moves, judgement, f))
+    restsOn: judgement.findings
+      .filter((f, i, all) => all.findIndex((o) => clauseKey(o) === clauseKey(f)) === i)
+      .map((f) => reasonOf(terms, moves, judgement, f))
   };
+}
+
+/** What must be done first, and what that needs first in turn; each system once (RECKONING E6). */
+function listNeeds(
+  terms: Terms,
+  moves: readonly Move[],
+  gates: FindGates,
+  run: Run,
+  seen: Set<string>,
+  depth = 0
+): NeededFirst[] {
+  const direct = moves
+    .filter((m) => m.kind !== 'edition change')
+    .flatMap((m) => gates(m.to, run, terms.today, terms.from).flatMap((g) => g.needs));
+  const found: NeededFirst[] = [];
+  for (const { need, moves: way, gates: further } of direct) {
+    // Of one system this route itself may need several releases; what those need in turn is told once a system.
+    const key = depth === 0 ? `${need.system} ${need.to.release}` : need.system;
+    if (seen.has(key) || (depth > 0 && seen.has(`${need.system} ${need.to.release}`))) continue;
+    seen.add(key).add(need.system);
+    found.push(need, ...listNeeds(terms, way, further, run, seen, depth + 1));
+  }
+  return found;
+}
+
+/** Units summed by pool and edition; a number nobody knows makes the sum unknown. */
+function unitsOf({ rights }: Judgement): UnitUse[] {
+  const sums = new Map<string, UnitUse>();
+  for (const { use } of rights) {
+    if (!use.units) continue;
+    const key = `${use.units.pool}/${use.units.edition ?? ''}`;
+    const before = sums.get(key)?.number ?? 0;
+    const number =
+      before === 'unknown' || use.units.number === 'unknown' ? 'unknown' : before + use.units.number;
+    sums.set(key, { ...use.units, number });
+  }
+  return [...sums.values()];
 }
 
 function risksOf(terms: Terms, move: Move): string[] {
   const risks = move.hop?.hop.unsupported ? [`unsupported: ${move.hop.hop.consequence ?? move.id}`] : [];
-  const release = terms.model.releases[move.to.release]?.release;
-  return terms.isPreview[move.to.release]
-    ? [...risks, `preview: ${release?.name ?? release?.id ?? ''}`]
-    : risks;
+  if (terms.isPreview[move.to.release]) risks.push(`preview: ${nameOf(terms, move)}`);
+  return [...risks, ...move.asked.risks.map((r) => sayRisk(terms.model, r))];
+}
+
+function nameOf({ model }: Terms, { to }: Move): string {
+  const entry = model.releases[to.release]?.release;
+  return entry?.name ?? entry?.id ?? '';
 }
 
 function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): Step[] {
@@ -58,12 +105,12 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
   const use = judgement.rights[at]?.use;
   if (!days || !use) return [];
   const steps: Step[] = [];
-  const between = standingOf(terms, { ...move.from, patch: move.level });
+  const between = idsOfPlace(terms, { ...move.from, patch: move.level });
   const patch = terms.model.releases[move.from.release]?.patches[move.level];
   if (days.patch && patch) {
     const step: PatchStep = {
       kind: 'patch',
-      from: standingOf(terms, move.from),
+      from: idsOfPlace(terms, move.from),
       to: between,
       days: days.patch,
       typicalMinutes: patch.typicalMinutes,
@@ -71,18 +118,40 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     };
     steps.push(step);
   }
+  const cures = move.asked.cures.map(({ cure, requirement }): CureStep => ({
+    kind: 'cure',
+    id: cure.id,
+    requirement,
+    from: between,
+    to: between,
+    days: { ...days.hop, last: days.hop.first },
+    typicalMinutes: cure.minutes,
+    carefulMinutes: cure.minutes,
+    leadDays: cure.leadDays ?? 0,
+    costCents: cure.costCents ?? (cure.kind === 'purchase' ? 'unknown' : 0),
+    closesWayBack: cure.closesWayBack ?? false
+  }));
+  const workArounds = move.asked.cautions.map(({ caution }): WorkAroundStep => ({
+    kind: 'work-around',
+    id: caution.id,
+    from: between,
+    to: between,
+    days: { ...days.hop, last: days.hop.first },
+    typicalMinutes: caution.workAround?.typicalMinutes ?? 0,
+    carefulMinutes: caution.workAround?.carefulMinutes ?? 0
+  }));
   const counted: CountedStep = {
     kind: move.kind,
     id: move.id,
     from: between,
-    to: standingOf(terms, move.to),
+    to: idsOfPlace(terms, move.to),
     days: days.hop,
     typicalMinutes: typicalMinutesOf(move),
     carefulMinutes: carefulMinutesOf(move),
-    kept: move.hop?.hop.kept ?? 'everything',
+    kept: KEPT[keptRankOf(move)] ?? 'everything',
     right: use
   };
-  return [...steps, counted];
+  return [...steps, ...cures, ...workArounds, counted];
 }
 
 /** A finding with what was seen, what was demanded and on whose word. */
@@ -95,7 +164,7 @@ export function reasonOf(
   const move = moves[finding.move] as Move;
   const days = judgement.schedule.days[finding.move];
   const source = move.hop?.hop.source ?? move.change?.change.source ?? terms.model.product.source;
-  const base = { code: finding.code, subject: move.id, ...(source === undefined ? {} : { source }) };
+  const base = { code: finding.code, subject: finding.subject, ...(source === undefined ? {} : { source }) };
   const level = positionOf(terms, { ...move.from, patch: move.level });
   const at = `${level.release}/${level.patch}`;
   const end = (date: DateInterval | undefined): { demanded?: string; day?: Day } =>
@@ -120,12 +189,18 @@ export function reasonOf(
     case 'months left':
       return {
         ...base,
-        subject: terms.model.releases[move.to.release]?.release.id ?? '',
         seen: seenDay,
         ...end(endOf(terms, move.to.release))
       };
-    case 'cell':
-      return { ...base, subject: move.cell ?? move.id };
+    case 'requirement':
+    case 'site demand':
+    case 'space':
+    case 'cure limit':
+    case 'companion':
+    case 'offer':
+    case 'withheld':
+    case 'pairing':
+      return { ...base, ...explainAsked(terms, move, finding) };
     default:
       return base;
   }

@@ -3,17 +3,25 @@ import { KEPT } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import { deadlineOf, type Contributor, type Deadline, type MissingCost } from '../date/deadline';
 import { readDay } from '../date/interval';
-import { findUse } from '../right/find-use';
+import { findUse, offerEnd } from '../right/find-use';
 import { judgeMoves, positionOf } from './judge';
 import { reasonOf } from './explain';
 import type { Label } from './label';
 import type { Move, Place } from './move';
-import { findRoutes, targetKey } from './search';
+import { findChosen } from './choose';
 import type { Terms } from './terms';
 import type { Reason } from './types';
 
+/** Ends that the whole route must be done by; others bind the step that they close. */
+const ENDS: ReadonlySet<Contributor['kind']> = new Set([
+  'service of installed',
+  'service of host',
+  'hardware model',
+  'certificate',
+  'activation'
+]);
 const TWENTY_YEARS = 7305;
-const MAX_LOOKS_AHEAD = 40;
+const MAX_LOOKS_AHEAD = 60;
 
 export interface Timing {
   readonly deadline: Deadline;
@@ -26,25 +34,25 @@ export interface Timing {
  *
  * 1. The end of the phase that counts for what is installed.
  * 2. The closing that leaves no sure route to the target keeping as much as the chosen one: looked for by moving
- *    today past the latest start of every surviving route until none survives.
- * 3. Rights of the chosen route that lapse: listed with what the step costs then.
- * Cost: one search per surviving generation of routes, usually none or one.
+ *    today past the latest start of the way chosen that day, until there is none.
+ * 3. What closes the chosen route while another stays open: listed with what that costs more.
+ * 4. Rights and offers of the chosen route that lapse: listed with what the step costs then.
+ * `others`: the ends of what it hangs on, of its model, certificate, activation.
+ * Cost: one search for each way that closes, usually none or one.
  */
 export function findTiming(
   terms: Terms,
   start: Place,
   target: Place | undefined,
-  routes: readonly Label[],
-  chosen: Label | undefined
+  chosen: Label | undefined,
+  others: readonly Contributor[] = []
 ): Timing {
-  const contributors = [...installedEnd(terms, start)];
+  const contributors = [...installedEnd(terms, start), ...others];
   if (target && chosen)
-    contributors.push(...closingOf(terms, start, target, routes, chosen), ...lapsingRights(terms, chosen));
+    contributors.push(...closingsOf(terms, { start, target }, chosen), ...lapsingRights(terms, chosen));
   const deadline = deadlineOf(contributors, terms.today);
   if (!chosen) return { deadline };
-  const finishBy = Math.min(
-    ...contributors.filter((c) => c.kind === 'service of installed').map((c) => c.day)
-  );
+  const finishBy = Math.min(...contributors.filter((c) => c.sets && ENDS.has(c.kind)).map((c) => c.day));
   const latest = latestStartOf(terms, chosen.moves, finishBy);
   return latest === undefined ? { deadline } : { deadline, latestStart: latest };
 }
@@ -95,41 +103,64 @@ function latestStartOf(terms: Terms, moves: readonly Move[], finishBy: number): 
   return low;
 }
 
-function closingOf(
-  terms: Terms,
-  start: Place,
-  target: Place,
-  routes: readonly Label[],
-  chosen: Label
-): Contributor[] {
+/** What a search made on a later day gives in place of the chosen route. */
+interface Ahead {
+  readonly terms: Terms;
+  readonly label?: Label;
+}
+
+const lookAhead = (terms: Terms, ends: Ends, day: Day, keptAtMost?: number): Ahead => {
+  const later = { ...terms, today: day, from: day };
+  const options = { anyOpen: true, ...(keptAtMost === undefined ? {} : { keptAtMost }) };
+  const { label } = findChosen(later, ends.start, ends.target, 'sure', options);
+  return { terms: later, ...(label ? { label } : {}) };
+};
+
+interface Ends {
+  readonly start: Place;
+  readonly target: Place;
+}
+
+/**
+ * Day after day on which the way of that day closes, until none is left: what closed last sets the deadline, what closed
+ * first - the chosen route - is listed with what the next one costs more.
+ */
+function closingsOf(terms: Terms, ends: Ends, chosen: Label): Contributor[] {
   const accepted = terms.goal.accepts ? KEPT.indexOf(terms.goal.accepts) : 0;
-  const keptRank = Math.max(chosen.criteria.keptRank, accepted);
-  let surviving = routes.filter((r) => r.criteria.keptRank <= keptRank);
+  const keptAtMost = Math.max(chosen.criteria.keptRank, accepted);
+  const found: Contributor[] = [];
+  let label = chosen;
   for (let look = 0; look < MAX_LOOKS_AHEAD; look++) {
-    const last = findLastSurvivor(terms, surviving);
-    if (!last) return [];
-    const next = { ...terms, today: last.day + 1, from: last.day + 1 };
-    const all = findRoutes(next, start, 'sure').routes.get(targetKey(target)) ?? [];
-    surviving = all.filter((r) => r.criteria.keptRank <= keptRank);
-    if (surviving.length === 0) return contributorsOf(next, last.label.moves, lossOf(all));
+    const last = latestStartOf(terms, label.moves, Infinity);
+    if (typeof last !== 'number') return found;
+    const next = lookAhead(terms, ends, last + 1, keptAtMost);
+    if (!next.label) {
+      const remaining = lookAhead(terms, ends, last + 1).label;
+      return [...found, ...contributorsOf(next.terms, label.moves, lossOf(remaining))];
+    }
+    if (look === 0)
+      found.push(
+        ...contributorsOf(next.terms, label.moves, costOf(chosen, next.label)).map((c) => ({
+          ...c,
+          sets: false
+        }))
+      );
+    label = next.label;
   }
-  return [];
+  return found;
 }
 
-/** Of the routes, the one that stays open longest, with its last day; undefined when some never closes. */
-function findLastSurvivor(terms: Terms, routes: readonly Label[]): { label: Label; day: Day } | undefined {
-  let last: { label: Label; day: Day } | undefined;
-  for (const label of routes) {
-    const day = latestStartOf(terms, label.moves, Infinity);
-    if (day === undefined || day === 'none') return undefined;
-    if (!last || day > last.day) last = { label, day };
-  }
-  return last;
-}
-
-function lossOf(remaining: readonly Label[]): MissingCost {
-  const kept = remaining[0] && KEPT[remaining[0].criteria.keptRank];
+function lossOf(remaining: Label | undefined): MissingCost {
+  const kept = remaining && KEPT[remaining.criteria.keptRank];
   return kept ? { code: 'keeps less', kept } : { code: 'out of reach' };
+}
+
+/** What the next way costs more than the chosen one. */
+function costOf(chosen: Label, next: Label): MissingCost {
+  const more = next.criteria.costCents - chosen.criteria.costCents;
+  if (next.criteria.unknownSums.some((s) => !chosen.criteria.unknownSums.includes(s)))
+    return { code: 'money', cents: 'unknown' };
+  return more > 0 ? { code: 'money', cents: more } : { code: 'another way' };
 }
 
 /** What has closed for these moves on the first day they no longer hold. */
@@ -165,6 +196,12 @@ function kindOf({ code }: Reason): Contributor['kind'] {
     case 'pass days':
     case 'months left':
       return 'service on the way';
+    case 'pairing':
+      return 'pairing';
+    case 'requirement':
+    case 'site demand':
+    case 'companion':
+      return 'decision';
     case 'every patch':
     case 'newer than target':
       return 'newer patch';
@@ -189,17 +226,20 @@ function lapseDay(terms: Terms, move: Move, { code }: Reason, on: Day | undefine
 function lapsingRights(terms: Terms, chosen: Label): Contributor[] {
   return chosen.moves.flatMap((move, i): Contributor[] => {
     const use = chosen.judgement.rights[i]?.use;
-    if (use?.until === undefined || !use.right || use.costCents === 'unknown') return [];
-    const after = findUse(
-      terms,
-      move,
-      { first: use.until + 1, last: use.until + 1, exact: true },
-      'sure'
-    ).use;
-    const cents = after.costCents === 'unknown' ? 'unknown' : after.costCents - use.costCents;
-    if (cents === 0) return [];
-    return [
-      { kind: 'right', subject: use.right, day: use.until, sets: false, cost: { code: 'money', cents } }
-    ];
+    if (!use?.right || use.costCents === 'unknown') return [];
+    const { right, costCents } = use;
+    const offer = terms.model.rights.find((r) => r.right.id === right)?.right.offer;
+    const ends = [use.until, offerEnd(terms, offer)].filter((d) => d !== undefined && d >= terms.today);
+    return [...new Set(ends)].flatMap((day): Contributor[] => {
+      if (day === undefined) return [];
+      const after = findUse(terms, move, { first: day + 1, last: day + 1, exact: true }, 'sure').use;
+      const cents = after.costCents === 'unknown' ? 'unknown' : after.costCents - costCents;
+      if (cents === 0 && after.units && after.right !== right) {
+        const { pool, number } = after.units;
+        return [{ kind: 'right', subject: right, day, sets: false, cost: { code: 'units', pool, number } }];
+      }
+      if (cents === 0) return [];
+      return [{ kind: 'right', subject: right, day, sets: false, cost: { code: 'money', cents } }];
+    });
   });
 }

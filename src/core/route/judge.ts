@@ -3,16 +3,19 @@ import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
 import { monthsBetween } from '../date/day';
 import { BASE_PATCH, type Position } from '../version/sequence';
 import { findUse, type FoundUse } from '../right/find-use';
-import { layDays, layNext, type MoveDays, type Schedule } from './lay-days';
+import { gatesOf, layDays, layNext, type MoveDays, type Schedule } from './lay-days';
 import { KEPT, type Kept } from '../catalogue/schema';
 import type { Goal } from '../estate/schema';
-import type { Move, Place } from './move';
+import { NOTHING, type Move, type Place } from './move';
+import { offerTruths } from './offer-wait';
 import type { Terms } from './terms';
-import type { ClauseCode, StepDays } from './types';
+import { clauseKey, type ClauseCode, type StepDays } from './types';
 
 /** One clause of one move, judged. Only what is not plainly true is kept. */
 export interface Finding {
   readonly code: ClauseCode;
+  /** What it is about: a hop, release, right, requirement, ...; empty for what the goal does not allow. */
+  readonly subject: string;
   /** Place of the move in the route. */
   readonly move: number;
   readonly truth: 'no' | 'unknown';
@@ -36,7 +39,13 @@ export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boole
   moves.forEach((move, i) =>
     rights.push(judgeMove(terms, move, i, schedule.days[i] as MoveDays, run, findings))
   );
-  for (const move of schedule.overstays) findings.push({ code: 'pass days', move, truth: 'no' });
+  for (const at of schedule.overstays)
+    pushFinding(terms, findings, {
+      code: 'pass days',
+      subject: releaseId(terms, moves[at]?.to),
+      move: at,
+      truth: 'no'
+    });
   if (isTarget) judgeRest(terms, moves, schedule, findings);
   return { schedule, rights, findings };
 }
@@ -69,24 +78,54 @@ function judgeMove(
   run: Run,
   findings: Finding[]
 ): FoundUse {
-  const add = (code: ClauseCode, truth: Truth): void => {
-    if (truth !== 'yes') findings.push({ code, move: at, truth });
+  const add = (code: ClauseCode, truth: Truth, subject = move.id): void => {
+    if (truth !== 'yes') pushFinding(terms, findings, { code, subject, move: at, truth });
   };
+  for (const f of move.asked.findings)
+    if (!isPassed(f.passesUntil, days.hop))
+      findings.push({ code: f.code, subject: f.subject, move: at, truth: f.truth });
+  if (run === 'best') {
+    const truths = offerTruths(terms, move);
+    add('offer', truths.offer);
+    add('withheld', truths.withheld);
+  }
+  for (const gate of gatesOf(terms, move, run)) add('pairing', gate.truth, gate.pairing);
   judgePermissions(terms, move, add);
   judgeLevels(terms, move, days, add);
   judgeOpenDays(terms, move, days, add);
-  if (move.cell !== undefined) add('cell', 'unknown');
+  if (move.cell !== undefined) add('cell', 'unknown', move.cell);
   return judgeRight(terms, move, days.hop, run, add);
 }
 
-type Add = (code: ClauseCode, truth: Truth) => void;
+/** A decision with a last day counts only where the step is certain to be over by then. */
+const isPassed = (until: number | undefined, on: StepDays): boolean =>
+  until !== undefined && (until === Infinity || (on.exact && on.last <= until));
+
+type Add = (code: ClauseCode, truth: Truth, subject?: string) => void;
+
+/** Notes a finding as it stands with what is lifted and learned. */
+function pushFinding(terms: Terms, findings: Finding[], finding: Finding): void {
+  if (terms.lifted.size + terms.learned.size > 0) {
+    const key = clauseKey(finding);
+    if (terms.lifted.has(key)) return;
+    const learned = finding.truth === 'unknown' ? terms.learned.get(key) : undefined;
+    if (learned === 'yes') return;
+    if (learned === 'no') return void findings.push({ ...finding, truth: 'no' });
+  }
+  findings.push(finding);
+}
+
+const releaseId = ({ model }: Terms, place: Place | undefined): string =>
+  model.releases[place?.release ?? NOTHING]?.release.id ?? '';
 
 function judgePermissions(terms: Terms, move: Move, add: Add): void {
   const { allow } = terms.goal;
-  if (move.kind === 'fresh install' && !allow.fresh) add('fresh not allowed', 'no');
-  if (move.hop?.hop.unsupported && !allow.unsupported) add('unsupported not allowed', 'no');
-  if (keepsTooLittle(terms.goal, move.hop?.hop.kept)) add('keeps too little', 'no');
-  if (terms.publication[move.to.release] === undefined) add('maturity', 'no');
+  if (move.kind === 'fresh install' && !allow.fresh && move.from.release !== NOTHING)
+    add('fresh not allowed', 'no', '');
+  if (move.hop?.hop.unsupported && !allow.unsupported) add('unsupported not allowed', 'no', '');
+  if (move.from.release !== NOTHING && keepsTooLittle(terms.goal, move.hop?.hop.kept))
+    add('keeps too little', 'no', '');
+  if (terms.publication[move.to.release] === undefined) add('maturity', 'no', releaseId(terms, move.to));
 }
 
 /** A route keeps the least of what its hops keep, so one hop below the goal's demand closes it. */
@@ -94,6 +133,7 @@ const keepsTooLittle = ({ mustKeep }: Goal, kept: Kept | undefined): boolean =>
   mustKeep !== undefined && kept !== undefined && KEPT.indexOf(kept) > KEPT.indexOf(mustKeep);
 
 function judgeLevels(terms: Terms, move: Move, { hop }: MoveDays, add: Add): void {
+  if (move.from.release === NOTHING) return;
   const source = move.hop?.hop;
   const floor = move.hop?.levels ?? move.change?.at;
   const place: Place = { ...move.from, patch: move.level };
@@ -145,7 +185,12 @@ function isContained(terms: Terms, move: Move, rule: 'day' | Readonly<Record<str
 function judgeOpenDays(terms: Terms, move: Move, days: MoveDays, add: Add): void {
   add('closed', isByEnd(terms, days.hop, (move.hop ?? move.change)?.closes));
   const patch = terms.model.releases[move.from.release]?.patches[move.level];
-  if (days.patch && patch) add('patch withdrawn', isByEnd(terms, days.patch, patch.until));
+  if (days.patch && patch)
+    add(
+      'patch withdrawn',
+      isByEnd(terms, days.patch, patch.until),
+      `${releaseId(terms, move.from)}/${patch.id}`
+    );
 }
 
 /** The step is over by the last open day. An inexact day is a lower bound: past the end it fails, else nobody knows. */
@@ -158,11 +203,18 @@ function isByEnd(terms: Terms, days: StepDays, end: DateInterval | undefined): T
 
 function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add): FoundUse {
   const found = findUse(terms, move, on, run);
-  if (found.closes) add('right', 'no');
-  else if (found.met === 'unknown') add('right', 'unknown');
-  if (!terms.goal.allow.spending && found.use.costCents !== 0)
-    add('spending', found.use.costCents === 'unknown' ? 'unknown' : 'no');
+  if (found.closes) add('right', 'no', found.locked);
+  else if (found.met === 'unknown') add('right', 'unknown', found.use.right);
+  if (!terms.goal.allow.spending) add('spending', spendsNothing(found.use, move), '');
   return found;
+}
+
+/** Units may have to be bought; a purchase without a price is one nobody has priced. */
+function spendsNothing({ kind, costCents, units }: FoundUse['use'], { asked }: Move): Truth {
+  if (asked.costCents > 0 || (costCents !== 'unknown' && costCents > 0)) return 'no';
+  return costCents === 'unknown' || (units && kind === 'purchase') || asked.unknownSums.length > 0
+    ? 'unknown'
+    : 'yes';
 }
 
 /** What resting on the last move's release finds amiss, for a route judged as a stepping stone. */
@@ -179,7 +231,9 @@ function judgeRest(terms: Terms, moves: readonly Move[], schedule: Schedule, fin
   const end = terms.serviceEnd[moves[move]?.to.release ?? -1];
   if (!finish || end === undefined || end === 'unknown') return;
   const push = (code: ClauseCode, holds: boolean): void => {
-    if (!holds || !finish.exact) findings.push({ code, move, truth: holds ? 'unknown' : 'no' });
+    const subject = releaseId(terms, moves[move]?.to);
+    if (!holds || !finish.exact)
+      pushFinding(terms, findings, { code, subject, move, truth: holds ? 'unknown' : 'no' });
   };
   if (!terms.goal.allow.restingOutOfService) push('resting', finish.last <= end);
   if (terms.goal.monthsLeft) push('months left', monthsBetween(finish.last, end) >= terms.goal.monthsLeft);

@@ -1,9 +1,11 @@
 import { KEPT } from '../catalogue/schema';
 import type { Run } from '../condition/truth';
-import { judgeMoves, judgeNext, type Judgement } from './judge';
+import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
 import { carefulMinutesOf } from './lay-days';
-import type { Move, Place } from './move';
+import { NOTHING, type Move, type Place } from './move';
+import type { Along } from './along';
 import type { Terms } from './terms';
+import { clauseKey, type UnitUse } from './types';
 
 /** What routes are compared by. */
 export interface Criteria {
@@ -24,7 +26,21 @@ export interface Criteria {
   readonly waits: number;
   readonly hasFresh: boolean;
   readonly usesCell: boolean;
+  /** Some patch level may turn out not to be the lowest that does. */
+  readonly higher: boolean;
+  /** Units by `pool/edition`; `?` behind it where the number is unknown. Sorted. */
+  readonly units: readonly (readonly [string, number])[];
+  /** Clauses it rests on, sorted: unknown ones in the best run, lifted ones when looking for openings. */
+  readonly restsOn: readonly string[];
 }
+
+/** How a search takes what is not plainly true: refuses it, rests on what is unknown, or lifts a few clauses. */
+export type Mode = Run | 'open';
+
+/** Most clauses lifted together. */
+const MAX_LIFTED = 3;
+
+export const runOf = (mode: Mode): Run => (mode === 'best' ? 'best' : 'sure');
 
 /** A route in the making: moves that hold, and what they come to. */
 export interface Label {
@@ -32,6 +48,8 @@ export interface Label {
   readonly at: Place;
   readonly visited: readonly Place[];
   readonly judgement: Judgement;
+  /** Facts where it stands. */
+  readonly along: Along;
   readonly criteria: Criteria;
 }
 
@@ -42,6 +60,7 @@ export function startLabel(terms: Terms, start: Place): Label {
     at: start,
     visited: [start],
     judgement: { schedule: { days: [], waitsUntil: terms.today, overstays: [] }, rights: [], findings: [] },
+    along: terms.along,
     criteria: {
       keptRank: 0,
       risks: [],
@@ -55,23 +74,31 @@ export function startLabel(terms: Terms, start: Place): Label {
       tokens: [],
       waits: terms.today,
       hasFresh: false,
-      usesCell: false
+      usesCell: false,
+      higher: false,
+      units: [],
+      restsOn: []
     }
   };
 }
 
-/** The label one move longer, where that is admitted in this run: nothing fails, and in the sure run nothing is unknown. */
+/**
+ * The label one move longer, where that is admitted: in the best run nothing fails, in the sure run nothing is unknown
+ * either, and when looking for openings at most three clauses, all of which can be lifted, do not hold.
+ */
 export function extendLabel(
   terms: Terms,
   label: Label,
   move: Move,
   isTarget: boolean,
-  run: Run
+  mode: Mode
 ): Label | undefined {
+  const run = runOf(mode);
   const moves = [...label.moves, move];
   const next = judgeNext(terms, label.judgement, moves, isTarget, run);
   const judgement = next ?? judgeMoves(terms, moves, isTarget, run);
-  if (judgement.findings.some((f) => f.truth === 'no' || run === 'sure')) return undefined;
+  const restsOn = restsOnOf(judgement, mode);
+  if (!restsOn) return undefined;
   // Where days were put off, earlier steps may stand under other rights: the sums are made anew.
   const base = next
     ? label.criteria
@@ -86,9 +113,25 @@ export function extendLabel(
     at: move.to,
     visited: [...label.visited, move.to],
     judgement,
-    criteria: addMove(terms, base, move, judgement, moves.length - 1)
+    along: move.asked.after,
+    criteria: { ...addMove(terms, base, move, judgement, moves.length - 1), restsOn }
   };
 }
+
+const NONE: readonly string[] = [];
+
+/** The clauses a judged route rests on in this mode; undefined where it does not stand. */
+export function restsOnOf({ findings }: Judgement, mode: Mode): readonly string[] | undefined {
+  if (findings.length === 0) return NONE;
+  if (mode === 'sure') return undefined;
+  if (mode === 'best' ? findings.some((f) => f.truth === 'no') : !findings.every(isLiftable))
+    return undefined;
+  const keys = [...new Set(findings.map(clauseKey))].sort();
+  return mode === 'open' && keys.length > MAX_LIFTED ? undefined : keys;
+}
+
+/** What may be lifted (RECKONING F2): clauses, permissions, rights, publication; never a cell or a cure's limit. */
+const isLiftable = ({ code }: Finding): boolean => code !== 'cell' && code !== 'cure limit';
 
 /** The criteria of a route with one more move, at its place in the judgement. */
 function addMove(
@@ -104,32 +147,59 @@ function addMove(
   const patchMinutes = patched
     ? (terms.model.releases[move.from.release]?.patches[move.level]?.carefulMinutes ?? 0)
     : 0;
-  const token = `1 ${move.id} ${move.to.edition} ${move.to.architecture} ${use?.right ?? ''}`;
+  const { asked } = move;
+  const token = `3 ${move.id} ${move.to.edition} ${move.to.architecture} ${use?.right ?? ''}`;
+  const extra = asked.cures.length + asked.cautions.length;
+  const sums = [...asked.unknownSums, ...(use?.costCents === 'unknown' ? [move.id] : [])];
   return {
-    keptRank: Math.max(sum.keptRank, move.hop ? KEPT.indexOf(move.hop.hop.kept) : 0),
+    keptRank: Math.max(sum.keptRank, keptRankOf(move)),
     risks: addRisks(terms, sum.risks, move),
+    units: addUnits(sum.units, use?.units),
+    restsOn: sum.restsOn,
     hops: sum.hops + 1,
-    costCents: sum.costCents + (typeof use?.costCents === 'number' ? use.costCents : 0),
-    unknownSums: use?.costCents === 'unknown' ? [...sum.unknownSums, move.id].sort() : sum.unknownSums,
-    carefulMinutes: sum.carefulMinutes + (patchMinutes + carefulMinutesOf(move)) * terms.nodes,
+    costCents: sum.costCents + (typeof use?.costCents === 'number' ? use.costCents : 0) + asked.costCents,
+    unknownSums: sums.length > 0 ? [...sum.unknownSums, ...sums].sort() : sum.unknownSums,
+    carefulMinutes:
+      sum.carefulMinutes + (patchMinutes + asked.carefulMinutes + carefulMinutesOf(move)) * terms.nodes,
     finish: days?.last ?? sum.finish,
     finishExact: days?.exact ?? true,
-    steps: sum.steps + (patched ? 2 : 1),
-    tokens: patched
-      ? [...sum.tokens, `0 ${String(move.level).padStart(4, '0')}`, token]
-      : [...sum.tokens, token],
+    steps: sum.steps + (patched ? 2 : 1) + extra,
+    tokens: [
+      ...sum.tokens,
+      ...(patched ? [`0 ${String(move.level).padStart(4, '0')}`] : []),
+      ...asked.cures.map((c) => `1 ${c.cure.id}`),
+      ...asked.cautions.map((c) => `2 ${c.caution.id}`),
+      token
+    ],
     waits: schedule.waitsUntil === 'unknown' ? Infinity : schedule.waitsUntil,
     hasFresh: sum.hasFresh || move.kind === 'fresh install',
-    usesCell: sum.usesCell || move.cell !== undefined
+    usesCell: sum.usesCell || move.cell !== undefined,
+    higher: sum.higher || move.higher === true
   };
 }
 
 function addRisks(terms: Terms, risks: readonly string[], move: Move): readonly string[] {
   const unsupported = move.hop?.hop.unsupported ? [`unsupported ${move.id}`] : [];
   const early = terms.isPreview[move.to.release] ? [`early ${move.to.release}`] : [];
-  return unsupported.length + early.length === 0
+  return unsupported.length + early.length + move.asked.risks.length === 0
     ? risks
-    : [...new Set([...risks, ...unsupported, ...early])].sort();
+    : [...new Set([...risks, ...unsupported, ...early, ...move.asked.risks])].sort();
+}
+
+/** From nothing there is nothing to lose. */
+export const keptRankOf = ({ hop, from }: Move): number =>
+  hop && from.release !== NOTHING ? KEPT.indexOf(hop.hop.kept) : 0;
+
+/** The name under which units are summed; never across editions. */
+const unitKey = ({ pool, edition, number }: UnitUse): string =>
+  `${pool}/${edition ?? ''}${number === 'unknown' ? '?' : ''}`;
+
+function addUnits(units: Criteria['units'], use: UnitUse | undefined): Criteria['units'] {
+  if (!use) return units;
+  const sums = new Map(units);
+  const key = unitKey(use);
+  sums.set(key, (sums.get(key) ?? 0) + (use.number === 'unknown' ? 1 : use.number));
+  return [...sums].sort((a, b) => (a[0] < b[0] ? -1 : 1));
 }
 
 /**
@@ -177,8 +247,11 @@ export function isBeaten(label: Criteria, by: Criteria): boolean {
     by.waits <= label.waits &&
     by.hasFresh <= label.hasFresh &&
     by.usesCell <= label.usesCell &&
+    by.higher <= label.higher &&
     isSubset(by.risks, label.risks) &&
-    isSubset(by.unknownSums, label.unknownSums);
+    isSubset(by.restsOn, label.restsOn) &&
+    takesNoMore(by.units, label.units) &&
+    isSameList(by.unknownSums, label.unknownSums);
   if (!noWorse) return false;
   const lasting =
     by.hops < label.hops ||
@@ -188,4 +261,61 @@ export function isBeaten(label: Criteria, by: Criteria): boolean {
   return lasting || compareTokens(by.tokens, label.tokens) <= 0;
 }
 
+/** Of no pool more. */
+const takesNoMore = (a: Criteria['units'], b: Criteria['units']): boolean =>
+  a.every(([key, number]) => number <= (b.find(([k]) => k === key)?.[1] ?? 0));
+const isSameList = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((x, i) => x === b[i]);
 const isSubset = (a: readonly string[], b: readonly string[]): boolean => a.every((x) => b.includes(x));
+
+/**
+ * True when a route beats another (RECKONING E1): it rests on no more unknowns, is no worse on every criterion and
+ * better on one, or rests on strictly fewer. Sums of money compare only where the same ones are unknown.
+ */
+function beats(by: Criteria, other: Criteria): boolean {
+  if (!isSubset(by.restsOn, other.restsOn) || !isSameList(by.unknownSums, other.unknownSums)) return false;
+  const [a, b] = [finishOf(by), finishOf(other)];
+  const noWorse =
+    by.keptRank <= other.keptRank &&
+    by.costCents <= other.costCents &&
+    by.carefulMinutes <= other.carefulMinutes &&
+    by.hops <= other.hops &&
+    a <= b &&
+    isSubset(by.risks, other.risks) &&
+    takesNoMore(by.units, other.units);
+  return noWorse && (!isEquivalent(by, other) || by.restsOn.length < other.restsOn.length);
+}
+
+const finishOf = ({ finish, finishExact }: Criteria): number => (finishExact ? finish : Infinity);
+
+/** Equal on every criterion. */
+const isEquivalent = (a: Criteria, b: Criteria): boolean =>
+  a.keptRank === b.keptRank &&
+  a.costCents === b.costCents &&
+  isSameList(a.unknownSums, b.unknownSums) &&
+  a.carefulMinutes === b.carefulMinutes &&
+  a.hops === b.hops &&
+  finishOf(a) === finishOf(b) &&
+  isSameList(a.risks, b.risks) &&
+  takesNoMore(a.units, b.units) &&
+  takesNoMore(b.units, a.units);
+
+/**
+ * The unbeaten of several routes, in the order of preference; of routes equal in criteria and unknowns the first by fewest
+ * steps, then ids (RECKONING E1). Routes over empty cells stand in no list.
+ */
+export function unbeatenOf<T extends { readonly criteria: Criteria }>(labels: readonly T[]): T[] {
+  const sorted = labels
+    .filter((l) => !l.criteria.usesCell)
+    .sort(
+      (a, b) =>
+        compareByPreference(a.criteria, b.criteria) || a.criteria.restsOn.length - b.criteria.restsOn.length
+    );
+  const distinct: T[] = [];
+  for (const label of sorted) {
+    const twin = (o: T): boolean =>
+      isEquivalent(o.criteria, label.criteria) && isSameList(o.criteria.restsOn, label.criteria.restsOn);
+    if (!distinct.some(twin)) distinct.push(label);
+  }
+  return distinct.filter((l) => !distinct.some((o) => o !== l && beats(o.criteria, l.criteria)));
+}

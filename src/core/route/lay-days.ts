@@ -3,7 +3,8 @@ import type { Run } from '../condition/truth';
 import type { Day } from '../date/day';
 import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
 import type { Move } from './move';
-import type { Terms } from './terms';
+import { offerWait } from './offer-wait';
+import type { Gate, Terms } from './terms';
 import type { StepDays } from './types';
 
 /** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
@@ -37,7 +38,7 @@ interface Moment {
 export function layDays(terms: Terms, moves: readonly Move[], settles: boolean, run: Run): Schedule {
   const notBefore: MaybeDay[][] = moves.map(() => []);
   const overstays: number[] = [];
-  let laid = layForward(terms, moves, settles, notBefore);
+  let laid = layForward(terms, moves, settles, notBefore, run);
   for (
     let at = findOverstay(terms, moves, laid.days, run, overstays);
     at;
@@ -45,7 +46,7 @@ export function layDays(terms: Terms, moves: readonly Move[], settles: boolean, 
   ) {
     const bounds = notBefore[at.enter] ?? [];
     bounds.push(at.until);
-    const next = layForward(terms, moves, settles, notBefore);
+    const next = layForward(terms, moves, settles, notBefore, run);
     if (at.until !== 'unknown' && firstDay(next.days[at.leave]) > firstDay(laid.days[at.leave])) {
       bounds.pop();
       overstays.push(at.enter);
@@ -58,13 +59,20 @@ function layForward(
   terms: Terms,
   moves: readonly Move[],
   settles: boolean,
-  notBefore: readonly (readonly MaybeDay[])[]
+  notBefore: readonly (readonly MaybeDay[])[],
+  run: Run
 ): { days: MoveDays[]; waitsUntil: MaybeDay } {
   const target = settles ? moves[moves.length - 1]?.to.release : undefined;
   const days: MoveDays[] = [];
   let waitsUntil: MaybeDay = terms.today;
   moves.forEach((move, i) => {
-    const placed = layMove(terms, move, days[i - 1]?.hop, move.to.release === target, notBefore[i] ?? []);
+    const isTarget = move.to.release === target;
+    const placed = layMove(terms, move, {
+      before: days[i - 1]?.hop,
+      isTarget,
+      notBefore: notBefore[i] ?? [],
+      run
+    });
     waitsUntil = laterWait(waitsUntil, placed.waitsUntil);
     days.push(placed.days);
   });
@@ -84,18 +92,28 @@ export function layNext(
 ): Schedule | undefined {
   const last = moves.length - 1;
   const move = moves[last] as Move;
-  const placed = layMove(terms, move, before.days[last - 1]?.hop, settles, []);
+  const placed = layMove(terms, move, {
+    before: before.days[last - 1]?.hop,
+    isTarget: settles,
+    notBefore: [],
+    run
+  });
   const days = [...before.days, placed.days];
   if (move.from.release !== move.to.release && overstayAt(terms, moves, days, run, last)) return undefined;
   return { days, waitsUntil: laterWait(before.waitsUntil, placed.waitsUntil), overstays: before.overstays };
 }
 
+interface Around {
+  readonly before: StepDays | undefined;
+  readonly isTarget: boolean;
+  readonly notBefore: readonly MaybeDay[];
+  readonly run: Run;
+}
+
 function layMove(
   terms: Terms,
   move: Move,
-  before: StepDays | undefined,
-  isTarget: boolean,
-  notBefore: readonly MaybeDay[]
+  { before, isTarget, notBefore, run }: Around
 ): { days: MoveDays; waitsUntil: MaybeDay } {
   const free: Moment = before
     ? { day: before.last + 1, exact: before.exact }
@@ -104,15 +122,27 @@ function layMove(
   const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
   let waitsUntil: MaybeDay = terms.today;
   let earliest = free;
-  for (const wait of waitsOf(terms, move, isTarget)) {
+  for (const wait of [...waitsOf(terms, move, isTarget), offerWait(terms, move, run)]) {
     earliest = notEarlier(terms, earliest, wait);
     if (wait !== undefined) waitsUntil = laterWait(waitsUntil, wait);
   }
   if (patchWait !== undefined) waitsUntil = laterWait(waitsUntil, patchWait);
   for (const wait of notBefore) earliest = notEarlier(terms, earliest, wait);
+  // Lead days and what linked systems need first put the step off, and are no waits of its own (RECKONING C3).
+  if (move.asked.leadDays > 0) earliest = notEarlier(terms, earliest, terms.from + move.asked.leadDays);
+  for (const gate of gatesOf(terms, move, run)) {
+    earliest = notEarlier(terms, earliest, gate.notBefore);
+    if (gate.waits !== undefined) waitsUntil = laterWait(waitsUntil, gate.waits);
+  }
   const patchFrom = patch ? notEarlier(terms, free, patchWait) : undefined;
   return { days: placeMove(terms, move, earliest, patch, patchFrom), waitsUntil };
 }
+
+/** How pairings stand where a release is arrived at. */
+export const gatesOf = (terms: Terms, move: Move, run: Run): readonly Gate[] =>
+  move.kind === 'edition change' || terms.model.needs.pairings.length === 0
+    ? []
+    : terms.gates(move.to, run, terms.today, terms.from);
 
 /** Publication (and that of the level arrived at), settling, first open day. */
 function waitsOf(terms: Terms, move: Move, isTarget: boolean): (MaybeDay | undefined)[] {
@@ -138,7 +168,7 @@ function placeMove(
   patch: PatchModel | undefined,
   from: Moment | undefined
 ): MoveDays {
-  const own = carefulMinutesOf(move) * terms.nodes;
+  const own = (carefulMinutesOf(move) + move.asked.carefulMinutes) * terms.nodes;
   if (!patch || !from) return { hop: span(earliest, own) };
   const alone = span(from, patch.carefulMinutes * terms.nodes);
   if (from.exact && earliest.exact && earliest.day > alone.last)

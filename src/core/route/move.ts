@@ -1,4 +1,5 @@
 import { isForbidden, type ChangeModel, type HopModel, type ProductModel } from '../catalogue/model';
+import type { Asked } from './asked';
 import type { CountedKind } from './types';
 
 /** A standing as list places of the product's model. */
@@ -19,19 +20,49 @@ export interface Move {
   readonly to: Place;
   readonly hop?: HopModel;
   readonly change?: ChangeModel;
+  /** A lower level let the step hold as well, on the days as they were then. */
+  readonly higher?: boolean;
+  /** What the step asks of the system, with the cures done before it. */
+  readonly asked: Asked;
   /** Set where the step, or its edition or architecture, is an empty cell of a partial table. */
   readonly cell?: string;
 }
 
-/** A move before its patch level is settled. */
-export type Opening = Omit<Move, 'level'>;
+export const targetKey = (place: Omit<Place, 'patch'>): string =>
+  `${place.release} ${place.edition} ${place.architecture}`;
+
+/** A move before its patch level and cures are settled. */
+export type Opening = Omit<Move, 'level' | 'asked'>;
+
+/** The place of a machine on which nothing is installed; its edition and architecture mean nothing. */
+export const NOTHING = -1;
 
 /**
  * Every counted step the catalogue knows from a place, whatever its clauses: published hops and edition changes,
- * and - where `cells` - empty cells of partial tables (RECKONING A5). Sorted by id, then arrival.
+ * and - where `cells` - empty cells of partial tables (RECKONING A5). Sorted by id, then arrival. Listed once a place.
  */
-export function listOpenings(model: ProductModel, from: Place, cells: boolean): Opening[] {
+export function listOpenings(model: ProductModel, from: Place, cells: boolean): readonly Opening[] {
+  const made = OPENINGS.get(model) ?? new Map<number, readonly Opening[]>();
+  OPENINGS.set(model, made);
+  const { editions, architectures, releases } = model;
+  let key = (from.release + 1) * 1000 + from.patch;
+  key = (key * (editions.length + 1) + from.edition + 1) * (architectures.length + 1) + from.architecture + 1;
+  key = key * 2 + Number(cells);
+  const known = releases.every((r) => r.patches.length < 1000) ? made.get(key) : undefined;
+  if (known) return known;
+  const openings = findOpenings(model, from, cells);
+  made.set(key, openings);
+  return openings;
+}
+
+const OPENINGS = new WeakMap<ProductModel, Map<number, readonly Opening[]>>();
+
+function findOpenings(model: ProductModel, from: Place, cells: boolean): Opening[] {
   const openings: Opening[] = [];
+  if (from.release === NOTHING) {
+    for (const hop of model.hopsFromNothing) pushFromNothing(openings, model, hop, from);
+    return openings;
+  }
   for (const hop of model.hopsFrom[from.release] ?? []) pushHop(openings, model, hop, from, cells);
   for (const change of model.changesAt[from.release] ?? []) {
     const exists = model.releases[from.release]?.editions.includes(change.to);
@@ -46,6 +77,21 @@ export function listOpenings(model: ProductModel, from: Place, cells: boolean): 
   }
   if (cells && !model.tableComplete) pushEmptyCells(openings, model, from);
   return openings;
+}
+
+/** From nothing a fresh install leads to every edition and architecture it arrives in (RECKONING A1). */
+function pushFromNothing(openings: Opening[], model: ProductModel, hop: HopModel, from: Place): void {
+  const all = (rows: readonly (readonly number[])[]): number[] =>
+    [...new Set(rows.flat())].sort((a, b) => a - b);
+  for (const architecture of all(hop.architectures))
+    for (const edition of all(hop.editions))
+      openings.push({
+        kind: 'fresh install',
+        id: hop.hop.id,
+        from,
+        to: { release: hop.to, patch: hop.arrives, edition, architecture },
+        hop
+      });
 }
 
 function pushHop(openings: Opening[], model: ProductModel, hop: HopModel, from: Place, cells: boolean): void {

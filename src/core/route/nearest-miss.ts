@@ -1,14 +1,17 @@
 import { judgeMoves, judgeNext, type Judgement } from './judge';
 import { reasonOf } from './explain';
-import { listOpenings, turnsBack, type Move, type Place } from './move';
+import type { Along } from './along';
+import { askStep } from './ask';
+import { listOpenings, turnsBack, type Move, type Opening, type Place } from './move';
 import { targetKey } from './search';
 import type { Terms } from './terms';
-import type { Reason } from './types';
+import { clauseKey, type Reason } from './types';
 
 interface Miss {
   readonly moves: readonly Move[];
   readonly visited: readonly Place[];
   readonly judgement: Judgement;
+  readonly along: Along;
   readonly faults: number;
 }
 
@@ -22,7 +25,9 @@ const MAX_EXPANDED = 2000;
 export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<string, readonly Reason[]> {
   const stones = new Map<string, Miss>();
   const targets = new Map<string, Miss>();
-  let layer: Miss[] = [{ moves: [], visited: [start], judgement: nothingJudged(terms), faults: 0 }];
+  let layer: Miss[] = [
+    { moves: [], visited: [start], judgement: nothingJudged(terms), along: terms.along, faults: 0 }
+  ];
   for (let expanded = 0; layer.length > 0 && expanded < MAX_EXPANDED;) {
     const following: Miss[] = [];
     for (const miss of layer) {
@@ -52,20 +57,27 @@ const nothingJudged = (terms: Terms): Judgement => ({
 
 const isLess = (miss: Miss, than: Miss | undefined): boolean => !than || miss.faults < than.faults;
 
-function leastFaulty(terms: Terms, miss: Miss, opening: Omit<Move, 'level'>, asTarget: boolean): Miss {
-  const patches = terms.model.releases[opening.from.release]?.patches.length ?? 1;
+function leastFaulty(terms: Terms, miss: Miss, opening: Opening, asTarget: boolean): Miss {
+  const patches = terms.model.releases[opening.from.release]?.patches.length ?? opening.from.patch + 1;
   let least: Miss | undefined;
   for (let level = opening.from.patch; level < patches && least?.faults !== 0; level++) {
     const to = opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
-    const moves = [...miss.moves, { ...opening, level, to }];
-    const judgement =
-      judgeNext(terms, miss.judgement, moves, asTarget, 'sure') ?? judgeMoves(terms, moves, asTarget, 'sure');
-    const faults = judgement.findings.length;
-    if (!least || faults < least.faults) least = { moves, visited: [...miss.visited, to], judgement, faults };
+    for (const asked of askStep(terms, { ...opening, to }, level, miss.along, 'sure')) {
+      const moves = [...miss.moves, { ...opening, level, to, asked }];
+      const judgement =
+        judgeNext(terms, miss.judgement, moves, asTarget, 'sure') ??
+        judgeMoves(terms, moves, asTarget, 'sure');
+      const faults = judgement.findings.length;
+      if (!least || faults < least.faults)
+        least = { moves, visited: [...miss.visited, to], judgement, along: asked.after, faults };
+    }
   }
   return least ?? { ...miss, faults: Infinity };
 }
 
 function reasonsOf(terms: Terms, { moves, judgement }: Miss): Reason[] {
-  return judgement.findings.map((finding) => reasonOf(terms, moves, judgement, finding));
+  const keys = judgement.findings.map(clauseKey);
+  return judgement.findings
+    .filter((_, i) => keys.indexOf(keys[i] ?? '') === i)
+    .map((finding) => reasonOf(terms, moves, judgement, finding));
 }

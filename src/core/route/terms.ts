@@ -1,8 +1,33 @@
 import { findPublication, serviceEndOf, type ProductModel } from '../catalogue/model';
-import type { Truth } from '../condition/truth';
+import type { Run, Truth } from '../condition/truth';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
 import type { Goal } from '../estate/schema';
+import { startAlong, type Along } from './along';
+import type { Asked } from './asked';
+import type { Move, Place } from './move';
+import type { Asking, NeededFirst } from './types';
+
+/** What is needed first, with the way there: that way may need something first itself. */
+export interface GateNeed {
+  readonly need: NeededFirst;
+  readonly moves: readonly Move[];
+  readonly gates: FindGates;
+}
+
+/** How a pairing stands at a step that arrives somewhere. */
+export interface Gate {
+  readonly pairing: string;
+  readonly truth: Truth;
+  /** The day by which what is needed first is done. */
+  readonly notBefore?: MaybeDay;
+  /** The latest day anything needed first waits for. */
+  readonly waits?: MaybeDay;
+  readonly needs: readonly GateNeed[];
+}
+
+/** Gates at an arrival in a run, with what is needed first begun on the day `from`, seen from `today`. */
+export type FindGates = (arrival: Place, run: Run, today: Day, from: Day) => readonly Gate[];
 
 /** What a route is judged by: one product, one goal, one case's own inputs, one day. */
 export interface Terms {
@@ -18,6 +43,18 @@ export interface Terms {
   readonly activated: Truth;
   /** Ids of agreements and other rights the estate holds. */
   readonly held: ReadonlySet<string>;
+  readonly asking: Asking;
+  readonly gates: FindGates;
+  /** Facts at the start, where they are taken for known. */
+  readonly along: Along;
+  /** Hops, in all their ways, that are not to be used. */
+  readonly barred: ReadonlySet<string>;
+  /** Clauses (`clauseKey`) taken to hold, for openings. */
+  readonly lifted: ReadonlySet<string>;
+  /** What unknown clauses are taken for, for questions. */
+  readonly learned: ReadonlyMap<string, Truth>;
+  /** What steps ask, once worked out; belongs to everything above but the days. */
+  readonly memo: Map<string, readonly Asked[]>;
   /** Per release: its publication for the goal's maturities; undefined when it comes in none. */
   readonly publication: readonly (MaybeDay | undefined)[];
   /** Per release: published only as a preview or early build. */
@@ -29,7 +66,33 @@ export interface CaseInputs {
   readonly nodes: number;
   readonly activated: Truth;
   readonly held: ReadonlySet<string>;
+  readonly asking?: Asking;
+  readonly gates?: FindGates;
 }
+
+/** Evidence of a system of which nothing is known. */
+export const NOTHING_KNOWN: Asking['evidence'] = () => ({
+  fact: () => ({ kind: 'unknown', why: 'not asked' }),
+  listed: () => 'unknown',
+  inRange: () => 'unknown',
+  linked: () => 'unknown'
+});
+
+/** Nothing known, nothing decided. */
+const ASKED_NOTHING: Asking = {
+  evidence: NOTHING_KNOWN,
+  companions: [],
+  companionsWhole: false,
+  decided: { accepted: new Map(), waived: new Map(), ignored: new Map() }
+};
+
+/** The same terms with other facts, lifted clauses or bars; what steps ask is worked out anew. */
+export const termsWith = (
+  terms: Terms,
+  change: Partial<
+    Pick<Terms, 'along' | 'barred' | 'lifted' | 'learned' | 'today' | 'from' | 'goal' | 'activated'>
+  >
+): Terms => ({ ...terms, ...change, memo: new Map() });
 
 /** Gathers the terms of one case. */
 export function termsOf(
@@ -47,6 +110,13 @@ export function termsOf(
     today,
     from: today,
     ...inputs,
+    asking: inputs.asking ?? ASKED_NOTHING,
+    gates: inputs.gates ?? (() => []),
+    along: startAlong(),
+    barred: new Set(),
+    lifted: new Set(),
+    learned: new Map(),
+    memo: new Map(),
     publication: publications.map((p) => p?.day),
     isPreview: publications.map((p) => p !== undefined && p.maturity !== 'general'),
     serviceEnd: model.releases.map((r) => serviceEndOf(r, goal.phase, countsExpected))

@@ -1,6 +1,7 @@
 import type { Kept } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
+import type { Evidence } from '../condition/evidence';
 
 /** Where a system stands: ids of the catalogue. */
 export interface Standing {
@@ -30,6 +31,34 @@ export interface PatchStep {
   readonly carefulMinutes: number;
 }
 
+/** A cure done before the step it serves, on its first day. `costCents` is of one system. */
+export interface CureStep {
+  readonly kind: 'cure';
+  readonly id: string;
+  readonly requirement: string;
+  readonly from: Standing;
+  readonly to: Standing;
+  readonly days: StepDays;
+  readonly typicalMinutes: number;
+  readonly carefulMinutes: number;
+  readonly leadDays: number;
+  readonly costCents: number | 'unknown';
+  /** It gives up the way back. */
+  readonly closesWayBack: boolean;
+}
+
+/** What a caution wants done before the step that meets it, on its first day. */
+export interface WorkAroundStep {
+  readonly kind: 'work-around';
+  /** Id of the caution. */
+  readonly id: string;
+  readonly from: Standing;
+  readonly to: Standing;
+  readonly days: StepDays;
+  readonly typicalMinutes: number;
+  readonly carefulMinutes: number;
+}
+
 export interface CountedStep {
   readonly kind: CountedKind;
   /** Id of the hop or edition change. */
@@ -43,7 +72,18 @@ export interface CountedStep {
   readonly right: RightUse;
 }
 
-export type Step = PatchStep | CountedStep;
+export type Step = PatchStep | CureStep | WorkAroundStep | CountedStep;
+
+/** Whether a step counts as a hop: what comes before it - patch, cures, work-arounds - does not. */
+export const isCounted = (step: Step): step is CountedStep =>
+  COUNTED_KINDS.some((kind) => kind === step.kind);
+
+/** Counted units a step takes out of a pool; never mixed between editions (RECKONING E1, H). */
+export interface UnitUse {
+  readonly pool: string;
+  readonly edition?: string;
+  readonly number: number | 'unknown';
+}
 
 /** The right a step is made under. `costCents` is of one system, in the catalogue's currency. */
 export interface RightUse {
@@ -52,6 +92,19 @@ export interface RightUse {
   readonly costCents: number | 'unknown';
   /** Last day on which it can be used so. */
   readonly until?: Day;
+  /** Rights counted in units cost no money on the route; what is to be bought is found over the estate. */
+  readonly units?: UnitUse;
+}
+
+/** What is known and decided of the system that steps are asked about. */
+export interface Asking {
+  evidence(standing: Standing): Evidence;
+  /** What it is known to have, by folded name. */
+  readonly companions: readonly { readonly name: string; readonly essential?: boolean }[];
+  /** What is not among them is not there. */
+  readonly companionsWhole: boolean;
+  /** Decisions in force, by the id of what they are about, with their last day. */
+  readonly decided: Readonly<Record<'accepted' | 'waived' | 'ignored', ReadonlyMap<string, Day>>>;
 }
 
 /** Everything that can make a step fail. */
@@ -70,7 +123,25 @@ export type ClauseCode =
   | 'pass days'
   | 'resting'
   | 'months left'
+  | 'requirement'
+  | 'site demand'
+  | 'space'
+  | 'cure limit'
+  | 'companion'
+  | 'caution'
+  | 'offer'
+  | 'withheld'
+  | 'pairing'
   | 'cell';
+
+/** The name a clause goes by, wherever on a route it is asked: what openings lift and questions settle. */
+export const clauseKey = ({
+  code,
+  subject
+}: {
+  readonly code: ClauseCode;
+  readonly subject: string;
+}): string => (subject === '' ? code : `${code} ${subject}`);
 
 /** A reason: the clause, what was seen, what was demanded, on whose word (RECKONING F1). */
 export interface Reason {
@@ -81,6 +152,8 @@ export interface Reason {
   readonly demanded?: string;
   readonly day?: Day;
   readonly source?: string;
+  /** Facts nobody knows that it turns on. */
+  readonly unknown?: readonly string[];
 }
 
 /** Steps in order ending on a target, with what they come to. */
@@ -96,11 +169,28 @@ export interface Route {
   readonly carefulMinutes: number;
   readonly hops: number;
   readonly risks: readonly string[];
+  /** Counted units by pool and edition, summed over the steps. */
+  readonly units: readonly UnitUse[];
+  /** What must be done first on linked systems, each once; where there is any, the order is not yet proven. */
+  readonly needsFirst: readonly NeededFirst[];
   readonly finish: StepDays;
   /** The latest publication, settling or first open day of any step: open today when not later than today. */
   readonly waitsUntil: MaybeDay;
   /** Unknown conditions it rests on; none in a sure route. */
   readonly restsOn: readonly Reason[];
+}
+
+/** A linked system that has to reach a release before a step of this route (RECKONING E6). */
+export interface NeededFirst {
+  /** Id of the pairing that asks for it. */
+  readonly pairing: string;
+  readonly system: string;
+  readonly product: string;
+  readonly to: Standing;
+  readonly finish: StepDays;
+  readonly waitsUntil: MaybeDay;
+  /** How it gets there, its own pairings taken as holding. */
+  readonly route: Route;
 }
 
 /** Verdicts of a target, best first (RECKONING D). */

@@ -28,6 +28,12 @@ export function verdictOfLabel(terms: Terms, { criteria, moves }: Label): Verdic
   return moves.length === 1 && moves[0]?.kind === 'in place' ? 'straight' : 'by hops';
 }
 
+/** The first route by preference among those that give the verdict (RECKONING E3). Labels come in that order. */
+export function chosenOf(terms: Terms, labels: readonly Label[]): Label | undefined {
+  const verdict = verdictOf(terms, labels);
+  return labels.find((l) => verdict === 'not yet' || verdictOfLabel(terms, l) === verdict);
+}
+
 export interface Shown {
   readonly verdict: ShownVerdict;
   /** The better verdict of the best run, where it is shown beside the sure one. */

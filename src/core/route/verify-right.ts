@@ -9,7 +9,8 @@ export function verifyRight(terms: VerifyTerms, step: CountedStep, add: (code: s
   const applying = (terms.product.rights ?? []).filter((r) => applies(terms, r, step));
   const usable = applying.filter((r) => isUsable(terms, r, step));
   const { right, costCents } = step.right;
-  if (!terms.goal.allow.spending && costCents !== 0) add('spending is not allowed');
+  if (!terms.goal.allow.spending && (costCents !== 0 || (step.right.units && step.right.kind === 'purchase')))
+    add('spending is not allowed');
   if (right === undefined) {
     if (usable.length > 0) add('a right applies and is not named');
     if (applying.some((r) => isLocked(terms, r))) add('the right cannot be bought');
@@ -18,32 +19,66 @@ export function verifyRight(terms: VerifyTerms, step: CountedStep, add: (code: s
   }
   const named = usable.find((r) => r.id === right);
   if (!named) return add('the right does not apply');
-  if (priceOf(named) !== costCents) add('another price than published');
-  const price = (r: Right): number => (priceOf(r) === 'unknown' ? Infinity : Number(priceOf(r)));
+  const counted = named.units !== undefined && named.kind === 'purchase';
+  if ((counted ? 0 : priceOf(terms, named, step)) !== costCents) add('another price than published');
+  verifyUnits(terms, named, step, add);
+  const price = (r: Right): number => {
+    const cents = priceOf(terms, r, step);
+    return cents === 'unknown' ? Infinity : cents;
+  };
   if (usable.some((r) => price(r) < price(named))) add('a cheaper right applies');
 }
 
 const isLocked = (terms: VerifyTerms, right: Right): boolean =>
   (right.kind === 'agreement' || right.kind === 'not for sale') && !terms.held.has(right.id);
 
-const priceOf = (right: Right): number | 'unknown' =>
-  right.kind === 'purchase' ? (right.priceCents ?? 'unknown') : right.kind === 'ask' ? 'unknown' : 0;
+/** The published price, or that of an offer that reaches to the step's day for certain. */
+function priceOf(terms: VerifyTerms, right: Right, { days }: CountedStep): number | 'unknown' {
+  if (right.kind === 'ask') return 'unknown';
+  if (right.kind !== 'purchase') return 0;
+  const until = readText(terms.countsExpected, right.offer?.until);
+  const isOffered = right.offer && typeof until === 'number' && days.exact && days.first <= until;
+  return isOffered ? (right.offer?.priceCents ?? 'unknown') : (right.priceCents ?? 'unknown');
+}
+
+function verifyUnits(terms: VerifyTerms, right: Right, step: CountedStep, add: (code: string) => void): void {
+  const { units } = step.right;
+  if ((right.units !== undefined && right.kind !== 'free') !== (units !== undefined))
+    return add('units left out');
+  if (!units || !right.units) return;
+  if (units.pool !== right.units.pool) add('units of another pool');
+  if (right.units.edition !== undefined && units.edition !== right.units.edition)
+    add('units of another edition');
+  const times = right.units.each === 'node' ? terms.nodes : 1;
+  if (right.units.fact === undefined && units.number !== (right.units.number ?? 1) * times)
+    add('another number of units');
+}
 
 function applies(terms: VerifyTerms, right: Right, { kind, from, to }: CountedStep): boolean {
   return (
     (right.ways?.includes(kind) ?? true) &&
     (right.fromEditions?.includes(from.edition) ?? true) &&
     (right.toEditions?.includes(to.edition) ?? true) &&
+    !(right.kind === 'carried' && from.release === '') &&
+    maps(right.mapsEditions, from.edition, to.edition) &&
     within(terms, right.from, from) &&
     within(terms, right.to, to)
   );
+}
+
+function maps(table: Right['mapsEditions'], from: string, to: string): boolean {
+  if (!table) return true;
+  const row = Object.entries(table).find(([id]) => id === from)?.[1];
+  return typeof row === 'string' ? row === to : (row ?? []).includes(to);
 }
 
 function within(terms: VerifyTerms, text: string | undefined, place: Position): boolean {
   const parsed = text === undefined ? undefined : parseRange(text);
   return (
     parsed === undefined ||
-    ('range' in parsed && matchesRange(sequenceOf(terms.product), parsed.range, place))
+    (place.release !== '' &&
+      'range' in parsed &&
+      matchesRange(sequenceOf(terms.product), parsed.range, place))
   );
 }
 

@@ -1,10 +1,30 @@
-import { KEPT, type Product } from '../catalogue/schema';
+import { KEPT, type Pairing, type Product } from '../catalogue/schema';
 import { monthsBetween, type Day } from '../date/day';
 import { compareReleases, sequenceOf } from '../version/sequence';
+import type { MaybeDay } from '../date/interval';
 import type { Target } from '../estate/schema';
-import { endOfService, isUnknown, patchPublicationOf, waitsOf, type VerifyTerms } from './verify-terms';
+import { STATE_AT_START, verifyAsked, verifyFit, type VerifyState } from './verify-asks';
+import {
+  endOfService,
+  isUnknown,
+  offerOf,
+  patchPublicationOf,
+  waitsOf,
+  type VerifyTerms
+} from './verify-terms';
 import { verifyCounted, verifyPatch } from './verify-step';
-import type { CountedStep, PatchStep, Route, Standing, StepDays } from './types';
+import {
+  isCounted,
+  type CountedStep,
+  type CureStep,
+  type NeededFirst,
+  type UnitUse,
+  type WorkAroundStep,
+  type PatchStep,
+  type Route,
+  type Standing,
+  type StepDays
+} from './types';
 
 export type { VerifyTerms } from './verify-terms';
 
@@ -25,24 +45,49 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
   let at = start;
   let before: StepDays | undefined;
   let pending: PatchStep | undefined;
+  const offers: MaybeDay[] = [];
+  let state: VerifyState = STATE_AT_START;
+  let cures: CureStep[] = [];
+  let workArounds: WorkAroundStep[] = [];
   route.steps.forEach((step, i) => {
     const add = (code: string): void => void faults.push({ code, step: i });
     if (!sameStanding(step.from, at)) add('does not start where the last step ended');
-    if (step.kind === 'patch') {
+    if (step.kind === 'cure') cures.push(step);
+    else if (step.kind === 'work-around') workArounds.push(step);
+    else if (step.kind === 'patch') {
+      if (cures.length + workArounds.length > 0) add('patches after cures and work-arounds');
       if (pending) add('two patch steps in a row');
       verifyPatch(terms, step, before, add);
       pending = step;
     } else {
       if (entersAgain(terms.product, visited, step.to)) add('turns back');
       const isTarget = step.to.release === target.release && !leavesLater(route, i);
-      verifyCounted(terms, step, { before, pending, isTarget, mayBePutOff: isStone(terms, route, i) }, add);
+      const asked = verifyAsked(terms, { step, cures, workArounds }, state, add);
+      const offer = offerOf(terms, step, asked.left);
+      if (offer !== undefined) offers.push(offer);
+      const gated = verifyPairings(terms, step, route, add);
+      const extra = {
+        minutes: [...cures, ...workArounds].reduce((sum, s) => sum + s.carefulMinutes, 0),
+        leadDays: Math.max(0, ...cures.map((c) => c.leadDays)),
+        bounds: [...(offer === undefined ? [] : [offer]), ...gated],
+        activated: asked.activated
+      };
+      verifyCounted(
+        terms,
+        step,
+        { before, pending, isTarget, mayBePutOff: isStone(terms, route, i), ...extra },
+        add
+      );
+      state = asked.after;
+      [cures, workArounds] = [[], []];
       visited.push(step.to);
       before = step.days;
       pending = undefined;
     }
     at = step.to;
   });
-  if (pending) faults.push({ code: 'ends with a patch step' });
+  if (pending || cures.length + workArounds.length > 0)
+    faults.push({ code: 'ends with a step that serves none' });
   if (
     at.release !== target.release ||
     at.edition !== target.edition ||
@@ -53,8 +98,41 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
     ...faults,
     ...verifyStays(terms, route),
     ...verifyRest(terms, target, route),
-    ...verifySums(terms, route)
+    ...verifySums(terms, route, offers)
   ];
+}
+
+/** Every pairing holds on arrival, or what it needs first can be done; gives the days by which that is. */
+function verifyPairings(
+  terms: VerifyTerms,
+  step: CountedStep,
+  route: Route,
+  add: (code: string) => void
+): MaybeDay[] {
+  const bounds: MaybeDay[] = [];
+  if (step.kind === 'edition change') return bounds;
+  for (const pairing of terms.product.pairings ?? []) {
+    const linked = terms.linked(pairing);
+    if (linked === 'unknown') add('nobody has said what it hangs on');
+    else
+      for (const side of linked) {
+        const fits = (place: Standing): boolean =>
+          verifyFit(terms.product, pairing, step.to, side.terms.product, place) === 'yes';
+        if (side.start && fits(side.start)) continue;
+        const need = route.needsFirst.find(
+          (n) => n.pairing === pairing.id && n.system === side.system && fits(n.to)
+        );
+        if (!need || !side.start || side.stays) add('hangs on something that does not go with it');
+        else {
+          if (verifyRoute(side.terms, side.start, need.to, need.route).length > 0)
+            add('needs first what has no way');
+          if (need.route.finish.last !== need.finish.last || need.route.waitsUntil !== need.waitsUntil)
+            add('needs first something on another day');
+          bounds.push(need.finish.exact ? need.finish.last : 'unknown');
+        }
+      }
+  }
+  return bounds;
 }
 
 const sameStanding = (a: Standing, b: Standing): boolean =>
@@ -72,8 +150,7 @@ function entersAgain(product: Product, visited: readonly Standing[], to: Standin
   );
 }
 
-const countedAfter = (route: Route, i: number): CountedStep[] =>
-  route.steps.slice(i + 1).filter((s) => s.kind !== 'patch') as CountedStep[];
+const countedAfter = (route: Route, i: number): CountedStep[] => route.steps.slice(i + 1).filter(isCounted);
 const leavesLater = (route: Route, i: number): boolean =>
   countedAfter(route, i).some((s) => s.to.release !== route.steps[i]?.to.release);
 
@@ -119,16 +196,21 @@ function verifyRest(terms: VerifyTerms, target: Target, route: Route): RouteFaul
   return faults;
 }
 
-function verifySums(terms: VerifyTerms, route: Route): RouteFault[] {
+function verifySums(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[]): RouteFault[] {
   const counted = countedAfter(route, -1);
+  const cures = route.steps.filter((s) => s.kind === 'cure');
   const unknown = counted
     .filter((s) => s.right.costCents === 'unknown')
     .map((s) => s.id)
+    .concat(cures.filter((c) => c.costCents === 'unknown').map((c) => c.id))
     .sort();
   const kept = counted.reduce((least, s) => Math.max(least, KEPT.indexOf(s.kept)), 0);
   const minutes = (pick: 'carefulMinutes' | 'typicalMinutes'): number =>
     route.steps.reduce((sum, s) => sum + s[pick], 0) * terms.nodes;
-  const cost = counted.reduce((sum, s) => sum + (s.right.costCents === 'unknown' ? 0 : s.right.costCents), 0);
+  const cost = [...counted.map((s) => s.right.costCents), ...cures.map((c) => c.costCents)].reduce<number>(
+    (sum, c) => sum + (c === 'unknown' ? 0 : c),
+    0
+  );
   const last = counted[counted.length - 1]?.days;
   const checks: [boolean, string][] = [
     [route.hops === counted.length, 'counts its hops wrongly'],
@@ -147,24 +229,49 @@ function verifySums(terms: VerifyTerms, route: Route): RouteFault[] {
           last.exact === route.finish.exact),
       'ends on another day'
     ],
-    [route.waitsUntil === waitOf(terms, route), 'waits for another day'],
+    [route.waitsUntil === waitOf(terms, route, offers), 'waits for another day'],
+    [
+      sumOfUnits(counted.flatMap((s) => s.right.units ?? [])) === sumOfUnits(route.units),
+      'adds up its units wrongly'
+    ],
     [route.restsOn.length === 0, 'rests on something unknown']
   ];
   return checks.filter(([holds]) => !holds).map(([, code]) => ({ code }));
 }
 
+/** Units by pool and edition as one text; an unknown number makes the sum unknown. */
+function sumOfUnits(units: readonly UnitUse[]): string {
+  const sums = new Map<string, number>();
+  for (const { pool, edition, number } of units) {
+    const key = `${pool}/${edition ?? ''}`;
+    sums.set(key, (sums.get(key) ?? 0) + (number === 'unknown' ? NaN : number));
+  }
+  return JSON.stringify([...sums].sort());
+}
+
 /** The latest publication, settling or first open day of any step, by the catalogue. */
-function waitOf(terms: VerifyTerms, route: Route): Day | 'unknown' {
+function waitOf(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[]): Day | 'unknown' {
   let wait: Day | 'unknown' = terms.today;
   const later = (day: Day | 'unknown' | undefined): void => {
     if (day === undefined) return;
     wait = day === 'unknown' || wait === 'unknown' ? 'unknown' : Math.max(wait, day);
   };
   route.steps.forEach((step, i) => {
+    if (step.kind === 'cure' || step.kind === 'work-around') return;
     if (step.kind === 'patch') return later(patchPublicationOf(terms, step.to.release, step.to.patch));
     const isTarget =
       step.to.release === route.steps[route.steps.length - 1]?.to.release && !leavesLater(route, i);
     waitsOf(terms, step, isTarget).forEach(later);
   });
+  offers.forEach(later);
+  // Of needs listed in turn only those of this route's own pairings put it off.
+  for (const pairing of terms.product.pairings ?? [])
+    for (const need of route.needsFirst)
+      if (need.pairing === pairing.id && isDirect(terms, pairing, need)) later(need.waitsUntil);
   return wait;
 }
+
+const isDirect = (terms: VerifyTerms, pairing: Pairing, need: NeededFirst): boolean => {
+  const linked = terms.linked(pairing);
+  return linked !== 'unknown' && linked.some((l) => l.system === need.system);
+};

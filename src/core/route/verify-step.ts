@@ -1,8 +1,9 @@
 import { KEPT, type EditionChange, type Hop, type Product } from '../catalogue/schema';
 import type { Day } from '../date/day';
+import type { Truth } from '../condition/truth';
 import type { MaybeDay } from '../date/interval';
 import { matchesRange, matchesRelease, parseRange } from '../version/range';
-import { BASE_PATCH, patchIndex, sequenceOf, type Position } from '../version/sequence';
+import { BASE_PATCH, compareReleases, patchIndex, sequenceOf, type Position } from '../version/sequence';
 import type { CountedStep, PatchStep, Standing, StepDays } from './types';
 import { verifyRight } from './verify-right';
 import { publicationOf, readText, waitsOf, type VerifyTerms } from './verify-terms';
@@ -14,6 +15,12 @@ interface Around {
   readonly pending: PatchStep | undefined;
   readonly isTarget: boolean;
   readonly mayBePutOff: boolean;
+  /** Of cures and work-arounds that share its days, of one node. */
+  readonly minutes: number;
+  readonly leadDays: number;
+  /** The days of offers and of what linked systems need first. */
+  readonly bounds: readonly MaybeDay[];
+  readonly activated: Truth;
 }
 
 /** A patch step: to a later published level of the same release, obtainable on its day. */
@@ -53,16 +60,20 @@ export function verifyCounted(terms: VerifyTerms, step: CountedStep, around: Aro
   const entry = (hop ?? change) as Hop | EditionChange;
   if (step.carefulMinutes !== entry.carefulMinutes || step.typicalMinutes !== entry.typicalMinutes)
     add('minutes differ from the catalogue');
-  if (step.kept !== (hop?.kept ?? 'everything')) add('kept differs from the catalogue');
+  const nothing = step.from.release === '';
+  if (step.kept !== (nothing ? 'everything' : (hop?.kept ?? 'everything')))
+    add('kept differs from the catalogue');
   if (!offers(terms.product, step.to)) add('the release does not come so');
   verifyDays(terms, entry, step, around, add);
-  verifyRight(terms, step, add);
+  verifyRight({ ...terms, activated: around.activated }, step, add);
 }
 
 function verifyHop(terms: VerifyTerms, hop: Hop, step: CountedStep, add: Add): void {
   const { from, to } = step;
   const sequence = sequenceOf(terms.product);
   const { allow } = terms.goal;
+  const nothing = from.release === '';
+  if (nothing) return verifyFromNothing(terms.product, hop, step, add);
   if (!inRange(terms.product, hop.from, from, true)) add('does not lead from here');
   if (hop.to !== to.release || (hop.arrives ?? BASE_PATCH) !== to.patch) add('does not lead there');
   if (!leads(hop.editions, from.edition, to.edition, from.edition === to.edition))
@@ -92,6 +103,22 @@ function verifyHop(terms: VerifyTerms, hop: Hop, step: CountedStep, add: Add): v
     !isContained(terms, hop.containedBy, step)
   )
     add('newer than the target');
+}
+
+/** From nothing leads a fresh install that every earlier release may take, to whatever it arrives in. */
+function verifyFromNothing(product: Product, hop: Hop, { to }: CountedStep, add: Add): void {
+  const reached = (table: Hop['editions'], id: string): boolean =>
+    !table || Object.values(table).some((row) => (typeof row === 'string' ? row === id : row.includes(id)));
+  const sequence = sequenceOf(product);
+  const earlier = product.releases.filter((r) => compareReleases(sequence, r.id, hop.to) === -1);
+  if (
+    hop.kind !== 'fresh install' ||
+    !earlier.every((r) => inRange(product, hop.from, { release: r.id, patch: BASE_PATCH }, true))
+  )
+    add('does not lead from nothing');
+  if (hop.to !== to.release || (hop.arrives ?? BASE_PATCH) !== to.patch) add('does not lead there');
+  if (!reached(hop.editions, to.edition)) add('edition not in the table');
+  if (!reached(hop.architectures, to.architecture)) add('architecture not in the table');
 }
 
 /** Not published by that day, for certain. */
@@ -140,19 +167,26 @@ function verifyDays(
   const { days } = step;
   const { pending, isTarget } = around;
   if (publicationOf(terms, step.to.release) === undefined) return add('not published in an allowed maturity');
-  const bounds = waitsOf(terms, step, isTarget);
+  const bounds = [...waitsOf(terms, step, isTarget), ...around.bounds];
+  const lead = around.leadDays > 0 ? terms.today + around.leadDays : terms.today;
+  if (days.first < lead) add('starts before what it needs has come');
   if (bounds.some((b) => !isReached(days, b))) add('falls before it is published, settled or open');
   if (!isInTime(days, readText(terms.countsExpected, entry.closes))) add('falls after it closes');
   const free = afterStep(terms, around.before);
   if (days.first < free || (pending && days.first < pending.days.first))
     add('starts before the step before it ends');
   const shares = pending !== undefined && pending.days.last >= days.first;
-  const minutes = (step.carefulMinutes + (shares ? pending.carefulMinutes : 0)) * terms.nodes;
+  const minutes =
+    (step.carefulMinutes + around.minutes + (shares ? pending.carefulMinutes : 0)) * terms.nodes;
   if (days.last - days.first + 1 !== Math.max(1, Math.ceil(minutes / 1440)))
     add('takes another number of days');
   if (days.exact && bounds.includes('unknown')) add('claims a day nobody knows');
   const known = bounds.filter((b) => typeof b === 'number');
-  if (days.exact && !around.mayBePutOff && days.first > Math.max(free, pending?.days.first ?? free, ...known))
+  if (
+    days.exact &&
+    !around.mayBePutOff &&
+    days.first > Math.max(free, lead, pending?.days.first ?? free, ...known)
+  )
     add('could be earlier');
 }
 

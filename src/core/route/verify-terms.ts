@@ -4,7 +4,12 @@ import type { Day } from '../date/day';
 import { parseDateText, readDay, type MaybeDay } from '../date/interval';
 import { findServiceEnd } from '../date/service';
 import type { Goal } from '../estate/schema';
-import type { CountedStep } from './types';
+import type { Evidence } from '../condition/evidence';
+import { collapse } from '../condition/truth';
+import { evaluateCondition, readSwitch } from '../condition/evaluate-condition';
+import type { FactKinds } from '../condition/fact-kind';
+import { parseCondition } from '../condition/parse-condition';
+import type { Asking, CountedStep, Standing } from './types';
 
 /** What the verifier is told: the catalogue's own entry and the case's inputs. */
 export interface VerifyTerms {
@@ -15,7 +20,19 @@ export interface VerifyTerms {
   readonly nodes: number;
   readonly activated: Truth;
   readonly held: ReadonlySet<string>;
+  readonly asking: Asking;
+  readonly kinds: FactKinds;
+  /** Systems at the other end of a pairing, each with its own terms; unknown where nobody has told. */
+  linked(pairing: NonNullable<Product['pairings']>[number]): readonly VerifyLinked[] | 'unknown';
   opensOf(id: string): MaybeDay | undefined;
+}
+
+export interface VerifyLinked {
+  readonly system: string;
+  /** With its own goal; its own pairings are taken as holding. */
+  readonly terms: VerifyTerms;
+  readonly start: Standing | undefined;
+  readonly stays: boolean;
 }
 
 /** Verifier's terms of a product; reads the file's texts anew. */
@@ -81,4 +98,32 @@ export function endOfService(terms: VerifyTerms, releaseId: string): MaybeDay {
     return until ? [{ phase: p.phase, until }] : [];
   });
   return findServiceEnd(dated, terms.goal.phase, terms.countsExpected);
+}
+
+/** The day a hop that can be had by offer alone is certain to be offered to the system; undefined: nothing to wait for. */
+export function offerOf(terms: VerifyTerms, step: CountedStep, evidence: Evidence): MaybeDay | undefined {
+  const hop = terms.product.hops?.find((h) => h.id === step.id);
+  if (!hop || (hop.doing?.obtain ?? []).some((o) => o.way !== 'offer')) return undefined;
+  const isSo = (text: string, role: 'demand' | 'guard'): boolean => {
+    const parsed = parseCondition(text);
+    const truth =
+      'condition' in parsed ? evaluateCondition(parsed.condition, evidence, terms.kinds).truth : 'unknown';
+    return collapse(truth, 'sure', role);
+  };
+  const bounds: MaybeDay[] = [];
+  if (hop.withheld && isSo(hop.withheld.from, 'guard'))
+    bounds.push(readText(terms.countsExpected, hop.withheld.until ?? 'unknown') ?? 'unknown');
+  const offer = terms.product.offers?.findLast((o) => o.hops.includes(hop.id));
+  const said = offer && evidence.fact(`offer.${offer.id}`);
+  const made = said?.kind === 'known' ? readSwitch(said.value) : undefined;
+  const complete = readText(terms.countsExpected, offer?.complete ?? 'unknown') ?? 'unknown';
+  const isOver = complete !== 'unknown' && complete <= terms.today;
+  if (offer && made !== 'on' && (made !== undefined || !isOver)) {
+    const first = made === undefined && offer.firstTo !== undefined && isSo(offer.firstTo, 'demand');
+    const begins = readText(terms.countsExpected, offer.begins) ?? 'unknown';
+    if (!first) bounds.push(isOver ? 'unknown' : complete);
+    else if (begins === 'unknown' || begins > terms.today) bounds.push(begins);
+  }
+  if (bounds.length === 0) return undefined;
+  return bounds.includes('unknown') ? 'unknown' : Math.max(...(bounds as Day[]));
 }

@@ -134,8 +134,11 @@ export function matchesRelease(sequence: Sequence, range: Range, release: string
   return patches.some((patch) => matchesRange(sequence, range, { release, patch }));
 }
 
+/** Whether a range holds, by place of the release, then of the patch level. */
+export type PlaceTable = readonly (readonly boolean[])[];
+
 /** The range as a table by place in the sequence, then patch level: reading it costs no comparing. */
-export function tabulateRange(sequence: Sequence, range: Range): readonly (readonly boolean[])[] {
+export function tabulateRange(sequence: Sequence, range: Range): PlaceTable {
   return sequence.releases.map((r) =>
     r.patches.map((patch) => matchesRange(sequence, range, { release: r.id, patch }))
   );

@@ -34,8 +34,18 @@ interface SequenceSource {
   }[];
 }
 
-/** The sequence of a product as its catalogue entry declares it. */
+const MADE = new WeakMap<SequenceSource, Sequence>();
+
+/** The sequence of a product as its catalogue entry declares it; made once for each product, which never changes. */
 export function sequenceOf(product: SequenceSource): Sequence {
+  const known = MADE.get(product);
+  if (known) return known;
+  const made = makeSequence(product);
+  MADE.set(product, made);
+  return made;
+}
+
+function makeSequence(product: SequenceSource): Sequence {
   const apart = new Set((product.branches ?? []).filter((b) => b.apart).map((b) => b.id));
   const releases = product.releases.map((r) => ({
     id: r.id,

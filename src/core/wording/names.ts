@@ -65,6 +65,29 @@ export class Names {
     return `the hop to ${this.release(hop.to)} closes${hop.closesBecause ? `: ${hop.closesBecause}` : ''}`;
   }
 
+  /** What a cure does, in the catalogue's words. */
+  cure(id: string): string {
+    const cures = this.#product?.requirements?.flatMap((r) => r.cures ?? []);
+    return cures?.find((c) => c.id === id)?.how.replace(/\.$/, '') ?? id;
+  }
+
+  requirement(id: string): string {
+    return this.#product?.requirements?.find((r) => r.id === id)?.name ?? id;
+  }
+
+  caution(id: string): string {
+    return this.#product?.cautions?.find((c) => c.id === id)?.name ?? id;
+  }
+
+  workAround(id: string): string {
+    const how = this.#product?.cautions?.find((c) => c.id === id)?.workAround?.how;
+    return how?.replace(/\.$/, '') ?? id;
+  }
+
+  companion(id: string): string {
+    return this.#product?.companions?.find((c) => c.id === id)?.name ?? id;
+  }
+
   right(id: string): string {
     return this.#product?.rights?.find((r) => r.id === id)?.name ?? id;
   }

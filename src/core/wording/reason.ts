@@ -16,6 +16,15 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   'pass days': 'it would stay too long on {subject}, out of service since {day}',
   resting: '{subject} goes out of service on {day}, before it is reached',
   'months left': 'too little service is left on {subject}, which ends on {day}',
+  requirement: 'it needs {demanded}; seen: {seen}',
+  'site demand': 'this site wants {demanded}; seen: {seen}',
+  space: 'the hop takes {demanded}; seen: {seen}',
+  'cure limit': 'it is not known to take {demanded}; seen: {seen}',
+  companion: '{demanded}: {seen}',
+  caution: 'nobody has said whether it is hit by {subject}',
+  offer: 'nobody has said whether it is offered to this system',
+  withheld: 'it may be withheld from this system: {seen}',
+  pairing: 'what it is {demanded} does not go with it: {seen}',
   cell: 'nobody has said whether {subject} is possible'
 };
 
@@ -23,6 +32,8 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
 export function describeReason(reason: Reason): string {
   if (reason.code === 'level' && reason.demanded === 'unknown')
     return 'the hop wants a starting level that nobody has stated, or that is stated two ways';
+  if (reason.demanded === 'unknown' && (reason.code === 'requirement' || reason.code === 'site demand'))
+    return `a rule is known (${reason.subject}) whose figure is not, or is stated two ways`;
   return SENTENCES[reason.code]
     .replace('{seen}', reason.seen ?? 'what is installed')
     .replace('{demanded}', reason.demanded ?? '')

@@ -71,6 +71,18 @@ export function sayContributor(c: Contributor, names: Names): string {
       return `${names.release(release)} ${patch ?? ''} is no longer to be had`;
     case 'right':
       return `${names.right(c.subject)} lapses`;
+    case 'service of host':
+      return `service of ${c.subject}, which it hangs on, ends`;
+    case 'hardware model':
+      return `the maker's service for ${c.subject} ends`;
+    case 'certificate':
+      return 'its certificate ends';
+    case 'activation':
+      return 'the grace of its activation ends';
+    case 'pairing':
+      return 'what it hangs on can no longer be brought along';
+    case 'decision':
+      return `what was decided of ${names.requirement(c.subject)} runs out`;
     case 'newer patch':
       return 'a newer patch shuts the hop';
   }
@@ -85,6 +97,12 @@ export function sayCost(c: Contributor, currency: string): string {
       return 'the target is out of reach after it';
     case 'keeps less':
       return `after it only ${c.cost.kept} ${c.cost.kept === 'data' ? 'is' : 'are'} kept`;
+    case 'another way':
+      return 'after it another way has to be taken';
+    case 'stops':
+      return 'after it the system stops working as it should';
+    case 'units':
+      return `after it the step takes ${c.cost.number === 'unknown' ? 'nobody knows how many' : c.cost.number} units of ${c.cost.pool}`;
     case 'money':
       return `after it the step costs ${sayMoney(c.cost.cents, currency)} more`;
   }

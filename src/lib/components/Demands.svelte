@@ -9,7 +9,18 @@
   import WhereToRead from '$lib/estate/WhereToRead.svelte';
   import { desk } from '$lib/state/desk.svelte';
 
-  let { demands, release, system }: { demands: Demands; release: string; system: System } = $props();
+  let {
+    demands,
+    release,
+    system,
+    mended
+  }: {
+    demands: Demands;
+    release: string;
+    system: System;
+    /** Requirements that a cure of the route makes hold. */
+    mended: readonly string[];
+  } = $props();
 
   const kinds = $derived(kindsOf(desk.catalogue));
   const open = $derived(demands.requirements.filter((r) => r.truth !== 'yes'));
@@ -28,7 +39,7 @@
   <section data-demands>
     <h2>Asked on the way</h2>
     <p class="soft">
-      The verdict above does not weigh these yet: check them before you go.{hold > 0
+      Weighed in the verdict; as things stand before the first step.{hold > 0
         ? ` ${sayCount(hold, 'more holds', 'more hold')}.`
         : ''}
     </p>
@@ -37,7 +48,8 @@
         <li>
           <details>
             <summary
-              ><b>{r.truth === 'no' ? 'Fails' : 'Not known'}</b>:
+              ><b>{mended.includes(r.requirement.id) ? 'Cured' : r.truth === 'no' ? 'Fails' : 'Not known'}</b
+              >:
               {r.requirement.needs === 'unknown' ? 'a figure nobody has stated' : r.requirement.needs}
               <span class="soft">({MEANS[r.requirement.grade]})</span></summary
             >

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { calendarDate, type Day } from '$core/date/day';
-  import type { Route } from '$core/route/types';
+  import { isCounted, type CureStep, type Route } from '$core/route/types';
   import { sayMinutes, sayMoney, sayShortDay, sayDay } from '$core/wording/dates';
   import type { Names } from '$core/wording/names';
+  import { sayStep } from '$core/wording/step';
   import type { CountedStep } from '$core/route/types';
 
   let {
@@ -22,15 +23,19 @@
   } = $props();
   const year = $derived(calendarDate(today).year);
 
-  function titleOf(step: Route['steps'][number]): string {
-    if (step.kind === 'patch') return `Patch to ${names.patch(step.to.release, step.to.patch)}`;
-    if (step.kind === 'edition change') return `Change edition to ${names.edition(step.to.edition)}`;
-    const to = [names.level(step.to), names.edition(step.to.edition)].filter(Boolean).join(' ');
-    return step.kind === 'fresh install' ? `Fresh install of ${to}` : `In place to ${to}`;
+  function cureOf({ costCents, leadDays, closesWayBack }: CureStep): string {
+    return [
+      costCents === 0 ? 'costs nothing' : sayMoney(costCents, currency),
+      ...(leadDays > 0 ? [`to be ordered ${leadDays} days ahead`] : []),
+      ...(closesWayBack ? ['gives up the way back'] : [])
+    ].join('; ');
   }
 
   function rightOf({ right }: CountedStep): string {
     const until = right.until === undefined ? '' : `, until ${sayDay(right.until)}`;
+    const { units } = right;
+    if (units)
+      return `Right: ${right.right ? names.right(right.right) : units.pool}, ${units.number === 'unknown' ? 'nobody knows how many units' : `${units.number} units`} of ${units.pool}${until}`;
     const name = right.right ? names.right(right.right) : '';
     switch (right.kind) {
       case 'ask':
@@ -49,18 +54,18 @@
 
 <ol class="ladder">
   {#each route.steps as step, i (i)}
-    <li class={step.kind === 'patch' ? 'dot' : step.kind === 'edition change' ? 'square' : 'hop'}>
+    <li class={!isCounted(step) ? 'dot' : step.kind === 'edition change' ? 'square' : 'hop'}>
       <span class="when mono">{step.days.exact ? sayShortDay(step.days.first, year) : 'day unknown'}</span>
       <span class="what">
-        <span>{titleOf(step)}</span>
+        <span>{sayStep(step, names)}</span>
         <span class="soft small">
           {sayMinutes(step.carefulMinutes * nodes)} careful, {sayMinutes(step.typicalMinutes * nodes)} as a rule{nodes >
           1
             ? `, ${nodes} nodes`
-            : ''}{step.kind !== 'patch' && step.kept !== 'everything' ? `; keeps ${step.kept}` : ''}.
-          {#if step.kind !== 'patch'}{rightOf(step)}.{/if}
+            : ''}{isCounted(step) && step.kept !== 'everything' ? `; keeps ${step.kept}` : ''}.
+          {#if isCounted(step)}{rightOf(step)}.{:else if step.kind === 'cure'}Cure: {cureOf(step)}.{/if}
         </span>
-        {#if step.kind !== 'patch'}<details class="soft small">
+        {#if isCounted(step)}<details class="soft small">
             <summary>why</summary>{sources(step.id)}
           </details>{/if}
       </span>

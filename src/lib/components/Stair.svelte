@@ -233,7 +233,7 @@
         >
       {/if}
     {/each}
-    {#each layout.dots as dot (dot.step.to.patch + dot.day)}
+    {#each layout.dots as dot, i (i)}
       <g data-patch={dot.step.to.patch} data-day={formatDay(dot.day)} data-x={dot.x}
         ><circle
           class="small"

@@ -42,6 +42,7 @@
 
   const RULE_WORDS = {
     newest: 'the newest release',
+    'newest with service left': 'the newest release with the months of service wanted still left',
     'nearest in full service': 'the nearest release in full service'
   };
   const MATURITY_WORDS: Record<string, string> = { general: 'general releases' };

@@ -5,7 +5,7 @@ import { readDay } from '$core/date/interval';
 import type { PhaseName } from '$core/date/service';
 import type { CasePlan, TargetPlan } from '$core/plan-types';
 import { sameTarget } from '$core/plan-types';
-import type { CountedStep, Step } from '$core/route/types';
+import { isCounted, type CountedStep, type Step } from '$core/route/types';
 import { bendTime, placeOf, ticksOf, type Tick, type TimeScale } from './scale';
 
 export interface StairInput {
@@ -98,7 +98,7 @@ export function layOutStair(input: StairInput): StairLayout {
     ])
   );
   const y = (release: string): number => rows.get(release) ?? 0;
-  const risers = steps.flatMap((s) => (s.kind === 'patch' ? [] : [riserOf(s, x, y)]));
+  const risers = steps.flatMap((s) => (isCounted(s) ? [riserOf(s, x, y)] : []));
   const dots = steps.flatMap((step) =>
     step.kind === 'patch'
       ? [{ step, day: step.days.first, x: x(step.days.first), y: y(step.from.release) }]

@@ -1,4 +1,5 @@
 import type { CasePlan } from '$core/plan-types';
+import { isCounted } from '$core/route/types';
 import type { Names } from '$core/wording/names';
 import { shorten } from '$core/wording/dates';
 import { shortestReason } from '$core/wording/verdict';
@@ -36,7 +37,7 @@ const FLOOR_ONE_LINE = 18;
 /** The way to the goal in the drawing language, for a row of the estate. */
 export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDrawing {
   const standing = shorten(plan.start && plan.startIsSure ? names.level(plan.start) : '?', LONGEST_LABEL);
-  const steps = plan.goalPlan?.route?.steps.filter((s) => s.kind !== 'patch') ?? [];
+  const steps = plan.goalPlan?.route?.steps.filter(isCounted) ?? [];
   const patched = new Set(
     plan.goalPlan?.route?.steps.flatMap((s) => (s.kind === 'patch' ? [s.to.release] : []))
   );

@@ -15,7 +15,9 @@ import {
   type Workspace
 } from '$core/estate/schema';
 import { describeIssue, type Result } from '$core/issue';
-import { rulingsOf, type PlanProgress } from '$core/plan';
+import type { Explored } from '$core/explore';
+import { type PlanProgress } from '$core/plan';
+import { rulingsOf } from '$core/planning';
 import type { CasePlan, Plan } from '$core/plan-types';
 import { Names } from '$core/wording/names';
 import {
@@ -43,6 +45,8 @@ class Desk {
   catalogueText = $state.raw<CatalogueText>({ fileName: '', text: '' });
   catalogue = $state.raw<Catalogue | undefined>();
   plan = $state.raw<Plan | undefined>();
+  /** One system of that plan, looked into. */
+  explored = $state.raw<{ of: Plan; system: string; found: Explored } | undefined>();
   log = $state.raw<LogState>({});
   /** Cases done while planning. */
   progress = $state.raw<PlanProgress | undefined>();
@@ -192,6 +196,20 @@ class Desk {
       this.#forgetPlanner();
       this.fault = String(error);
       this.progress = undefined;
+    }
+  }
+
+  /** Looks into one system of the plan on the desk; `explored` has it as soon as it is there. */
+  async explore(system: string, target?: Target): Promise<void> {
+    const of = this.plan;
+    if (!of) return;
+    try {
+      const found = await this.#planner.call((w) => w.exploreStored(system, target));
+      if (found && this.plan === of) this.explored = { of, system, found };
+      else if (!found && this.plan === of && !this.progress) await this.replan();
+    } catch (error) {
+      if (error instanceof Error && error.message === 'cancelled') return;
+      this.fault = String(error);
     }
   }
 

@@ -24,6 +24,8 @@ interface StoredDraft {
   readonly base: string;
 }
 
+const PLAN_LOOK_MS = 60;
+
 /** The catalogue while it is being changed: nothing counts until it is kept. The one writer of the draft. */
 class Draft {
   /** Undefined while nothing is drafted. */
@@ -149,6 +151,10 @@ class Draft {
   async compare(): Promise<void> {
     const { catalogue } = this;
     if (!catalogue) return;
+    // What is on the desk may still be on its way: against no plan everything would be a change.
+    while (desk.plan === undefined && !desk.isEmpty && !desk.stopped)
+      await new Promise((done) => setTimeout(done, PLAN_LOOK_MS));
+    if (catalogue !== this.catalogue) return;
     const { plan, estate, today } = desk;
     const compared = await this.#worker.call((w) => w.changesWith(plan, catalogue, estate, today));
     if (catalogue !== this.catalogue) return;

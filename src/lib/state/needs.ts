@@ -1,4 +1,5 @@
 import type { CasePlan } from '$core/plan-types';
+import { isCounted } from '$core/route/types';
 import type { System } from '$core/estate/schema';
 import { readingKey } from '$core/estate/standing';
 import { sayCount } from '$core/wording/dates';
@@ -14,10 +15,14 @@ export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
   const needs: Need[] = [];
   const patches = route?.steps.filter((s) => s.kind === 'patch').map((s) => s.to.patch) ?? [];
   if (patches.length > 0) needs.push({ kind: 'patch', words: `patch ${patches.join(', ')}` });
+  const cures = route?.steps.filter((s) => s.kind === 'cure').length ?? 0;
+  if (cures > 0) needs.push({ kind: 'patch', words: sayCount(cures, 'cure') });
+  const first = new Set(route?.needsFirst.map((n) => n.system)).size;
+  if (first > 0) needs.push({ kind: 'fact', words: `${sayCount(first, 'linked system')} first` });
   if (route?.steps.some((s) => s.kind === 'fresh install'))
     needs.push({ kind: 'fresh', words: 'fresh install' });
   const bought =
-    (route?.steps.filter((s) => s.kind !== 'patch' && s.right.kind === 'purchase').length ?? 0) *
+    (route?.steps.filter((s) => isCounted(s) && s.right.kind === 'purchase').length ?? 0) *
     plan.systems.length;
   if (bought > 0) needs.push({ kind: 'ticket', words: sayCount(bought, 'right') });
   if (route && route.unknownSums.length > 0) needs.push({ kind: 'ticket', words: 'price to ask' });

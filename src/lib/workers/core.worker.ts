@@ -7,7 +7,8 @@ import { settleCatalogue, type Dispute } from '$core/catalogue/settle';
 import { comparePlans, type PlanChange } from '$core/compare-plans';
 import { formatDay } from '$core/date/day';
 import { readAgain } from '$core/estate/read-again';
-import type { Estate, System, Workspace } from '$core/estate/schema';
+import type { Estate, System, Target, Workspace } from '$core/estate/schema';
+import type { Explored } from '$core/explore';
 import { findLine, parseCatalogue } from '$core/exchange/catalogue-file';
 import { readRows } from '$core/exchange/import-rows';
 import type { MachineRecord } from '$core/exchange/machine-record';
@@ -20,7 +21,8 @@ import { reviseCatalogueText, type RevisedCatalogue } from '$core/exchange/revis
 import { formatPlanCsv } from '$core/exchange/plan-csv';
 import { parseWorkspace } from '$core/exchange/workspace-file';
 import type { Result } from '$core/issue';
-import { plan, rulingsOf, type PlanProgress } from '$core/plan';
+import { plan, type PlanProgress } from '$core/plan';
+import { rulingsOf } from '$core/planning';
 import type { Plan } from '$core/plan-types';
 import { Planner, type PlanOrder } from './planner';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
@@ -101,14 +103,30 @@ const api = {
     const known = new Map(clearer.map((s) => [s.id, s]));
     const systems = estate.systems.map((s) => known.get(s.id) ?? s);
     return {
-      changes: comparePlans(before, plan({ catalogue, estate: { ...estate, systems }, today })),
+      changes: comparePlans(
+        before,
+        plan({ catalogue, estate: { ...estate, systems }, today, every: 'goal' })
+      ),
       readAgain: clearer
     };
   },
-  planCsv: async (plan: Plan, catalogue: Catalogue, estate: Estate, everyTarget: boolean): Promise<string> =>
-    formatPlanCsv({ plan, catalogue, estate, everyTarget }),
+  planCsv: async (
+    planned: Plan,
+    catalogue: Catalogue,
+    estate: Estate,
+    everyTarget: boolean
+  ): Promise<string> =>
+    formatPlanCsv({
+      // What is on the desk is planned for the goal alone.
+      plan: everyTarget ? plan({ catalogue, estate, today: planned.today }) : planned,
+      catalogue,
+      estate,
+      everyTarget
+    }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> =>
-    planner.plan(order, onProgress)
+    planner.plan(order, onProgress),
+  exploreStored: async (system: string, target?: Target): Promise<Explored | undefined> =>
+    planner.explore(system, target)
 };
 
 export type CoreWorker = typeof api;

@@ -1,5 +1,9 @@
 import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
-import { planStepwise, type PlanProgress } from '$core/plan';
+import type { Target } from '$core/estate/schema';
+import { exploreSystem, type Explored } from '$core/explore';
+import { planWith, type PlanProgress } from '$core/plan';
+import { PlanCache } from '$core/plan-cache';
+import { Planning } from '$core/planning';
 import type { Plan } from '$core/plan-types';
 import type { Result } from '$core/issue';
 import { estateOfRecords } from '$lib/storage/records';
@@ -28,6 +32,9 @@ export class Planner {
   #records = new Map<string, unknown>();
   #catalogue: Catalogue = emptyCatalogue();
   #latest = 0;
+  readonly #cache = new PlanCache();
+  /** What the last plan was made by. */
+  #planning: Planning | undefined;
   /** Orders bring what is held up to date one after the other. */
   #holding: Promise<void> = Promise.resolve();
 
@@ -42,6 +49,11 @@ export class Planner {
       const detail = error instanceof Error ? error.message : String(error);
       return { ok: false, issues: [{ code: 'cannot-plan', detail }] };
     }
+  }
+
+  /** One system of the last plan with every target, one of them looked into. Undefined where there is no plan or no such system. */
+  explore(system: string, target?: Target): Explored | undefined {
+    return this.#planning && exploreSystem(this.#planning, system, target);
   }
 
   async #hold({ workspace, readAll, writes, catalogue }: PlanOrder): Promise<void> {
@@ -59,10 +71,14 @@ export class Planner {
     onProgress: (progress: PlanProgress) => void
   ): Promise<Result<Plan>> {
     const { estate } = estateOfRecords(this.#records);
-    const steps = planStepwise({ catalogue: this.#catalogue, estate, today });
+    const planning = new Planning({ catalogue: this.#catalogue, estate, today });
+    const steps = planWith(planning, 'goal', this.#cache);
     let paused = performance.now();
     for (let next = steps.next(); ; next = steps.next()) {
-      if (next.done) return { ok: true, value: next.value };
+      if (next.done) {
+        this.#planning = planning;
+        return { ok: true, value: next.value };
+      }
       if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
       onProgress(next.value);
       await new Promise((done) => setTimeout(done));

@@ -10,6 +10,7 @@
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Alike from '$lib/estate/Alike.svelte';
   import ToFindOut from '$lib/estate/ToFindOut.svelte';
+  import InDepth from '$lib/stair/InDepth.svelte';
   import Ladder from '$lib/components/Ladder.svelte';
   import Stair from '$lib/components/Stair.svelte';
   import { desk } from '$lib/state/desk.svelte';
@@ -23,9 +24,20 @@
 
   const cases = $derived(desk.plan?.cases ?? []);
   const at = $derived(page.url.searchParams.get('at'));
-  const plan = $derived(
+  const planned = $derived(
     cases.find((c) => at !== null && c.systems.includes(at)) ?? (at === null ? cases[0] : undefined)
   );
+  /** The same with every target, once the worker has looked into it. */
+  const explored = $derived(
+    desk.explored?.of === desk.plan && planned?.systems.includes(desk.explored?.system ?? '')
+      ? desk.explored?.found
+      : undefined
+  );
+  const plan = $derived(explored?.plan);
+  $effect(() => {
+    const first = planned?.systems[0];
+    if (first !== undefined && desk.plan && explored === undefined) void desk.explore(first);
+  });
   const product = $derived(desk.products.get(plan?.product ?? ''));
   const names = $derived(plan && desk.namesOf(plan));
   const system = $derived(desk.systems.get(plan?.systems[0] ?? ''));
@@ -36,6 +48,12 @@
         ? goal
         : plan?.targets.find((t) => sameTarget(t.target, lookedAt?.target))
       : goal
+  );
+  /** What is said of the target looked at, where that has been looked into. */
+  const inDepth = $derived(
+    explored?.looked && looked && sameTarget(explored.looked.target, looked.target)
+      ? explored.looked
+      : undefined
   );
   const bestOpen = $derived(plan?.targets.find((t) => sameTarget(t.target, plan.bestOpen)));
   const isGoal = $derived(looked !== undefined && sameTarget(looked.target, goal?.target));
@@ -66,7 +84,7 @@
   );
   const teams = $derived(plan ? countTeams(plan) : '');
   const decided = $derived(plan ? desk.decisionsOn(plan) : []);
-  const next = $derived(plan ? cases[(cases.indexOf(plan) + 1) % cases.length] : undefined);
+  const next = $derived(planned ? cases[(cases.indexOf(planned) + 1) % cases.length] : undefined);
 
   /** One entry a release, in the edition looked at where it exists; newest first. */
   function otherTargets(of: CasePlan | undefined, than: TargetPlan | undefined): TargetPlan[] {
@@ -87,6 +105,20 @@
     }
     return [...counts].map(([team, count]) => `${team} ${count}`).join(', ');
   }
+
+  /** Looks a little while after the eye has come to rest. */
+  let resting: ReturnType<typeof setTimeout> | undefined;
+  let asked: { of: unknown; key: string } = { of: undefined, key: '' };
+  $effect(() => {
+    const { target } = looked ?? {};
+    const first = planned?.systems[0];
+    clearTimeout(resting);
+    if (!target || first === undefined || !explored || sameTarget(explored.looked?.target, target)) return;
+    const key = `${first} ${Object.values(target).join(' ')}`;
+    if (asked.of === desk.plan && asked.key === key) return;
+    asked = { of: desk.plan, key };
+    resting = setTimeout(() => void desk.explore(first, target), 250);
+  });
 
   const look = (tread: Tread): void => void (lookedAt = tread.target);
 
@@ -128,7 +160,7 @@
 
 {#if desk.isEmpty}
   <EmptyDesk />
-{:else if !desk.plan}
+{:else if !desk.plan || (planned && !plan)}
   <p class="lone soft">Planning…</p>
 {:else if !plan || !names}
   <p class="lone">No system called “{at}” is on the desk. <a href="/estate">Back to the estate</a></p>
@@ -243,8 +275,10 @@
           </ul>
         </section>
       {/if}
+      {#if inDepth}<InDepth {plan} looked={inDepth} chosen={looked?.route} {names} {currency} />{/if}
       {#if demands && system}<Demands
           {demands}
+          mended={looked?.route?.steps.flatMap((s) => (s.kind === 'cure' ? [s.requirement] : [])) ?? []}
           {system}
           release={names.release(looked?.target.release ?? '')}
         />{/if}
@@ -317,7 +351,7 @@
           <button class="act onward" onclick={() => pick(looked)}
             >Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</button
           >
-        {:else if next && next !== plan}
+        {:else if next && next !== planned}
           <a class="act onward" href="/stair?at={encodeURIComponent(next.systems[0] ?? '')}"
             >On to {desk.describe(next)}</a
           >

@@ -81,16 +81,15 @@
         <div>
           <dt>where it can go</dt>
           <dd>
-            {#if plan?.goalPlan}<a href="/stair?at={encodeURIComponent(at)}"
-                >{names.target(plan.goalPlan.target)}</a
-              >
-              {sayVerdict(plan.goalPlan).replace(
-                /\.$/,
-                ''
-              )}{:else if system.stage === 'bare' || system.stage === 'candidate'}nothing installed{system.meantFor
+            {#if system.stage === 'bare' || system.stage === 'candidate'}nothing installed{system.meantFor
                 ? `; meant for ${desk.namesOfProduct(system.meantFor).product}`
-                : ''}{:else}{plan?.verdict ?? 'not planned'}{/if}{#if plan?.deadline.day !== undefined};
-              deadline {sayDay(plan.deadline.day)}{/if}
+                : ''}{plan?.goalPlan ? ': ' : ''}{/if}{#if plan?.goalPlan}<a
+                href="/stair?at={encodeURIComponent(at)}">{names.target(plan.goalPlan.target)}</a
+              >
+              {sayVerdict(plan.goalPlan).replace(/\.$/, '')}{:else if !system.stage}{plan?.verdict ??
+                'not planned'}{/if}{#if plan?.deadline.day !== undefined}; deadline {sayDay(
+                plan.deadline.day
+              )}{/if}
           </dd>
         </div>
       </dl>

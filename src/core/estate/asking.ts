@@ -1,0 +1,65 @@
+import type { Catalogue, Product } from '../catalogue/schema';
+import { parseDay, type Day } from '../date/day';
+import type { Asking } from '../route/types';
+import { foldText } from '../version/words';
+import { evidenceOf, type Surroundings } from './evidence';
+import type { Decision, System } from './schema';
+
+const FOR_EVER: Day = Infinity;
+
+/** What is known and decided of a system, as its steps ask it. */
+export function askingOf(
+  catalogue: Catalogue,
+  product: Product,
+  system: System,
+  around: Surroundings,
+  decisions: readonly Decision[]
+): Asking {
+  return {
+    evidence: (standing) => evidenceOf(catalogue, product, system, standing, around),
+    companions: (system.companions ?? []).map((c) => ({
+      name: foldText(c.name),
+      ...(c.essential === undefined ? {} : { essential: c.essential })
+    })),
+    companionsWhole: system.companionsWhole ?? false,
+    decided: {
+      accepted: decidedOf(product, decisions, 'accept'),
+      waived: decidedOf(product, decisions, 'waive'),
+      ignored: new Map([...decidedOf(product, decisions, 'ignore'), ...ignoredByName(product, decisions)])
+    }
+  };
+}
+
+const lastDay = ({ until }: Decision): Day =>
+  until === undefined ? FOR_EVER : (parseDay(until) ?? FOR_EVER);
+
+/** By the id of the entry they are about, with their last day; of two on one the later end counts. */
+function decidedOf(
+  product: Product,
+  decisions: readonly Decision[],
+  kind: Decision['kind']
+): Map<string, Day> {
+  const found = new Map<string, Day>();
+  for (const d of decisions) {
+    const parts = d.kind === kind ? (d.about ?? '').split('/') : [];
+    const id = parts[2];
+    if (parts[0] === product.id && id !== undefined) found.set(id, Math.max(lastDay(d), found.get(id) ?? 0));
+  }
+  return found;
+}
+
+/** Companions of one system that are no longer used, told by the name they were read under. */
+function ignoredByName(product: Product, decisions: readonly Decision[]): [string, Day][] {
+  return decisions.flatMap((d) => {
+    if (d.kind !== 'ignore' || !('companion' in d.scope)) return [];
+    const name = foldText(d.scope.companion);
+    const found = product.companions?.find((c) =>
+      [c.id, c.name, ...(c.aliases ?? [])].some((n) => foldText(n) === name)
+    );
+    return found ? [[found.id, lastDay(d)] as [string, Day]] : [];
+  });
+}
+
+/** Releases of a product that are decided to be passed over. */
+export const passedOverOf = (product: Product, decisions: readonly Decision[]): ReadonlySet<string> =>
+  new Set(decidedOf(product, decisions, 'bypass').keys());

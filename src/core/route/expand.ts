@@ -1,0 +1,261 @@
+import type { CureModel } from '../catalogue/need-model';
+import { parseDateText, readDay, type DateInterval } from '../date/interval';
+import { askEveryWay, askStep } from './ask';
+import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
+import { findRestFaults, judgeMoves } from './judge';
+import { listOpenings, NOTHING, targetKey, turnsBack, type Move, type Opening, type Place } from './move';
+import type { Terms } from './terms';
+
+/** A label, as a stepping stone or as a target. */
+export interface Item {
+  readonly label: Label;
+  readonly asTarget: boolean;
+}
+
+/** How labels go on by one counted step, in one run, under one set of terms. */
+export class Expander {
+  readonly #terms: Terms;
+  readonly #mode: Mode;
+  readonly #target: Place | undefined;
+  readonly #lastWait: number;
+  /** Whether any stay could be so long that a step is put off; only then labels can differ in patch levels alone. */
+  readonly mayPutOff: boolean;
+  /** Empty cells count in the best run, and where somebody has said that one is a hop. */
+  readonly #usesCells: boolean;
+
+  constructor(terms: Terms, mode: Mode, target?: Place, cells = true) {
+    this.#terms = terms;
+    this.#mode = mode;
+    this.#target = target;
+    this.#lastWait = latestWait(terms, target && !terms.model.hasStrands ? target.release : Infinity);
+    this.mayPutOff = this.#lastWait > terms.from - 1 + terms.goal.passDays;
+    this.#usesCells =
+      (cells && mode === 'best') || [...terms.learned.keys()].some((k) => k.startsWith('cell '));
+  }
+
+  /** In the finished route no step would do with a lower level or fewer cures, on the days it then falls on. */
+  takesLowest({ criteria, moves }: Label): boolean {
+    if (!criteria.higher) return true;
+    const run = runOf(this.#mode);
+    return moves.every((move, k) => {
+      if (!move.higher) return true;
+      const before = moves[k - 1]?.asked.after ?? this.#terms.along;
+      for (let level = move.from.patch; level <= move.level; level++) {
+        const to = arrivalOf(move, level);
+        const less = askStep(this.#terms, { ...move, to }, level, before, run).filter(
+          (a) =>
+            isWithin(a.cures, move.asked.cures) &&
+            (level < move.level || a.cures.length < move.asked.cures.length)
+        );
+        if (less.some((asked) => this.#holdsWith(moves, k, { ...move, level, to, asked }))) return false;
+      }
+      return true;
+    });
+  }
+
+  /** Whether a step would hold in another form, in a route that otherwise stays as it is. */
+  #holdsWith(moves: readonly Move[], k: number, other: Move): boolean {
+    const run = runOf(this.#mode);
+    const changed = moves.map((m, i) =>
+      i === k ? other : i === k + 1 && other.kind === 'edition change' ? { ...m, from: other.to } : m
+    );
+    const { findings } = judgeMoves(this.#terms, changed, true, run);
+    return !findings.some((f) => f.move === k && (f.truth === 'no' || run === 'sure'));
+  }
+
+  /** Every label one counted step longer. */
+  next({ label, asTarget }: Item): Item[] {
+    const items: Item[] = [];
+    for (const opening of listOpenings(this.#terms.model, label.at, this.#usesCells)) {
+      if (this.#terms.barred.has(opening.id) || this.#leadsPast(opening.to.release)) continue;
+      if (this.#mode !== 'open' && this.#isForbidden(opening)) continue;
+      if (turnsBack(this.#terms.model, label.visited, opening.to)) continue;
+      const inside = opening.to.release === label.at.release;
+      if (asTarget) {
+        if (inside) this.#add(items, label, opening, true);
+        continue;
+      }
+      if (this.#target) this.#nextTowards(this.#target, items, label, opening);
+      else {
+        const stones = this.#add(items, label, opening, false);
+        // Steps inside a release entered on the way go on from its target label instead.
+        if (inside && label.moves.length > 0) continue;
+        if (this.#isSettled(opening.to.release)) for (const stone of stones) this.#alsoTarget(items, stone);
+        else this.#add(items, label, opening, true);
+      }
+    }
+    return items;
+  }
+
+  /** What no day and no patch can mend is left out before anything is worked out. */
+  #isForbidden({ hop, kind, from, to }: Opening): boolean {
+    const { goal, lifted, publication } = this.#terms;
+    if (lifted.size > 0 || from.release === NOTHING) return false;
+    if (publication[to.release] === undefined) return true;
+    return (
+      (kind === 'fresh install' && !goal.allow.fresh) ||
+      (hop?.hop.unsupported === true && !goal.allow.unsupported)
+    );
+  }
+
+  /** Where one target is asked for, only on its release are routes judged as targets. */
+  #nextTowards(target: Place, items: Item[], label: Label, opening: Opening): void {
+    const arrives = opening.to.release === target.release;
+    const inside = opening.to.release === label.at.release;
+    if (!arrives || this.#terms.model.hasStrands) this.#add(items, label, opening, false);
+    if (arrives && !(inside && label.moves.length > 0)) this.#add(items, label, opening, true);
+  }
+
+  /** Past the one target that is asked for, on its strand: nothing comes back. */
+  #leadsPast(release: number): boolean {
+    if (!this.#target) return false;
+    const { releases } = this.#terms.model;
+    return (
+      release > this.#target.release && releases[release]?.strand === releases[this.#target.release]?.strand
+    );
+  }
+
+  #add(items: Item[], label: Label, opening: Opening, asTarget: boolean): readonly Label[] {
+    const every =
+      this.#mode === 'open' || (!asTarget && this.#isProne(opening.to.release, label.criteria.finish));
+    const admitted = this.#admitLevels(label, opening, asTarget, every);
+    for (const next of admitted) items.push({ label: next, asTarget });
+    return admitted;
+  }
+
+  /** Settling days that are over change no day, so the stepping stone's label is the target's too, if it may rest. */
+  #alsoTarget(items: Item[], stone: Label): void {
+    const faults = findRestFaults(this.#terms, stone.moves, stone.judgement.schedule);
+    const judgement = { ...stone.judgement, findings: [...stone.judgement.findings, ...faults] };
+    const restsOn = restsOnOf(judgement, this.#mode);
+    if (restsOn)
+      items.push({
+        label: { ...stone, judgement, criteria: { ...stone.criteria, restsOn } },
+        asTarget: true
+      });
+  }
+
+  #isSettled(release: number): boolean {
+    const published = this.#terms.publication[release];
+    return (
+      typeof published === 'number' &&
+      published + this.#terms.goal.settlingDays <= Math.min(this.#terms.from, this.#terms.today)
+    );
+  }
+
+  /**
+   * For each set of cures the lowest patch level that lets the step hold; all that do where the stay may yet be put off.
+   * A level whose cures include another's, and that is not lower, is dropped (RECKONING B2).
+   */
+  #admitLevels(label: Label, opening: Opening, asTarget: boolean, every: boolean): Label[] {
+    const terms = this.#terms;
+    const last = terms.model.releases[opening.from.release]?.patches.length ?? opening.from.patch + 1;
+    const admitted: Label[] = [];
+    const lower: (readonly CureModel[])[] = [];
+    const floor =
+      this.#mode === 'open' || terms.lifted.size > 0
+        ? undefined
+        : (opening.hop?.levels ?? opening.change?.at);
+    for (let level = opening.from.patch; level < last; level++) {
+      if (floor && floor[opening.from.release]?.[level] !== true) continue;
+      const to = arrivalOf(opening, level);
+      const ways =
+        this.#mode === 'open'
+          ? askEveryWay(terms, { ...opening, to }, level, label.along)
+          : askStep(terms, { ...opening, to }, level, label.along, this.#mode);
+      let open = false;
+      for (const asked of ways) {
+        if (!every && lower.some((cures) => isWithin(cures, asked.cures))) continue;
+        open = true;
+        const isHigher =
+          every && this.#mode !== 'open' && lower.some((cures) => isWithin(cures, asked.cures));
+        const move: Move = { ...opening, level, to, asked, ...(isHigher ? { higher: true } : {}) };
+        const next = extendLabel(terms, label, move, asTarget, this.#mode);
+        if (!next) continue;
+        admitted.push(next);
+        lower.push(asked.cures);
+      }
+      if (!open) break;
+    }
+    return admitted;
+  }
+
+  /** Some later step could wait so long that the stay on this release would outlast the pass days. */
+  #isProne(release: number, finish: number): boolean {
+    const end = this.#terms.serviceEnd[release];
+    return typeof end === 'number' && this.#lastWait > Math.max(end, finish) + this.#terms.goal.passDays;
+  }
+
+  /**
+   * Labels are compared only where what lies ahead is the same for both: standing, what was stood on inside this
+   * release (all of it where branches stand apart), and the steps that may still be put off.
+   */
+  keyOf({ label, asTarget }: Item): string {
+    const { at, moves, visited } = label;
+    // Facts no longer matter on a target that no change of edition leads on from.
+    const goesOn = !asTarget || (this.#terms.model.changesAt[at.release]?.length ?? 0) > 0;
+    const all = this.#terms.model.hasStrands;
+    const stood = visited
+      .filter((v) => all || v.release === at.release)
+      .map((v) => `${all ? v.release : ''}.${v.edition}.${v.architecture}`);
+    const prone: string[] = [];
+    for (let i = moves.length - 1; this.mayPutOff && !asTarget && i >= 0; i--) {
+      const move = moves[i];
+      const arrived = label.judgement.schedule.days[i]?.hop.last ?? 0;
+      if (!move || !this.#isProne(move.to.release, arrived)) break;
+      prone.push(
+        `${move.id}@${move.level}>${move.to.edition}.${move.to.architecture}+${idsOf(move.asked.cures)}`
+      );
+    }
+    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${goesOn ? label.along.key : ''}`;
+  }
+}
+
+/** An edition change keeps the patch level it was made at. */
+const arrivalOf = (opening: Opening, level: number): Place =>
+  opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
+
+const isWithin = (a: readonly CureModel[], b: readonly CureModel[]): boolean => a.every((c) => b.includes(c));
+export const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(',');
+
+/** The latest day any step onto a release up to one could be kept waiting for; Infinity where one is unknown. */
+function latestWait(terms: Terms, upTo: number): number {
+  const made = WAITS.get(terms.publication) ?? new Map<string, number>();
+  WAITS.set(terms.publication, made);
+  const key = `${terms.today} ${terms.from} ${upTo}`;
+  const known = made.get(key) ?? findLatestWait(terms, upTo);
+  made.set(key, known);
+  return known;
+}
+
+/** By the publication days of a product under a goal, of which there is one list. */
+const WAITS = new WeakMap<Terms['publication'], Map<string, number>>();
+
+function findLatestWait(terms: Terms, upTo: number): number {
+  const { model, countsExpected, goal } = terms;
+  const days: (number | 'unknown' | undefined)[] = [];
+  const read = (date: DateInterval | undefined): void =>
+    void (date && days.push(readDay(date, countsExpected)));
+  for (const day of terms.publication.slice(0, upTo + 1))
+    if (day !== undefined) days.push(day === 'unknown' ? day : day + goal.settlingDays);
+  for (const release of model.releases.slice(0, upTo + 1))
+    for (const patch of release.patches) read(patch.published);
+  for (const hops of model.hopsFrom) for (const hop of hops) if (hop.to <= upTo) read(hop.opens);
+  if (model.needs.pairings.length > 0) days.push('unknown');
+  for (const { begins, complete } of model.needs.offers.values()) {
+    read(begins);
+    if (complete) read(complete);
+    else days.push('unknown');
+  }
+  for (const id of model.needs.withheld.keys()) {
+    const hop = model.product.hops?.find((h) => h.id === id);
+    read(parseDateText(hop?.withheld?.until ?? 'unknown'));
+  }
+  for (const cures of model.needs.cures.values())
+    for (const { cure } of cures) days.push(terms.from + (cure.leadDays ?? 0));
+  for (const changes of model.changesAt) for (const change of changes) read(change.opens);
+  return days.reduce<number>(
+    (latest, day) => Math.max(latest, day === undefined ? latest : day === 'unknown' ? Infinity : day),
+    terms.today
+  );
+}

@@ -1,0 +1,34 @@
+import { findChosen } from './choose';
+import { routeOf } from './explain';
+import type { Label } from './label';
+import type { Place } from './move';
+import type { Terms } from './terms';
+import type { Route } from './types';
+
+/** What is done when one counted hop of a route fails: another way from where that leaves the system. */
+export interface Fallback {
+  /** Place of the hop among the route's counted steps. */
+  readonly hop: number;
+  readonly id: string;
+  /** Absent where nothing else leads there. */
+  readonly route?: Route;
+}
+
+/**
+ * A fallback for every counted hop of a route (RECKONING E4): the chosen route from the state after the patches and cures
+ * that serve the hop, on its planned day, with that hop barred in all its ways. Cost: one search a hop.
+ */
+export function findFallbacks(terms: Terms, label: Label, target: Place): Fallback[] {
+  return label.moves.map((move, i): Fallback => {
+    const days = label.judgement.schedule.days[i]?.hop;
+    const after: Terms = {
+      ...terms,
+      from: days?.first ?? terms.from,
+      along: move.asked.before,
+      barred: new Set([...terms.barred, move.id])
+    };
+    const start = { ...move.from, patch: move.level };
+    const { label: chosen } = findChosen(after, start, target, 'sure');
+    return { hop: i, id: move.id, ...(chosen ? { route: routeOf(after, chosen) } : {}) };
+  });
+}

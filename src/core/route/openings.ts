@@ -1,0 +1,70 @@
+import { reasonOf, routeOf } from './explain';
+import type { Label } from './label';
+import type { Place } from './move';
+import { findRoutes, targetKey } from './search';
+import { termsWith, type Terms } from './terms';
+import { clauseKey, type Reason, type Route, type Verdict } from './types';
+import { chosenOf, verdictOf } from './verdict';
+
+const MAX_OPENINGS = 20;
+
+/** A least set of clauses whose lifting makes a closed target better than closed (RECKONING F2). */
+export interface Opening {
+  /** Names of the clauses (`clauseKey`), sorted. */
+  readonly clauses: readonly string[];
+  readonly reasons: readonly Reason[];
+  readonly verdict: Verdict;
+  /** The route that is chosen once they are lifted. */
+  readonly route: Route;
+}
+
+export interface Openings {
+  readonly openings: readonly Opening[];
+  /** There are more than are listed, or the search ended on its budget. */
+  readonly cut: boolean;
+}
+
+/**
+ * The openings of a closed target: what stands in the way of some route there, at most three clauses, none of which could
+ * be left out. Ordered by number, then money (an unknown sum last) and careful minutes of the route chosen after lifting.
+ * Cost: one search with lifting, and one for each set found.
+ */
+export function findOpenings(terms: Terms, start: Place, target: Place): Openings {
+  const { routes, cut } = findRoutes(terms, start, 'open', { target });
+  const labels = routes.get(targetKey(target)) ?? [];
+  const sets = new Map<string, Label>();
+  for (const label of labels) {
+    const key = label.criteria.restsOn.join('|');
+    if (!sets.has(key)) sets.set(key, label);
+  }
+  const least = [...sets.values()].filter((a) => ![...sets.values()].some((b) => b !== a && isWithin(b, a)));
+  const openings = least.flatMap((label) => openingOf(terms, start, target, label));
+  return {
+    openings: openings.sort(compareOpenings).slice(0, MAX_OPENINGS),
+    cut: cut || openings.length > MAX_OPENINGS
+  };
+}
+
+const isWithin = (a: Label, b: Label): boolean =>
+  a.criteria.restsOn.every((key) => b.criteria.restsOn.includes(key));
+
+function openingOf(terms: Terms, start: Place, target: Place, label: Label): Opening[] {
+  const clauses = label.criteria.restsOn;
+  const lifted = termsWith(terms, { lifted: new Set([...terms.lifted, ...clauses]) });
+  const labels = findRoutes(lifted, start, 'sure', { target }).routes.get(targetKey(target)) ?? [];
+  const chosen = chosenOf(lifted, labels);
+  if (!chosen) return [];
+  const { findings } = label.judgement;
+  const reasons = clauses.flatMap((key) => {
+    const finding = findings.find((f) => clauseKey(f) === key);
+    return finding ? [reasonOf(terms, label.moves, label.judgement, finding)] : [];
+  });
+  return [{ clauses, reasons, verdict: verdictOf(lifted, labels), route: routeOf(lifted, chosen) }];
+}
+
+const compareOpenings = (a: Opening, b: Opening): number =>
+  a.clauses.length - b.clauses.length ||
+  Number(a.route.unknownSums.length > 0) - Number(b.route.unknownSums.length > 0) ||
+  a.route.costCents - b.route.costCents ||
+  a.route.carefulMinutes - b.route.carefulMinutes ||
+  (a.clauses.join('|') < b.clauses.join('|') ? -1 : 1);

@@ -1,0 +1,146 @@
+import type { Seen } from '../condition/evidence';
+import { readSwitch } from '../condition/evaluate-condition';
+import { truthOf, type Truth } from '../condition/truth';
+import { startAlong } from './along';
+import type { Place } from './move';
+import { findRoutes, targetKey } from './search';
+import { termsWith, type Terms } from './terms';
+import type { Verdict } from './types';
+import { atomsBehind, nameOfAtom, type Atom } from './unknowns';
+import { verdictOf } from './verdict';
+
+const MAX_TOGETHER = 3;
+const MAX_TRIALS = 600;
+
+export interface Questions {
+  /** Least sets of unknowns that settle the verdict, fewest first. */
+  readonly sets: readonly (readonly Atom[])[];
+  /** Where none settles it: every unknown that can change what is said. */
+  readonly matter: readonly Atom[];
+  /** Not everything was tried. */
+  readonly cut: boolean;
+}
+
+type Answer = Seen | Truth;
+type Answers = ReadonlyMap<Atom, Answer>;
+
+/**
+ * What to find out first (RECKONING F3): least sets, of up to three unknowns, with which the verdict of a target is settled
+ * whatever they turn out to be - sure and best are then the same. Every answer out of every piece is tried.
+ * Cost: two searches a trial, at most 600 trials.
+ */
+export function findQuestions(terms: Terms, start: Place, target: Place): Questions {
+  const asking = new Asking(terms, start, target);
+  const atoms = asking.atoms();
+  const sets: Atom[][] = [];
+  if (asking.isSettled(new Map())) return { sets, matter: [], cut: false };
+  for (let size = 1; size <= Math.min(MAX_TOGETHER, atoms.length) && !asking.isTired; size++)
+    for (const set of choose(atoms, size)) {
+      if (sets.some((s) => s.every((a) => set.includes(a)))) continue;
+      if (asking.settles(set) && !asking.isTired) sets.push(set);
+      if (asking.isTired) break;
+    }
+  const matter = sets.length > 0 ? [] : atoms.filter((a) => asking.matters(a));
+  return { sets, matter, cut: asking.isTired };
+}
+
+/** Every way to choose so many out of a list, in its order. */
+function choose<T>(list: readonly T[], size: number): T[][] {
+  if (size === 0) return [[]];
+  return list.flatMap((item, i) => choose(list.slice(i + 1), size - 1).map((rest) => [item, ...rest]));
+}
+
+class Asking {
+  readonly #terms: Terms;
+  readonly #start: Place;
+  readonly #target: Place;
+  readonly #known = new Map<string, readonly [Verdict, Verdict]>();
+
+  constructor(terms: Terms, start: Place, target: Place) {
+    this.#terms = terms;
+    this.#start = start;
+    this.#target = target;
+  }
+
+  get isTired(): boolean {
+    return this.#known.size >= MAX_TRIALS;
+  }
+
+  /** What the routes of the best run rest on, as things are and with any one of these answered. */
+  atoms(): Atom[] {
+    const first = this.#atomsWith(new Map());
+    const further = first.flatMap((atom) =>
+      answersTo(atom).flatMap((answer) => this.#atomsWith(new Map([[atom, answer]])))
+    );
+    const byName = new Map([...further, ...first].map((atom) => [nameOfAtom(atom), atom]));
+    return [...byName].sort((a, b) => (a[0] < b[0] ? -1 : 1)).map(([, atom]) => atom);
+  }
+
+  #atomsWith(answers: Answers): Atom[] {
+    const terms = learn(this.#terms, answers);
+    const { routes } = findRoutes(terms, this.#start, 'best', { target: this.#target });
+    const labels = routes.get(targetKey(this.#target)) ?? [];
+    return atomsBehind(terms, [...new Set(labels.flatMap((l) => l.criteria.restsOn))]);
+  }
+
+  isSettled(answers: Answers): boolean {
+    const [sure, best] = this.#verdicts(answers);
+    return sure === best;
+  }
+
+  /** Settled whatever the answers are. */
+  settles(set: readonly Atom[], answers: Answers = new Map()): boolean {
+    const [atom, ...rest] = set;
+    if (!atom) return this.isSettled(answers);
+    return answersTo(atom).every(
+      (a) => !this.isTired && this.settles(rest, new Map([...answers, [atom, a]]))
+    );
+  }
+
+  /** Some answer to it alone changes what is said. */
+  matters(atom: Atom): boolean {
+    const before = this.#verdicts(new Map()).join();
+    return answersTo(atom).some(
+      (a) => !this.isTired && this.#verdicts(new Map([[atom, a]])).join() !== before
+    );
+  }
+
+  #verdicts(answers: Answers): readonly [Verdict, Verdict] {
+    const key = [...answers]
+      .map(([atom, a]) => `${nameOfAtom(atom)}=${JSON.stringify(a)}`)
+      .sort()
+      .join(';');
+    const known = this.#known.get(key);
+    if (known) return known;
+    const terms = learn(this.#terms, answers);
+    const at = (mode: 'sure' | 'best') =>
+      findRoutes(terms, this.#start, mode, { target: this.#target }).routes.get(targetKey(this.#target)) ??
+      [];
+    const sure = at('sure');
+    const verdicts = [verdictOf(terms, sure), verdictOf(terms, [...sure, ...at('best')])] as const;
+    this.#known.set(key, verdicts);
+    return verdicts;
+  }
+}
+
+const answersTo = (atom: Atom): readonly Answer[] => (atom.kind === 'fact' ? atom.cells : ['yes', 'no']);
+
+/** The terms with answers taken for known. */
+function learn(terms: Terms, answers: ReadonlyMap<Atom, Answer>): Terms {
+  const facts = new Map(terms.along.facts);
+  const learned = new Map(terms.learned);
+  let { activated } = terms;
+  for (const [atom, answer] of answers) {
+    if (atom.kind === 'clause') learned.set(atom.key, answer as Truth);
+    else {
+      facts.set(atom.fact, answer as Seen);
+      if (atom.fact === 'activated') activated = readTruth(answer as Seen);
+    }
+  }
+  return termsWith(terms, { along: startAlong(facts), learned, activated });
+}
+
+function readTruth(seen: Seen): Truth {
+  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+  return word === undefined ? 'unknown' : truthOf(word === 'on');
+}

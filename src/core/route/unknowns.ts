@@ -1,0 +1,202 @@
+import type { CompanionModel } from '../catalogue/need-model';
+import { comparisonsOf, type Comparison, type Condition } from '../condition/condition';
+import type { Evidence, Seen } from '../condition/evidence';
+import { figureIn, isOrdered, parseFigure, sayBase, type Measure } from '../condition/measure';
+import { foldText } from '../version/words';
+import type { Terms } from './terms';
+import type { ClauseCode } from './types';
+
+/** Something nobody knows: a fact, or a clause that is unknown by itself. */
+export type Atom =
+  | { readonly kind: 'fact'; readonly fact: string; readonly cells: readonly Seen[] }
+  | { readonly kind: 'clause'; readonly key: string };
+
+export const nameOfAtom = (atom: Atom): string => (atom.kind === 'fact' ? `fact ${atom.fact}` : atom.key);
+
+/**
+ * What is unknown behind a set of clauses routes rest on (RECKONING F3). Facts are cut into the pieces between the
+ * thresholds the catalogue names, cures reach and steps use up; a disputed one into what is stated. What only a hop will
+ * show is asked of nobody.
+ */
+export function atomsBehind(terms: Terms, keys: readonly string[]): Atom[] {
+  const atoms = new Map<string, Atom>();
+  const base = terms.asking.evidence({ release: '', patch: '', edition: '', architecture: '' });
+  const addFact = (id: string): boolean => {
+    const seen = terms.along.facts.get(id) ?? base.fact(id);
+    if (seen.kind !== 'unknown' && seen.kind !== 'disputed') return false;
+    const cells = seen.kind === 'disputed' ? seen.statements : cellsOf(terms, id);
+    if (cells.length > 0) atoms.set(`fact ${id}`, { kind: 'fact', fact: id, cells });
+    return true;
+  };
+  for (const key of keys) {
+    const { code, subject } = splitKey(key);
+    const { facts, alone } = behind(terms, base, code, subject);
+    const found = facts.filter(addFact);
+    if (alone || (found.length === 0 && facts.length === 0)) atoms.set(key, { kind: 'clause', key });
+  }
+  return [...atoms.values()].sort((a, b) => (nameOfAtom(a) < nameOfAtom(b) ? -1 : 1));
+}
+
+const CODES: readonly ClauseCode[] = [
+  'requirement',
+  'site demand',
+  'cure limit',
+  'companion',
+  'space',
+  'right',
+  'withheld',
+  'caution'
+];
+
+function splitKey(key: string): { code: ClauseCode | undefined; subject: string } {
+  const code = CODES.find((c) => key.startsWith(`${c} `));
+  return { code, subject: code ? key.slice(code.length + 1) : key };
+}
+
+interface Behind {
+  /** Facts it turns on; those that are known do not matter. */
+  readonly facts: readonly string[];
+  /** Unknown whatever the facts are. */
+  readonly alone: boolean;
+}
+
+function behind(terms: Terms, base: Evidence, code: ClauseCode | undefined, subject: string): Behind {
+  const { needs } = terms.model;
+  switch (code) {
+    case 'requirement':
+    case 'site demand': {
+      const demand = needs.demands.find(
+        (d) => d.requirement.id === subject && d.isSite === (code === 'site demand')
+      );
+      return demand ? ofConditions(base, [demand.when, demand.needs]) : { facts: [], alone: true };
+    }
+    case 'withheld':
+      return ofConditions(base, [needs.withheld.get(subject)]);
+    case 'caution':
+      return ofConditions(base, [needs.cautions.find((c) => c.caution.id === subject)?.when]);
+    case 'space':
+      return { facts: [subject], alone: false };
+    case 'cure limit': {
+      const facts = base.fact('model').kind === 'known' && !terms.along.facts.has('model') ? [] : ['model'];
+      return { facts, alone: facts.length === 0 };
+    }
+    case 'companion': {
+      const model = needs.companions.find((c) => c.companion.id === subject);
+      return model ? ofCompanion(terms, base, model) : { facts: [], alone: true };
+    }
+    case 'right': {
+      const right = terms.model.rights.find((r) => r.right.id === subject);
+      return right?.right.kind === 'carried' && !right.until
+        ? {
+            facts: ['activated'],
+            alone: terms.activated === 'unknown' && base.fact('activated').kind === 'known'
+          }
+        : { facts: right?.right.kind === 'carried' ? ['activated'] : [], alone: true };
+    }
+    default:
+      return { facts: [], alone: true };
+  }
+}
+
+/** A list that is not whole, a link nobody told of, a rule without figure: unknown whatever the facts are. */
+function ofConditions(base: Evidence, conditions: readonly (Condition | 'unknown' | undefined)[]): Behind {
+  const read = conditions.filter((c) => c !== undefined && c !== 'unknown');
+  const comparisons = read
+    .flatMap(comparisonsOf)
+    .filter((c) => c.fact !== 'edition' && c.fact !== 'architecture');
+  const isUnlisted = (c: Comparison): boolean => {
+    const seen = base.fact(c.fact);
+    return (
+      c.kind === 'listed' && seen.kind === 'known' && base.listed(c.list, String(seen.value)) === 'unknown'
+    );
+  };
+  return {
+    facts: [...new Set(comparisons.filter((c) => c.kind !== 'range').map((c) => c.fact))],
+    alone: conditions.includes('unknown') || comparisons.some(isUnlisted) || read.some(hasLink)
+  };
+}
+
+const hasLink = (condition: Condition): boolean =>
+  condition.kind === 'linked' ||
+  (condition.kind === 'not' && hasLink(condition.part)) ||
+  ((condition.kind === 'and' || condition.kind === 'or') && condition.parts.some(hasLink));
+
+function ofCompanion({ asking }: Terms, base: Evidence, { names, fares }: CompanionModel): Behind {
+  const told = asking.companionsWhole || asking.companions.some((c) => names.has(c.name));
+  const { facts } = ofConditions(
+    base,
+    fares.map((f) => f.when)
+  );
+  const unlisted = !fares.some((f) => f.when === undefined);
+  return { facts, alone: !told || unlisted };
+}
+
+/** One value out of every piece a fact is cut into. */
+function cellsOf(terms: Terms, id: string): Seen[] {
+  const measure = terms.model.needs.kinds.find(id)?.measure;
+  if (!measure) return [];
+  if (measure === 'switch') return ['on', 'off', 'absent'].map(known);
+  const comparisons = comparisonsOn(terms, id);
+  if (!isOrdered(measure)) {
+    const values = comparisons.flatMap((c) => (c.kind === 'value' ? c.values : []));
+    const names = [...values, ...(id === 'model' ? modelNames(terms) : [])];
+    const distinct = names.filter((v, i) => names.findIndex((o) => foldText(o) === foldText(v)) === i);
+    return [...distinct, 'something else'].map(known);
+  }
+  return figuresBetween(measure, cutsOf(terms, id, measure, comparisons)).map((base) =>
+    known(sayBase(measure, base))
+  );
+}
+
+const known = (value: string): Seen => ({ kind: 'known', value });
+
+function comparisonsOn({ model }: Terms, id: string): Comparison[] {
+  const { demands, cautions, companions, offers, withheld } = model.needs;
+  const conditions = [
+    ...demands.flatMap((d) => [d.when, d.needs]),
+    ...cautions.map((c) => c.when),
+    ...companions.flatMap((c) => c.fares.map((f) => f.when)),
+    ...[...offers.values()].map((o) => o.firstTo),
+    ...withheld.values()
+  ];
+  return conditions
+    .flatMap((c) => (c === undefined || c === 'unknown' ? [] : comparisonsOf(c)))
+    .filter((c) => c.kind !== 'range' && c.fact === id);
+}
+
+const modelNames = ({ model }: Terms): string[] => [
+  ...(model.product.models ?? []).map((m) => m.id),
+  ...(model.product.requirements ?? []).flatMap((r) =>
+    (r.cures ?? []).flatMap((c) => Object.keys(c.limits ?? {}))
+  )
+];
+
+/** Where a figure matters: thresholds, what cures raise to, and both again with what up to three hops use up. */
+function cutsOf(
+  { model }: Terms,
+  id: string,
+  measure: Measure,
+  comparisons: readonly Comparison[]
+): number[] {
+  const read = (text: string): number => figureIn(measure, parseFigure(text) ?? { amount: '' }) ?? NaN;
+  const raises = [...model.needs.cures.values()]
+    .flat()
+    .flatMap(({ cure }) => (cure.fact === id && cure.raise ? [read(cure.raise)] : []));
+  const limits = comparisons.flatMap((c) =>
+    c.kind === 'figure' ? [figureIn(measure, c.figure) ?? NaN] : []
+  );
+  const uses = (model.product.hops ?? []).flatMap((h) =>
+    h.uses && Object.hasOwn(h.uses, id) ? [read(h.uses[id] ?? '')] : []
+  );
+  let sums = new Set<number>([0]);
+  for (let hops = 0; hops < 3 && uses.length > 0; hops++)
+    sums = new Set([...sums, ...[...sums].flatMap((s) => uses.map((u) => s + u))]);
+  const cuts = [...limits, ...raises, 0].flatMap((t) => [...sums].map((s) => t + s));
+  return [...new Set(cuts.filter((c) => Number.isFinite(c)))].sort((a, b) => a - b);
+}
+
+/** For each cut the figure itself and those just below and above. */
+const figuresBetween = (measure: Measure, cuts: readonly number[]): number[] => {
+  const figures = cuts.flatMap((c) => [c - 1, c, c + 1]).filter((c) => c >= 0 || measure === 'day');
+  return [...new Set(figures)].sort((a, b) => a - b);
+};

@@ -1,0 +1,21 @@
+import type { Step } from '../route/types';
+import type { Names } from './names';
+
+/** A step in a few words, as it stands in a list. */
+export function sayStep(step: Step, names: Names): string {
+  const to = [names.level(step.to), names.edition(step.to.edition)].filter(Boolean).join(' ');
+  switch (step.kind) {
+    case 'patch':
+      return `Patch to ${names.patch(step.to.release, step.to.patch)}`;
+    case 'cure':
+      return names.cure(step.id);
+    case 'work-around':
+      return `${names.workAround(step.id)}: ${names.caution(step.id)}`;
+    case 'edition change':
+      return `Change edition to ${names.edition(step.to.edition)}`;
+    case 'fresh install':
+      return `Fresh install of ${to}`;
+    case 'in place':
+      return `In place to ${to}`;
+  }
+}

@@ -1,0 +1,194 @@
+<script lang="ts">
+  import type { Exploration, Question } from '$core/explore';
+  import type { CasePlan } from '$core/plan-types';
+  import { isCounted, type NeededFirst, type Route } from '$core/route/types';
+  import { nameOfFact } from '$core/estate/asked-facts';
+  import { kindsOf } from '$core/estate/facts';
+  import { sayCount, sayDay, sayMinutes, sayMoney } from '$core/wording/dates';
+  import { describeReason } from '$core/wording/reason';
+  import type { Names } from '$core/wording/names';
+  import { desk } from '$lib/state/desk.svelte';
+
+  /** What there is to say of one target beyond its chosen route: other ways, what opens it, what to find out. */
+  let {
+    plan,
+    looked,
+    chosen,
+    names,
+    currency
+  }: {
+    plan: CasePlan;
+    looked: Exploration;
+    chosen: Route | undefined;
+    names: Names;
+    currency: string;
+  } = $props();
+
+  const kinds = $derived(kindsOf(desk.catalogue));
+  const others = $derived(
+    looked.routes.filter((r) => wayOf(r) !== (chosen ? wayOf(chosen) : '')).slice(0, 20)
+  );
+  const hops = $derived(chosen?.steps.filter(isCounted) ?? []);
+
+  const wayOf = (route: Route): string =>
+    route.steps.map((s) => (s.kind === 'patch' ? s.to.patch : s.id)).join(' ') + route.restsOn.length;
+
+  /** A way by its differences: what it keeps, costs and takes. */
+  function sayWay(route: Route): string {
+    const by = route.steps
+      .filter(isCounted)
+      .map((s) =>
+        s.kind === 'edition change'
+          ? names.edition(s.to.edition)
+          : `${s.kind === 'fresh install' ? 'fresh ' : ''}${names.release(s.to.release)}`
+      );
+    const cures = route.steps.filter((s) => s.kind === 'cure').map((s) => names.cure(s.id));
+    const cost =
+      route.unknownSums.length > 0 ? 'a sum nobody has published' : sayMoney(route.costCents, currency);
+    return [
+      `by ${by.join(', ')}`,
+      ...(cures.length > 0 ? [`after: ${cures.join('; ')}`] : []),
+      `keeps ${route.kept}`,
+      cost,
+      `${sayMinutes(route.carefulMinutes)} careful`,
+      ...(route.risks.length > 0 ? [sayCount(route.risks.length, 'risk')] : []),
+      ...(route.waitsUntil === 'unknown'
+        ? ['opens on a day nobody knows']
+        : route.waitsUntil > desk.today
+          ? [`opens ${sayDay(route.waitsUntil)}`]
+          : [])
+    ].join('; ');
+  }
+
+  function nameOf({ about }: Question): string {
+    if ('fact' in about) return nameOfFact(about.fact, (id) => kinds.find(id)?.name);
+    if ('installed' in about) return 'what is installed';
+    const [code = '', ...rest] = about.clause.split(' ');
+    const id = rest.join(' ');
+    switch (code) {
+      case 'companion':
+        return `whether it has ${names.companion(id)}, and how that fares`;
+      case 'requirement':
+        return `what ${names.requirement(id)} demands`;
+      case 'cell':
+        return `whether ${id} is possible`;
+      default:
+        return about.clause;
+    }
+  }
+
+  const nameOfNeed = ({ system, to, product }: NeededFirst): string =>
+    `${desk.systems.get(system)?.name ?? system} to ${desk.namesOfProduct(product).release(to.release)}`;
+</script>
+
+{#if chosen && chosen.needsFirst.length > 0}
+  <section data-needs-first>
+    <h2>Needed first</h2>
+    <p class="soft">The order is not yet proven.</p>
+    <ul class="plainlist">
+      {#each chosen.needsFirst as need (need.system + need.to.release)}
+        <li>
+          {nameOfNeed(need)}{need.finish.exact ? `, by ${sayDay(need.finish.last)} at the earliest` : ''}
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}
+{#if looked.openings.openings.length > 0}
+  <section data-openings>
+    <h2>What would open it</h2>
+    <ul class="plainlist">
+      {#each looked.openings.openings as opening (opening.clauses.join())}
+        <li>
+          {#each opening.reasons as reason, i (i)}{i > 0 ? '; and ' : ''}{describeReason(reason)}{/each}.
+          <span class="soft">Lifted: {opening.verdict}, {sayWay(opening.route)}.</span>
+        </li>
+      {/each}
+    </ul>
+    {#if looked.openings.cut}<p class="soft">There may be more.</p>{/if}
+  </section>
+{/if}
+{#if looked.questions.length > 0 || looked.matter.length > 0}
+  <section data-questions>
+    <h2>What to find out first</h2>
+    <p class="soft">
+      {looked.questions.length > 0
+        ? 'Each line settles the verdict, whatever comes out.'
+        : 'None of these settles the verdict alone; all of them matter.'}
+    </p>
+    <ul class="plainlist">
+      {#each looked.questions.length > 0 ? looked.questions : looked.matter.map((q) => [q]) as set, i (i)}
+        <li>
+          {#each set as question, j (j)}{j > 0 ? ', and ' : ''}<b>{nameOf(question)}</b>{/each}
+          {#each set.flatMap((q) => q.places) as place, j (j)}<div class="soft">
+              {place.where}{place.fallback ? `; else ${place.fallback}` : ''}{place.ask
+                ? `; ask ${place.ask}`
+                : ''}
+            </div>{/each}
+        </li>
+      {/each}
+    </ul>
+    {#if looked.questionsCut}<p class="soft">Not everything was tried.</p>{/if}
+  </section>
+{/if}
+{#if looked.fallbacks.length > 0}
+  <section data-fallbacks>
+    <h2>If a hop fails</h2>
+    <ul class="plainlist">
+      {#each looked.fallbacks as fallback (fallback.hop)}
+        {@const hop = hops[fallback.hop]}
+        <li>
+          {!hop
+            ? fallback.id
+            : hop.kind === 'edition change'
+              ? names.edition(hop.to.edition)
+              : names.release(hop.to.release)}:
+          {fallback.route
+            ? sayWay(fallback.route)
+            : plan.replace
+              ? 'nothing else leads there but a new machine'
+              : 'nothing else leads there'}
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}
+{#if others.length > 0}
+  <section data-other-ways>
+    <h2>Other ways there</h2>
+    <ul class="plainlist">
+      {#each others as route, i (i)}
+        <li>
+          {sayWay(route)}
+          {#if route.restsOn.length > 0}<span class="soft">
+              if what is unknown turns out well: {route.restsOn.map(describeReason).join('; ')}</span
+            >{/if}
+        </li>
+      {/each}
+    </ul>
+    {#if looked.routesCut}<p class="soft">The search ended on its budget; better ways may exist.</p>{/if}
+  </section>
+{/if}
+{#if plan.replace}
+  <section data-replace>
+    <h2>A new machine instead</h2>
+    <p>
+      {plan.replace.costCents === 'unknown'
+        ? 'A sum nobody has published'
+        : sayMoney(plan.replace.costCents, currency)}{plan.replace.route
+        ? `, ${sayMinutes(plan.replace.route.carefulMinutes)} careful`
+        : '; how it is set up nobody has published'}.
+      {plan.replace.advised ? 'Advised.' : 'Shown beside; it decides nothing.'}
+    </p>
+  </section>
+{/if}
+
+<style>
+  section {
+    border-top: 1px solid var(--hair);
+    padding: 10px 0;
+  }
+  li {
+    overflow-wrap: anywhere;
+  }
+</style>

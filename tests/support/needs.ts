@@ -1,0 +1,254 @@
+import type { Hop, Product, Release } from '../../src/core/catalogue/schema';
+import type { Fact, SystemCompanion } from '../../src/core/estate/schema';
+import { formatDay, type Day } from '../../src/core/date/day';
+import type { Standing } from '../../src/core/route/types';
+import { Random } from './random';
+
+/** What a random world asks of its system, what the system has, and what is decided; drawn apart from the world itself. */
+export interface WorldNeeds {
+  readonly product: Pick<Product, 'requirements' | 'cautions' | 'companions' | 'offers' | 'models'>;
+  readonly facts: Readonly<Record<string, Fact>>;
+  readonly companions: readonly SystemCompanion[];
+  readonly whole: boolean;
+  /** Ids accepted, waived and ignored, with their last day. */
+  readonly accepted: ReadonlyMap<string, Day>;
+  readonly waived: ReadonlyMap<string, Day>;
+  readonly ignored: ReadonlyMap<string, Day>;
+  /** What hops use, set and are withheld from, by id. */
+  readonly hops: ReadonlyMap<string, Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'>>;
+}
+
+export const NO_NEEDS: WorldNeeds = {
+  product: {},
+  facts: {},
+  companions: [],
+  whole: true,
+  accepted: new Map(),
+  waived: new Map(),
+  ignored: new Map(),
+  hops: new Map()
+};
+
+/** The other end of a pairing in a world: a standing, a target and whether it is to stay. */
+export interface WorldLink {
+  readonly start: Standing | undefined;
+  readonly target:
+    { readonly release: string; readonly edition: string; readonly architecture: string } | undefined;
+  readonly stays: boolean;
+}
+
+type Requirement = NonNullable<Product['requirements']>[number];
+type Cure = NonNullable<Requirement['cures']>[number];
+
+/** Draws the needs of a world; a third of the worlds have none. */
+export function needsOf(seed: number, base: Product, today: Day): WorldNeeds {
+  const r = new Random(seed * 6151 + 29);
+  if (r.chance(0.52)) return NO_NEEDS;
+  const { releases } = base;
+  const requirements = Array.from({ length: r.int(1, 3) }, (_, i) => requirementOf(r, `q${i}`, base));
+  const ids = requirements.map((q) => q.id);
+  const some = (list: readonly string[], share: number): ReadonlyMap<string, Day> =>
+    new Map(r.some(list, share).map((id) => [id, r.chance(0.6) ? Infinity : today + r.int(0, 40)]));
+  const companions = r.chance(0.45)
+    ? Array.from({ length: r.int(1, 2) }, (_, i) => companionOf(r, `k${i}`, releases))
+    : [];
+  const cautions = r.chance(0.45)
+    ? Array.from({ length: r.int(1, 2) }, (_, i) => cautionOf(r, i, releases))
+    : [];
+  return {
+    product: {
+      requirements,
+      ...(companions.length > 0 ? { companions } : {}),
+      ...(cautions.length > 0 ? { cautions } : {}),
+      ...(r.chance(0.25) && (base.hops?.length ?? 0) > 0 ? { offers: [offerOf(r, base, today)] } : {}),
+      ...(r.chance(0.3) ? { models: [{ id: 'M2', limits: { memory: r.pick(['8 GB', '64 GB']) } }] } : {})
+    },
+    facts: factsOf(r),
+    companions: companions.flatMap((c) =>
+      r.chance(0.4) ? [{ name: c.name, ...(r.chance(0.2) ? { essential: r.chance(0.5) } : {}) }] : []
+    ),
+    whole: r.chance(0.75),
+    accepted: some(ids, 0.12),
+    waived: some(ids, 0.08),
+    ignored: some([...companions.map((c) => c.id), ...cautions.map((c) => c.id)], 0.12),
+    hops: new Map((base.hops ?? []).map((h) => [h.id, extrasOf(r, today)]))
+  };
+}
+
+function factsOf(r: Random): Record<string, Fact> {
+  const facts: Record<string, Fact> = {};
+  const draw = (id: string, values: readonly (string | boolean)[], unknown: number): void => {
+    if (r.chance(unknown)) facts[id] = { unknown: 'not asked' };
+    else if (r.chance(0.06))
+      facts[id] = {
+        statements: [
+          { value: values[0] as string, source: 'a' },
+          { value: values.at(-1) as string, source: 'b' }
+        ]
+      };
+    else facts[id] = { value: r.pick(values) };
+  };
+  draw('memory', ['2 GB', '4 GB', '8 GB', '16 GB'], 0.15);
+  draw('disk.free.system', ['5 GB', '15 GB', '30 GB', '60 GB'], 0.12);
+  draw('security-part', ['on', 'off', 'off', 'absent'], 0.12);
+  draw('setting.x', ['on', 'on', 'off'], 0.15);
+  draw('model', ['M1', 'M2', 'M3'], 0.15);
+  return facts;
+}
+
+const NEEDS = [
+  'memory at least 4 GB',
+  'memory at least 8 GB',
+  'disk.free.system at least 10 GB',
+  'disk.free.system at least 20 GB',
+  'security-part is on',
+  'setting.x is on',
+  'memory at least 8 GB and setting.x is on',
+  'memory at least 16 GB or security-part is on'
+];
+
+function requirementOf(r: Random, id: string, base: Product): Requirement {
+  const needs = r.chance(0.06) ? 'unknown' : r.pick(NEEDS);
+  const editions = (base.editions ?? []).map((e) => e.id);
+  return {
+    id,
+    at: r.chance(0.15) ? 'any' : `from ${r.pick(base.releases).id}`,
+    ...(r.chance(0.2) ? { methods: [r.pick(['in place', 'fresh install'] as const)] } : {}),
+    ...(editions.length > 1 && r.chance(0.2) ? { editions: [r.pick(editions)] } : {}),
+    ...(r.chance(0.25)
+      ? {
+          when: r.pick([
+            'model is not M1',
+            'model is M2',
+            'setting.x is off',
+            'edition is low',
+            'memory at most 12 GB'
+          ])
+        }
+      : {}),
+    needs,
+    grade: r.pick(['blocks', 'blocks', 'warning', 'degrades', 'loses', 'advises'] as const),
+    ...(r.chance(0.15)
+      ? {
+          site: {
+            needs: 'memory at least 8 GB',
+            ...(r.chance(0.5) ? { grade: r.pick(['warning', 'degrades'] as const) } : {})
+          }
+        }
+      : {}),
+    cures: curesOf(r, id, needs)
+  };
+}
+
+function curesOf(r: Random, id: string, needs: string): Cure[] {
+  const cures: Cure[] = [];
+  const purchase = (fact: string, raise: string, n: number): Cure => ({
+    id: `${id}-c${n}`,
+    kind: 'purchase',
+    how: 'buy',
+    fact,
+    raise,
+    ...(r.chance(0.85) ? { costCents: r.int(1, 5) * 1000 } : {}),
+    minutes: r.pick([10, 30, 700]),
+    ...(r.chance(0.4) ? { leadDays: r.int(1, 40) } : {}),
+    ...(r.chance(0.4) ? { limits: { M1: r.pick(['4 GB', '8 GB', '32 GB']), M2: '32 GB' } } : {})
+  });
+  if (needs.includes('memory') && r.chance(0.8)) cures.push(purchase('memory', '8 GB', 1));
+  if (needs.includes('memory') && r.chance(0.5)) cures.push(purchase('memory', '16 GB', 2));
+  if (needs.includes('disk') && r.chance(0.8))
+    cures.push({
+      id: `${id}-c3`,
+      kind: 'clean-up',
+      how: 'clean',
+      fact: 'disk.free.system',
+      raise: r.pick(['15 GB', '40 GB']),
+      minutes: 15,
+      closesWayBack: r.chance(0.5)
+    });
+  if (needs.includes('security') && r.chance(0.8))
+    cures.push({ id: `${id}-c4`, kind: 'setting', how: 'set', fact: 'security-part', set: 'on', minutes: 5 });
+  if (needs.includes('setting') && r.chance(0.7))
+    cures.push({ id: `${id}-c5`, kind: 'setting', how: 'set', fact: 'setting.x', set: 'on', minutes: 5 });
+  if (r.chance(0.1))
+    cures.push({
+      id: `${id}-c6`,
+      kind: 'replacement',
+      how: 'replace',
+      fact: 'memory',
+      raise: '64 GB',
+      minutes: 10
+    });
+  return cures;
+}
+
+function companionOf(
+  r: Random,
+  id: string,
+  releases: readonly Release[]
+): NonNullable<Product['companions']>[number] {
+  const verdict = () =>
+    r.pick(['works', 'works', 'after update', 'with less', 'does not work', 'does not work'] as const);
+  const at = () => (r.chance(0.5) ? `from ${r.pick(releases).id}` : r.pick(releases).id);
+  return {
+    id,
+    name: `Thing ${id}`,
+    kind: 'device',
+    essential: r.chance(0.4),
+    fares: [
+      {
+        at: at(),
+        verdict: verdict(),
+        ...(r.chance(0.35) ? { when: r.pick(['model is M1', 'setting.x is on']) } : {})
+      },
+      ...(r.chance(0.8) ? [{ at: 'any', verdict: verdict() }] : [])
+    ]
+  };
+}
+
+const cautionOf = (
+  r: Random,
+  n: number,
+  releases: readonly Release[]
+): NonNullable<Product['cautions']>[number] => ({
+  id: `w${n}`,
+  name: `Caution ${n}`,
+  ...(r.chance(0.4) ? { from: `up to ${r.pick(releases).id}` } : {}),
+  to: `from ${r.pick(releases).id}`,
+  ...(r.chance(0.5) ? { when: r.pick(['setting.x is on', 'model is M2']) } : {}),
+  consequence: 'stall',
+  ...(n === 0 && r.chance(0.5) ? { after: ['w1'] } : {}),
+  ...(r.chance(0.75)
+    ? { workAround: { how: 'do', typicalMinutes: 10, carefulMinutes: r.pick([20, 1400]) } }
+    : {})
+});
+
+const offerOf = (r: Random, base: Product, today: Day): NonNullable<Product['offers']>[number] => ({
+  id: 'staged',
+  hops: r
+    .some(base.hops ?? [], 0.5)
+    .map((h) => h.id)
+    .concat((base.hops ?? [])[0]?.id ?? ''),
+  begins: formatDay(today + r.int(-40, 30)),
+  ...(r.chance(0.7) ? { complete: formatDay(today + r.int(-10, 90)) } : {}),
+  ...(r.chance(0.5) ? { firstTo: r.pick(['model is M2', 'memory at least 8 GB']) } : {})
+});
+
+const extrasOf = (r: Random, today: Day): Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'> => ({
+  ...(r.chance(0.2) ? { uses: { 'disk.free.system': r.pick(['4 GB', '12 GB', '25 GB']) } } : {}),
+  ...(r.chance(0.15) ? { sets: { 'setting.x': r.pick(['on', 'off']) } } : {}),
+  ...(r.chance(0.12)
+    ? {
+        withheld: {
+          from: r.pick(['model is M1', 'setting.x is off']),
+          ...(r.chance(0.6) ? { until: formatDay(today + r.int(5, 60)) } : {})
+        }
+      }
+    : {}),
+  ...(r.chance(0.3)
+    ? {
+        doing: {
+          obtain: [{ way: 'offer' as const }, ...(r.chance(0.5) ? [{ way: 'by hand' as const }] : [])]
+        }
+      }
+    : {})
+});

@@ -1,0 +1,61 @@
+import { askingOf } from '../../src/core/estate/asking';
+import { activatedOf } from '../../src/core/estate/gather';
+import { startsOf } from '../../src/core/estate/standing';
+import { formatDay } from '../../src/core/date/day';
+import type { Planning } from '../../src/core/planning';
+import { idsOfPlace } from '../../src/core/route/place-ids';
+import { verifyTermsOf, type VerifyLinked, type VerifyTerms } from '../../src/core/route/verify-terms';
+import { FactKinds } from '../../src/core/condition/fact-kind';
+
+/** The verifier's terms of a system of an estate, with what it is linked with; undefined where its product is not known. */
+export function verifierFor(planning: Planning, id: string, gated = true): VerifyTerms | undefined {
+  const system = planning.system(id);
+  const model = system && planning.modelFor(system);
+  if (!system || !model) return undefined;
+  const { estate, catalogue, today, links, decided } = planning;
+  const goal =
+    estate.goals.find((g) => g.team === system.team) ?? estate.goals.find((g) => g.team === undefined);
+  const day = formatDay(today);
+  const decisions = estate.decisions.filter(
+    (d) =>
+      (d.until === undefined || d.until >= day) &&
+      (('system' in d.scope && d.scope.system === id) || 'estate' in d.scope)
+  );
+  return verifyTermsOf({
+    product: model.product,
+    goal: goal!,
+    countsExpected: estate.site.countsExpected,
+    today,
+    nodes: system.nodes ?? 1,
+    activated: activatedOf(system, decided),
+    held: new Set(estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right)),
+    asking: askingOf(catalogue, model.product, system, { links, decided }, decisions),
+    kinds: new FactKinds(catalogue.facts),
+    linked: (pairing) => {
+      const ends = gated ? links.around(system).filter((e) => e.kind === pairing.kind) : [];
+      if (gated && (ends.length === 0 || ends.some((e) => e.system === 'missing'))) return 'unknown';
+      return ends.flatMap(({ system: other }): VerifyLinked[] => {
+        if (typeof other === 'string' || ('is' in other.product && other.product.is !== pairing.other))
+          return [];
+        const terms = verifierFor(planning, other.id, false);
+        const otherModel = planning.modelFor(other);
+        if (!terms || !otherModel) return [];
+        const starts = startsOf(otherModel, other);
+        const made = planning.termsFor(otherModel, {
+          ...planning.gather().cases[0]!,
+          system: other,
+          goal: terms.goal
+        });
+        const start = starts.length === 1 && starts[0] ? idsOfPlace(made, starts[0]) : undefined;
+        const stays = estate.decisions.some(
+          (d) =>
+            d.kind === 'stay' &&
+            'system' in d.scope &&
+            d.scope.system === other.id &&
+            (d.until === undefined || d.until >= day)
+        );
+        return [{ system: other.id, terms, start, stays }];
+      });
+    }
+  });
+}
