@@ -60,6 +60,21 @@ export function makeEstate(r: Random, catalogue: Catalogue, count: number): Esta
       : {}),
     ...(r.chance(0.5)
       ? {
+          whatIfs: [
+            {
+              id: 'w1',
+              name: r.pick(['Buy memory', 'Wait']),
+              day: '2031-03-01',
+              changes: [
+                r.pick([{ fact: 'memory', value: '16 GB', systems: ['s0'] }, { today: '2031-09-01' }])
+              ]
+            }
+          ],
+          rechecks: [{ id: 'k1', day: '2031-03-01', items: [{ item: 'p/q', fails: [r.pick(['s0', 's1'])] }] }]
+        }
+      : {}),
+    ...(r.chance(0.5)
+      ? {
           lists: [
             {
               list: 'spring',

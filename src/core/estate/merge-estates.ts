@@ -4,7 +4,7 @@ import type { Check, Estate, Fact, System } from './schema';
 
 /** Something two people's records state differently; `values` in a fixed order, whoever's they are. */
 export interface Conflict {
-  /** `system/ID`, `goal/ID`, `decision/ID`, `question/ID`, `right/ID` or `site`. */
+  /** `system/ID`, `goal/ID`, `decision/ID`, `question/ID`, `what-if/ID`, `recheck/ID`, `right/ID` or `site`. */
   readonly key: string;
   readonly field: string;
   readonly values: readonly [unknown, unknown];
@@ -32,6 +32,8 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
   const questions = tellApart(a.questions ?? [], b.questions ?? [], (q) =>
     fixedText([q.text, q.about, q.system])
   );
+  const whatIfs = tellApart(a.whatIfs ?? [], b.whatIfs ?? [], (w) => fixedText([w.name, w.changes]));
+  const rechecks = tellApart(a.rechecks ?? [], b.rechecks ?? [], (r) => fixedText([r.day, r.items]));
   const estate: Estate = {
     site: merger.fields('site', a.site, b.site) as Estate['site'],
     systems: merger.list('system', a.systems, b.systems),
@@ -40,7 +42,9 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
     rightsHeld: merger.list('right', a.rightsHeld, b.rightsHeld, (r) => `${r.right} ${r.pool ?? ''}`),
     ...optional('questions', merger.list('question', ...questions)),
     ...optional('lists', joinLists(a.lists ?? [], b.lists ?? [])),
-    ...optional('imports', joinLists(a.imports ?? [], b.imports ?? []))
+    ...optional('imports', joinLists(a.imports ?? [], b.imports ?? [])),
+    ...optional('whatIfs', merger.list('what-if', ...whatIfs)),
+    ...optional('rechecks', merger.list('recheck', ...rechecks))
   };
   return {
     estate,
@@ -229,6 +233,10 @@ export function chooseValue(estate: Estate, { key, field }: Conflict, value: unk
       return { ...estate, decisions: set(estate.decisions, byId) };
     case 'question':
       return { ...estate, questions: set(estate.questions ?? [], byId) };
+    case 'what-if':
+      return { ...estate, whatIfs: set(estate.whatIfs ?? [], byId) };
+    case 'recheck':
+      return { ...estate, rechecks: set(estate.rechecks ?? [], byId) };
     default:
       return { ...estate, rightsHeld: set(estate.rightsHeld, (r) => `${r.right} ${r.pool ?? ''}`) };
   }

@@ -1,21 +1,25 @@
 import { z } from 'zod';
 import { KEPT, MATURITIES } from '../catalogue/schema';
-import { parseDay } from '../date/day';
 import { PHASES } from '../date/service';
+import { decision, recheck, whatIf } from './schema-decision';
+import { factValue, isoDay, key, text } from './schema-part';
+
+export type { FactValue } from './schema-part';
+export {
+  PERMISSIONS,
+  type Change,
+  type Decision,
+  type Permission,
+  type Recheck,
+  type Target,
+  type WhatIf
+} from './schema-decision';
 
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
 export const WORKSPACE_VERSION = 4;
 
 const MAX_SYSTEMS = 500_000;
-
-const text = z.string().max(500);
-const key = z
-  .string()
-  .min(1)
-  .max(300)
-  .refine((s) => !['__proto__', 'constructor', 'prototype'].includes(s), { error: 'key-forbidden' });
-const isoDay = z.string().refine((s) => parseDay(s) !== undefined, { error: 'day' });
 
 /** Why something is not known (FIELD-NOTES N3, N4). */
 export const UNKNOWN_WHY = [
@@ -34,7 +38,6 @@ const reading = z.union([
 ]);
 export type Reading = z.infer<typeof reading>;
 
-const factValue = z.union([z.string().max(500), z.number(), z.boolean()]);
 const said = { day: isoDay.optional(), source: text.optional() };
 const known = z.strictObject({ value: factValue, ...said });
 /** A fact as one source states it. */
@@ -46,7 +49,6 @@ const fact = z.union([
   z.strictObject({ statements: z.array(known).min(2).max(20) })
 ]);
 export type Fact = z.infer<typeof fact>;
-export type FactValue = z.infer<typeof factValue>;
 
 /** A device, application, extension or source that this system has. */
 const companion = z.strictObject({
@@ -192,50 +194,6 @@ const goal = z.strictObject({
 });
 export type Goal = z.infer<typeof goal>;
 
-const DECISION_KINDS = [
-  'rule',
-  'assume',
-  'accept',
-  'waive',
-  'ignore',
-  'choose a target',
-  'choose a route',
-  'stay',
-  'bypass',
-  'open'
-] as const;
-
-/** What a target is: a release in an edition, on an architecture. */
-const target = z.strictObject({ release: key, edition: key, architecture: key });
-export type Target = z.infer<typeof target>;
-
-const decision = z.strictObject({
-  id: key,
-  kind: z.enum(DECISION_KINDS),
-  scope: z.union([
-    z.strictObject({ situation: z.string().max(1000) }),
-    z.strictObject({ system: key }),
-    z.strictObject({ estate: z.literal(true) }),
-    z.strictObject({ entry: z.string().max(1000).describe('an entry of the catalogue, for rulings') }),
-    z.strictObject({ system: key, fact: key }),
-    z.strictObject({ system: key, companion: text })
-  ]),
-  target: target.optional(),
-  about: z
-    .string()
-    .max(1000)
-    .optional()
-    .describe('accept, waive, ignore, bypass: the entry of the catalogue it is about'),
-  route: z.array(key).max(200).optional().describe('choose a route: ids of its counted steps, in order'),
-  holds: text.optional().describe('rulings: the source whose statement holds'),
-  value: factValue.optional().describe('assumptions: what is assumed'),
-  reason: z.string().max(2000).optional(),
-  who: text.optional(),
-  day: isoDay,
-  until: isoDay.optional()
-});
-export type Decision = z.infer<typeof decision>;
-
 const site = z.strictObject({
   name: text,
   /** The day to plan for; absent: the day it is. */
@@ -307,7 +265,9 @@ const estateShape = {
   rightsHeld: z.array(rightHeld).max(10_000),
   questions: z.array(question).max(20_000).optional(),
   lists: z.array(rememberedList).max(200).optional(),
-  imports: z.array(importRecord).max(100).optional().describe('oldest first')
+  imports: z.array(importRecord).max(100).optional().describe('oldest first'),
+  whatIfs: z.array(whatIf).max(200).optional(),
+  rechecks: z.array(recheck).max(50).optional().describe('oldest first')
 };
 
 /** Everything known of one estate, without the catalogue. */

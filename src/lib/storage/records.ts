@@ -5,10 +5,12 @@ import {
   type Goal,
   type ImportRecord,
   type Question,
+  type Recheck,
   type RememberedList,
   type RightHeld,
   type Site,
   type System,
+  type WhatIf,
   type Workspace
 } from '$core/estate/schema';
 import type { Write } from './change-log';
@@ -32,7 +34,9 @@ export function estateOfRecords(records: ReadonlyMap<string, unknown>): {
       rightsHeld: (records.get('rights') as RightHeld[] | undefined) ?? [],
       ...present('questions', records.get('questions') as Question[] | undefined),
       ...present('lists', records.get('lists') as RememberedList[] | undefined),
-      ...present('imports', records.get('imports') as ImportRecord[] | undefined)
+      ...present('imports', records.get('imports') as ImportRecord[] | undefined),
+      ...present('whatIfs', records.get('whatIfs') as WhatIf[] | undefined),
+      ...present('rechecks', records.get('rechecks') as Recheck[] | undefined)
     },
     catalogue: (records.get('catalogue') as CatalogueText | undefined) ?? { fileName: '', text: '' }
   };
@@ -52,8 +56,8 @@ export function writesOfWorkspace(
     ['site', estate.site],
     ['rights', estate.rightsHeld],
     ['catalogue', catalogue],
-    ...(['questions', 'lists', 'imports'] as const).flatMap((k): [string, unknown][] =>
-      estate[k] ? [[k, estate[k]]] : []
+    ...(['questions', 'lists', 'imports', 'whatIfs', 'rechecks'] as const).flatMap(
+      (k): [string, unknown][] => (estate[k] ? [[k, estate[k]]] : [])
     ),
     ...estate.systems.map((s): [string, unknown] => [`system/${s.id}`, s]),
     ...estate.goals.map((g): [string, unknown] => [`goal/${g.id}`, g]),
