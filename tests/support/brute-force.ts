@@ -590,15 +590,16 @@ export class BruteForce {
     };
     const overstays = new Set<number>();
     let days = forward();
-    for (let round = 0; round < GIVE_UP_DAYS * steps.length; round++) {
+    for (let round = 0; round < 2 * GIVE_UP_DAYS * steps.length; round++) {
       const bad = this.overstay(steps, days, run, overstays);
       if (!bad) break;
       if (bad.unknown) heldUnknown[bad.enter] = true;
       else {
         const first = (days[bad.enter] as Days).first;
         if (first > today + GIVE_UP_DAYS) {
+          // What was put off for its sake is not put off any more either.
           overstays.add(bad.enter);
-          held[bad.enter] = 0;
+          held.fill(0);
         } else held[bad.enter] = first + 1;
       }
       days = forward();

@@ -161,6 +161,21 @@ function askable(world: World, keys: readonly string[]): Map<string, Answer[]> |
   return found;
 }
 
+/** With what turns up once one of them is answered. */
+function askableInTwo(
+  world: World,
+  keys: readonly string[],
+  target: Named
+): Map<string, Answer[]> | undefined {
+  const first = askable(world, keys);
+  if (!first || [...first.values()].reduce((n, a) => n * a.length, 1) > 24) return undefined;
+  const later = [...first.values()]
+    .flat()
+    .flatMap((answer) => new BruteForce(told(world, [answer])).restingOn(target));
+  const further = askable(world, [...new Set(later)]);
+  return further && new Map([...further, ...first]);
+}
+
 function told(world: World, answers: readonly Answer[]): World {
   const facts = new Map(world.facts);
   const learned = new Map(world.learned);
@@ -189,7 +204,7 @@ test(`questions: each least set settles the verdict whatever comes out, nothing 
     for (const [key, found] of solved) {
       if (found.best === found.sure) continue;
       const target = named(key);
-      const able = askable(world, brute.restingOn(target));
+      const able = askableInTwo(world, brute.restingOn(target), target);
       if (!able || [...able.values()].reduce((n, a) => n * a.length, 1) > 24) continue;
       asked++;
       const verdicts = (answers: readonly Answer[]): string[] => {

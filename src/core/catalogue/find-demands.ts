@@ -16,6 +16,8 @@ export interface Demands {
     readonly requirement: Requirement;
     readonly truth: Truth;
     readonly evaluation?: Evaluation;
+    /** How the value this site goes by comes out, where it has one. */
+    readonly site?: { readonly truth: Truth; readonly evaluation?: Evaluation };
   }[];
   /** Cautions that hit, or may hit. */
   readonly cautions: readonly { readonly caution: Caution; readonly truth: Truth }[];
@@ -25,6 +27,9 @@ export interface Demands {
     /** `may`: nobody has said whether the system has it. */
     readonly has: 'yes' | 'may';
     readonly verdict: string;
+    readonly needsKey?: boolean;
+    /** What to have on a medium beforehand. */
+    readonly driver?: string;
     readonly loses?: string;
   }[];
 }
@@ -50,7 +55,9 @@ export function findDemands(of: DemandsOf): Demands {
   const requirements = (of.product.requirements ?? []).flatMap((requirement) => {
     const found = arrivals.filter((a) => binds(of, requirement, a)).map((a) => judge(of, requirement, a.to));
     const worst = found.sort((a, b) => rank(a.truth) - rank(b.truth))[0];
-    return worst ? [{ requirement, ...worst }] : [];
+    const last = arrivals.findLast((a) => binds(of, requirement, a));
+    const own = requirement.site && last && truthOfText(of, requirement.site.needs, last.to);
+    return worst ? [{ requirement, ...worst, ...(own ? { site: own } : {}) }] : [];
   });
   const last = arrivals[arrivals.length - 1]?.to;
   return {
@@ -120,5 +127,14 @@ function fareOf(of: DemandsOf, companion: Companion, at: Standing): Demands['com
   if (!fare) return [{ companion, has, verdict: 'not listed' }];
   return fare.verdict === 'works'
     ? []
-    : [{ companion, has, verdict: fare.verdict, ...(fare.loses ? { loses: fare.loses } : {}) }];
+    : [
+        {
+          companion,
+          has,
+          verdict: fare.verdict,
+          ...(fare.needsKey ? { needsKey: true } : {}),
+          ...(fare.driver ? { driver: fare.driver } : {}),
+          ...(fare.loses ? { loses: fare.loses } : {})
+        }
+      ];
 }

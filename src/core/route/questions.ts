@@ -40,7 +40,8 @@ export function findQuestions(terms: Terms, start: Place, target: Place): Questi
       if (asking.settles(set) && !asking.isTired) sets.push(set);
       if (asking.isTired) break;
     }
-  const matter = sets.length > 0 ? [] : atoms.filter((a) => asking.matters(a));
+  // Where not everything could be tried, all that may matter is named.
+  const matter = sets.length > 0 ? [] : asking.isTired ? atoms : atoms.filter((a) => asking.matters(a));
   return { sets, matter, cut: asking.isTired };
 }
 

@@ -34,6 +34,7 @@ import { estateOfRecords, writesOfNothing, writesOfWorkspace } from '$lib/storag
 import { currentWorkspace, setCurrentWorkspace } from '$lib/storage/database';
 import { makeWorkspace, readWorkspaces } from '$lib/storage/workspaces';
 import { callBack, WorkerClient } from '$lib/workers/client';
+import type { LookOrder } from '$lib/workers/looker';
 import type { PlanOrder } from '$lib/workers/planner';
 import { settings } from './settings.svelte';
 
@@ -88,6 +89,8 @@ class Desk {
   #records: ReadonlyMap<string, unknown> = new Map();
   /** Counts planning runs, so that words from a dropped one are not heard. */
   #run = 0;
+  /** Counts plans. */
+  #stamp = 0;
 
   get #realToday(): Day {
     const now = new Date();
@@ -187,8 +190,10 @@ class Desk {
       const planned = await this.#planner.call((w) => w.planStored(order, tell));
       if (run !== this.#run) return;
       this.#run++; // its words of progress may still be under way
-      if (planned.ok) this.plan = planned.value;
-      else this.fault = planned.issues.map(describeIssue).join(' ');
+      if (planned.ok) {
+        this.plan = planned.value;
+        this.#stamp++;
+      } else this.fault = planned.issues.map(describeIssue).join(' ');
       if (!planned.ok) this.#forgetPlanner();
       this.progress = undefined;
     } catch (error) {
@@ -211,6 +216,18 @@ class Desk {
       if (error instanceof Error && error.message === 'cancelled') return;
       this.fault = String(error);
     }
+  }
+
+  /** What is on the desk as a worker of its own reads it anew; see `Looker`. */
+  lookOrder(): LookOrder {
+    return {
+      workspace: currentWorkspace(),
+      readAll: true,
+      writes: [...this.#underWay].flat(),
+      today: this.today,
+      catalogue: this.catalogue ?? EMPTY_CATALOGUE,
+      stamp: this.#stamp
+    };
   }
 
   /** Stops planning at once; the last plan stays on show. */

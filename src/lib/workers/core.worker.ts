@@ -5,9 +5,12 @@ import { mergeCatalogues } from '$core/catalogue/merge';
 import type { Catalogue } from '$core/catalogue/schema';
 import { settleCatalogue, type Dispute } from '$core/catalogue/settle';
 import { comparePlans, type PlanChange } from '$core/compare-plans';
+import type { Option, Side } from '$core/compare/compare-options';
+import type { Ready } from '$core/ready/ready-types';
+import type { Tried } from '$core/what-if/try-changes';
 import { formatDay } from '$core/date/day';
 import { readAgain } from '$core/estate/read-again';
-import type { Estate, System, Target, Workspace } from '$core/estate/schema';
+import type { Change, Estate, System, Target, Workspace } from '$core/estate/schema';
 import type { Explored } from '$core/explore';
 import { findLine, parseCatalogue } from '$core/exchange/catalogue-file';
 import { readRows } from '$core/exchange/import-rows';
@@ -24,12 +27,14 @@ import type { Result } from '$core/issue';
 import { plan, type PlanProgress } from '$core/plan';
 import { rulingsOf } from '$core/planning';
 import type { Plan } from '$core/plan-types';
+import { Looker, type LookOrder, type LookProgress } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
 
 const PROGRESS_EVERY_MS = 40;
 
 const planner = new Planner();
+const looker = new Looker();
 
 /** Words of progress cost time as well: not more of them than people can read. */
 function sparingly<T>(tell: (progress: T) => void): (progress: T) => void {
@@ -125,6 +130,20 @@ const api = {
     }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> =>
     planner.plan(order, onProgress),
+  readyStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>
+    looker.ready(order, onProgress),
+  tryStored: (
+    order: LookOrder,
+    changes: readonly Change[]
+  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryOut(order, changes),
+  exploreWith: (
+    order: LookOrder,
+    changes: readonly Change[],
+    system: string,
+    target?: Target
+  ): Promise<Result<Explored | undefined>> => looker.exploreWith(order, changes, system, target),
+  compareStored: (order: LookOrder, system: string, options: readonly Option[]): Promise<Result<Side[]>> =>
+    looker.compare(order, system, options),
   exploreStored: async (system: string, target?: Target): Promise<Explored | undefined> =>
     planner.explore(system, target)
 };

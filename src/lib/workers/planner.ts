@@ -33,8 +33,8 @@ export class Planner {
   #catalogue: Catalogue = emptyCatalogue();
   #latest = 0;
   readonly #cache = new PlanCache();
-  /** What the last plan was made by. */
-  #planning: Planning | undefined;
+  /** The last plan, and what it was made by. */
+  #last: { readonly planning: Planning; readonly plan: Plan } | undefined;
   /** Orders bring what is held up to date one after the other. */
   #holding: Promise<void> = Promise.resolve();
 
@@ -53,7 +53,15 @@ export class Planner {
 
   /** One system of the last plan with every target, one of them looked into. Undefined where there is no plan or no such system. */
   explore(system: string, target?: Target): Explored | undefined {
-    return this.#planning && exploreSystem(this.#planning, system, target);
+    return this.#last && exploreSystem(this.#last.planning, system, target);
+  }
+
+  get last(): { readonly planning: Planning; readonly plan: Plan } | undefined {
+    return this.#last;
+  }
+
+  get cache(): PlanCache {
+    return this.#cache;
   }
 
   async #hold({ workspace, readAll, writes, catalogue }: PlanOrder): Promise<void> {
@@ -76,7 +84,7 @@ export class Planner {
     let paused = performance.now();
     for (let next = steps.next(); ; next = steps.next()) {
       if (next.done) {
-        this.#planning = planning;
+        this.#last = { planning, plan: next.value };
         return { ok: true, value: next.value };
       }
       if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;

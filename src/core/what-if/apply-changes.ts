@@ -1,0 +1,127 @@
+import type { Catalogue } from '../catalogue/schema';
+import type { Cure } from '../catalogue/need-model';
+import { FactKinds } from '../condition/fact-kind';
+import { figureIn, parseFigure } from '../condition/measure';
+import { formatDay, parseDay, type Day } from '../date/day';
+import { FactDecisions, kindsOf, seenOf } from '../estate/facts';
+import type { Change, Decision, Estate, FactValue, System } from '../estate/schema';
+
+/** An estate with changes made, on the day it is then. */
+export interface Changed {
+  readonly estate: Estate;
+  readonly today: Day;
+}
+
+export interface Changing {
+  readonly estate: Estate;
+  readonly catalogue: Catalogue;
+  readonly today: Day;
+  /** Whose word facts are kept under; also told of decisions. */
+  readonly source: string;
+  readonly who?: string;
+}
+
+/**
+ * What the estate is like once changes are made, in their order; the same whether they are tried or kept. A fact set here
+ * stands alone, whatever was stated before, and ends what was decided of it. Systems and cures that are not there are passed
+ * over. Ids of decisions are the first that no other has. Cost: changes times systems.
+ */
+export function applyChanges(changing: Changing, changes: readonly Change[]): Changed {
+  return changes.reduce((changed, change) => applyOne({ ...changing, ...changed }, change), {
+    estate: changing.estate,
+    today: changing.today
+  } as Changed);
+}
+
+function applyOne(changing: Changing, change: Change): Changed {
+  const { estate, today } = changing;
+  if ('today' in change) return { estate, today: parseDay(change.today) ?? today };
+  if ('allow' in change) return { estate: allow(estate, change), today };
+  if ('decide' in change)
+    return {
+      estate: {
+        ...estate,
+        decisions: [
+          ...estate.decisions,
+          {
+            ...change.decide,
+            id: freeDecisionId(estate.decisions),
+            day: formatDay(today),
+            ...(changing.who === undefined ? {} : { who: changing.who })
+          }
+        ]
+      },
+      today
+    };
+  if ('cure' in change) return { estate: cure(changing, change), today };
+  const value = (): FactValue => change.value;
+  return { estate: setFacts(changing, change.systems, change.fact, value), today };
+}
+
+/** The goal of a team allows something, or no longer. A team without a goal of its own gets one. */
+function allow(estate: Estate, { allow: what, allowed, team }: Extract<Change, { allow: unknown }>): Estate {
+  const own = estate.goals.find((g) => g.team === team);
+  const base = own ?? estate.goals.find((g) => g.team === undefined);
+  if (!base) return estate;
+  const goal = {
+    ...base,
+    ...(own ? {} : { id: `${base.id} ${team ?? ''}`.trim(), team }),
+    allow: { ...base.allow, [what]: allowed }
+  };
+  return {
+    ...estate,
+    goals: own ? estate.goals.map((g) => (g === own ? goal : g)) : [...estate.goals, goal]
+  };
+}
+
+function cure(changing: Changing, change: Extract<Change, { cure: unknown }>): Estate {
+  const product = changing.catalogue.products.find((p) => p.id === change.product);
+  const found = product?.requirements?.flatMap((r) => r.cures ?? []).find((c) => c.id === change.cure);
+  if (!found || found.kind === 'replacement') return changing.estate;
+  const decided = new FactDecisions(changing.estate.decisions, formatDay(changing.today));
+  const kinds = kindsOf(changing.catalogue);
+  return setFacts(changing, change.systems, found.fact, (system) =>
+    curedValue(found, system, decided, kinds)
+  );
+}
+
+/** Set: the value; raised: the figure, or what is there where that is as much already. */
+function curedValue(found: Cure, system: System, decided: FactDecisions, kinds: FactKinds): FactValue {
+  if (found.raise === undefined) return found.set ?? '';
+  const measure = kinds.find(found.fact)?.measure;
+  const seen = seenOf(system, found.fact, decided);
+  const figure = (text: string): number | undefined => {
+    const parsed = parseFigure(text);
+    return measure && parsed && figureIn(measure, parsed);
+  };
+  const had = seen.kind === 'known' ? figure(String(seen.value)) : undefined;
+  return had !== undefined && had >= (figure(found.raise) ?? 0) && seen.kind === 'known'
+    ? seen.value
+    : found.raise;
+}
+
+function setFacts(
+  { estate, today, source }: Changing,
+  ids: readonly string[],
+  fact: string,
+  valueOf: (system: System) => FactValue
+): Estate {
+  const wanted = new Set(ids);
+  const said = { day: formatDay(today), source };
+  return {
+    ...estate,
+    systems: estate.systems.map((s) =>
+      wanted.has(s.id) ? { ...s, facts: { ...s.facts, [fact]: { value: valueOf(s), ...said } } } : s
+    ),
+    decisions: estate.decisions.filter(
+      (d) => !('fact' in d.scope && d.scope.fact === fact && wanted.has(d.scope.system))
+    )
+  };
+}
+
+function freeDecisionId(decisions: readonly Decision[]): string {
+  const taken = new Set(decisions.map((d) => d.id));
+  let n = taken.size + 1;
+  while (taken.has(`d${n}`)) n++;
+  return `d${n}`;
+}

@@ -1,0 +1,62 @@
+import type { Catalogue } from '../catalogue/schema';
+import { comparePlans, type PlanChange } from '../compare-plans';
+import { formatDay } from '../date/day';
+import type { Estate } from '../estate/schema';
+import { plan, planWith } from '../plan';
+import type { PlanCache } from '../plan-cache';
+import { Planning } from '../planning';
+import type { Plan } from '../plan-types';
+import { applyChanges } from './apply-changes';
+import type { Change } from '../estate/schema';
+import type { Day } from '../date/day';
+
+/** A plan before and after changes. */
+export interface Tried {
+  readonly before: Plan;
+  readonly after: Plan;
+  readonly changes: readonly PlanChange[];
+  /** Systems that reach their goal, today or later, before and after. */
+  readonly reaching: readonly [before: number, after: number];
+}
+
+export interface Trying {
+  readonly catalogue: Catalogue;
+  readonly estate: Estate;
+  readonly today: Day;
+  /** The plan as things are, where it is at hand. */
+  readonly before?: Plan;
+  readonly cache?: PlanCache;
+}
+
+/** The estate with changes made: what is planned by, without planning. */
+export function planningWith({ catalogue, estate, today }: Trying, changes: readonly Change[]): Planning {
+  const changed = applyChanges({ estate, catalogue, today, source: 'tried' }, changes);
+  return new Planning({ catalogue, estate: changed.estate, today: changed.today });
+}
+
+/** Plans a copy of the estate with changes made, and says what differs. Cost: one plan, less what the cache holds. */
+export function tryChanges(trying: Trying, changes: readonly Change[]): Tried {
+  const { catalogue, estate, today } = trying;
+  const before = trying.before ?? plan({ catalogue, estate, today, every: 'goal' });
+  const steps = planWith(planningWith(trying, changes), 'goal', trying.cache);
+  for (let next = steps.next(); ; next = steps.next())
+    if (next.done) {
+      const after = next.value;
+      return {
+        before,
+        after,
+        changes: comparePlans(before, after),
+        reaching: [countReaching(before), countReaching(after)]
+      };
+    }
+}
+
+/** Systems whose goal is reached, today or later, or is where they stand. */
+export const countReaching = ({ cases }: Plan): number =>
+  cases.reduce(
+    (n, c) => n + (c.verdict === 'closed' || c.verdict === 'cannot tell' ? 0 : c.systems.length),
+    0
+  );
+
+/** The name facts are kept under when a what-if is applied. */
+export const sourceOf = (name: string, day: Day): string => `${name}, ${formatDay(day)}`;

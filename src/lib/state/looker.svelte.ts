@@ -1,0 +1,63 @@
+import type { Option, Side } from '$core/compare/compare-options';
+import type { Change, Target } from '$core/estate/schema';
+import type { Explored } from '$core/explore';
+import type { Result } from '$core/issue';
+import type { Plan } from '$core/plan-types';
+import type { Ready } from '$core/ready/ready-types';
+import type { Tried } from '$core/what-if/try-changes';
+import { callBack, WorkerClient } from '$lib/workers/client';
+import type { LookProgress } from '$lib/workers/looker';
+import { desk } from './desk.svelte';
+
+/** What is asked of the whole plan on the desk: readiness, comparisons, things tried. The one writer of these. */
+class LookState {
+  ready = $state.raw<{ readonly of: Plan; readonly found: Ready } | undefined>();
+  progress = $state.raw<LookProgress | undefined>();
+  readonly #worker = new WorkerClient();
+  #asked: Plan | undefined;
+
+  /** Whether what is on show belongs to the plan on the desk. */
+  readonly isCurrent = $derived(this.ready !== undefined && this.ready.of === desk.plan);
+
+  /** Looks into the plan on the desk, unless that is done or under way. */
+  async look(): Promise<void> {
+    const of = desk.plan;
+    if (!of || this.ready?.of === of || this.#asked === of) return;
+    this.#asked = of;
+    this.progress = { done: 0, of: of.cases.length };
+    const tell = callBack((p: LookProgress) => void (this.#asked === of && (this.progress = p)));
+    const found = await this.#call((w) => w.readyStored(desk.lookOrder(), tell));
+    if (this.#asked !== of) return;
+    this.progress = undefined;
+    if (found) this.ready = { of, found };
+    else this.#asked = undefined;
+  }
+
+  tryOut(changes: readonly Change[]): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
+    return this.#call((w) => w.tryStored(desk.lookOrder(), changes));
+  }
+
+  exploreWith(changes: readonly Change[], system: string, target?: Target): Promise<Explored | undefined> {
+    return this.#call((w) => w.exploreWith(desk.lookOrder(), changes, system, target));
+  }
+
+  compare(system: string, options: readonly Option[]): Promise<readonly Side[] | undefined> {
+    return this.#call((w) => w.compareStored(desk.lookOrder(), system, options));
+  }
+
+  /** Undefined where a newer question has taken its place; what fails is said on the desk. */
+  async #call<T>(
+    use: (w: Parameters<Parameters<WorkerClient['call']>[0]>[0]) => Promise<Result<T>>
+  ): Promise<T | undefined> {
+    try {
+      const answer = await this.#worker.call(use);
+      if (answer.ok) return answer.value;
+      if (answer.issues[0]?.code !== 'superseded') desk.fault = String(answer.issues[0]?.code);
+    } catch (error) {
+      if (!(error instanceof Error && error.message === 'cancelled')) desk.fault = String(error);
+    }
+    return undefined;
+  }
+}
+
+export const looker = new LookState();

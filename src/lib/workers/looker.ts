@@ -1,0 +1,98 @@
+import { compareOptions, type Option, type Side } from '$core/compare/compare-options';
+import type { Change, Target } from '$core/estate/schema';
+import { exploreSystem, type Explored } from '$core/explore';
+import type { Result } from '$core/issue';
+import type { Planning } from '$core/planning';
+import { gatherReady, ReadyCache } from '$core/ready/gather-ready';
+import type { Ready } from '$core/ready/ready-types';
+import { planningWith, tryChanges, type Tried } from '$core/what-if/try-changes';
+import { Planner, type PlanOrder } from './planner';
+
+const PROGRESS_EVERY_MS = 40;
+
+/** What is looked at: an order with a number that is another whenever the plan on the desk is. */
+export interface LookOrder extends PlanOrder {
+  readonly stamp: number;
+}
+
+export interface LookProgress {
+  readonly done: number;
+  readonly of: number;
+}
+
+type Last = NonNullable<Planner['last']>;
+
+/**
+ * Looks into a whole plan, on a worker of its own so that planning is not kept waiting: it has its own copy of what is stored
+ * and its own plan of it. A newer order ends an older one at its next pause; the older answers `superseded`.
+ */
+export class Looker {
+  readonly #planner = new Planner();
+  readonly #cache = new ReadyCache();
+  #stamp = -1;
+  #run = 0;
+
+  async ready(order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> {
+    const run = ++this.#run;
+    const last = await this.#upToDate(order, onProgress);
+    if (!last.ok) return last;
+    const { planning, plan } = last.value;
+    const steps = gatherReady(planning, plan, this.#cache);
+    let paused = performance.now();
+    for (let next = steps.next(); ; next = steps.next()) {
+      if (next.done) return { ok: true, value: next.value };
+      if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
+      onProgress({ done: next.value, of: plan.cases.length });
+      await new Promise((done) => setTimeout(done));
+      if (run !== this.#run) return { ok: false, issues: [{ code: 'superseded' }] };
+      paused = performance.now();
+    }
+  }
+
+  /** What changes would do to the plan; the two plans themselves stay here. */
+  async tryOut(
+    order: LookOrder,
+    changes: readonly Change[]
+  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
+    const last = await this.#upToDate(order, () => undefined);
+    if (!last.ok) return last;
+    const { planning, plan } = last.value;
+    const { catalogue, estate, today } = planning;
+    const tried = tryChanges({ catalogue, estate, today, before: plan, cache: this.#planner.cache }, changes);
+    return { ok: true, value: { changes: tried.changes, reaching: tried.reaching } };
+  }
+
+  /** One system explored on a copy with changes made. */
+  async exploreWith(
+    order: LookOrder,
+    changes: readonly Change[],
+    system: string,
+    target?: Target
+  ): Promise<Result<Explored | undefined>> {
+    return this.#with(order, ({ catalogue, estate, today }) =>
+      exploreSystem(planningWith({ catalogue, estate, today }, changes), system, target)
+    );
+  }
+
+  async compare(order: LookOrder, system: string, options: readonly Option[]): Promise<Result<Side[]>> {
+    return this.#with(order, (planning) => compareOptions(planning, system, options));
+  }
+
+  async #with<T>(order: LookOrder, use: (planning: Planning) => T): Promise<Result<T>> {
+    const last = await this.#upToDate(order, () => undefined);
+    return last.ok ? { ok: true, value: use(last.value.planning) } : last;
+  }
+
+  async #upToDate(
+    { stamp, ...order }: LookOrder,
+    onProgress: (progress: LookProgress) => void
+  ): Promise<Result<Last>> {
+    if (stamp !== this.#stamp || !this.#planner.last) {
+      const planned = await this.#planner.plan(order, onProgress);
+      if (!planned.ok) return planned;
+      this.#stamp = stamp;
+    }
+    const { last } = this.#planner;
+    return last ? { ok: true, value: last } : { ok: false, issues: [{ code: 'superseded' }] };
+  }
+}

@@ -1,0 +1,26 @@
+import { test } from 'vitest';
+import { demoInput } from '../support/demo';
+import { Planning } from '../../src/core/planning';
+import { planWith } from '../../src/core/plan';
+import { gatherReady, ReadyCache } from '../../src/core/ready/gather-ready';
+import { PlanCache } from '../../src/core/plan-cache';
+test('t', () => {
+  const p = new Planning(demoInput());
+  const g = planWith(p, 'goal', new PlanCache());
+  let n = g.next(); while (!n.done) n = g.next();
+  const t = performance.now();
+  const cache = new ReadyCache();
+  let r = gatherReady(p, n.value, cache), m = r.next(); while (!m.done) m = r.next();
+  console.log(performance.now() - t);
+  const t2 = performance.now();
+  r = gatherReady(p, n.value, cache); let m2 = r.next(); while (!m2.done) m2 = r.next();
+  console.log('again', performance.now() - t2);
+  const ready = m.value as any;
+  for (const i of ready.items) console.log(i.open, i.loss, i.key, '|', i.demanded.slice(0, 60), '|', i.cells.map((c: any) => `${c.systems[0]}×${c.systems.length}:${c.mark}${c.dealt ? '/' + c.dealt : ''}${c.shortfall ? ' short ' + c.shortfall.missing : ''}`).join(' '));
+  console.log('--- remedies');
+  for (const x of ready.remedies) console.log(x.opensAlone, x.systems, x.costCents, x.key, x.changes.length, x.reason?.code ?? '');
+  console.log('--- rights'); for (const x of ready.rights) console.log(JSON.stringify({ ...x, systems: x.systems.length, cases: x.cases.length }));
+  console.log('--- fetch'); for (const x of ready.fetch) console.log(JSON.stringify({ ...x, cases: x.cases.length }));
+  console.log('--- questions'); for (const x of ready.questions) console.log(x.settles, x.matters, x.key);
+  console.log(JSON.stringify(ready.cases.filter((c: any) => c.tally).map((c: any) => [c.systems[0], c.tally])));
+});
