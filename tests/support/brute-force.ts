@@ -687,7 +687,8 @@ export class BruteForce {
     run: Run,
     given: Set<number>
   ): { enter: number; unknown: boolean } | undefined {
-    for (let leave = 1; leave < steps.length; leave++) {
+    // The last stay first: what puts off a later step lengthens the stays before it.
+    for (let leave = steps.length - 1; leave > 0; leave--) {
       const stone = (steps[leave] as BruteStep).from.release;
       if ((steps[leave] as BruteStep).to.release === stone) continue;
       const enter = steps.findLastIndex(

@@ -2,12 +2,16 @@
   import { page } from '$app/state';
   import { sayDay, sayNumber } from '$core/wording/dates';
   import { desk } from '$lib/state/desk.svelte';
+  import { looker } from '$lib/state/looker.svelte';
   import { PLACES } from './places';
 
   let { onkeys, onasof }: { onkeys: () => void; onasof: () => void } = $props();
   const here = $derived(page.url.pathname === '/import' ? '/estate' : `/${page.url.pathname.split('/')[1]}`);
   const counts = $derived<Record<string, number>>({
     '/estate': desk.estate.systems.filter((s) => s.stage !== 'retired').length,
+    '/ready': looker.isCurrent
+      ? (looker.ready?.found.items.filter((i) => i.open > 0 && i.loss === 'the goal').length ?? 0)
+      : 0,
     '/catalogue': desk.catalogue?.products.length ?? 0
   });
 </script>
@@ -83,6 +87,9 @@
   }
   .place[data-step='2'] {
     margin-bottom: 10px;
+  }
+  .place[data-step='3'] {
+    margin-bottom: 15px;
   }
   .place.here {
     font-weight: 700;

@@ -2,5 +2,6 @@
 export const PLACES = [
   { path: '/estate', name: 'Estate' },
   { path: '/stair', name: 'Stair' },
+  { path: '/ready', name: 'Ready' },
   { path: '/catalogue', name: 'Catalogue' }
 ] as const;

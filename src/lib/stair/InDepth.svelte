@@ -1,12 +1,13 @@
 <script lang="ts">
-  import type { Exploration, Question } from '$core/explore';
+  import type { Exploration } from '$core/explore';
+  import type { Question } from '$core/find-out';
   import type { CasePlan } from '$core/plan-types';
   import { isCounted, type NeededFirst, type Route } from '$core/route/types';
-  import { nameOfFact } from '$core/estate/asked-facts';
-  import { kindsOf } from '$core/estate/facts';
   import { sayCount, sayDay, sayMinutes, sayMoney } from '$core/wording/dates';
   import { describeReason } from '$core/wording/reason';
   import type { Names } from '$core/wording/names';
+  import { sayQuestion } from '$core/wording/ready';
+  import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
 
   /** What there is to say of one target beyond its chosen route: other ways, what opens it, what to find out. */
@@ -24,7 +25,6 @@
     currency: string;
   } = $props();
 
-  const kinds = $derived(kindsOf(desk.catalogue));
   const others = $derived(
     looked.routes.filter((r) => wayOf(r) !== (chosen ? wayOf(chosen) : '')).slice(0, 20)
   );
@@ -60,22 +60,7 @@
     ].join('; ');
   }
 
-  function nameOf({ about }: Question): string {
-    if ('fact' in about) return nameOfFact(about.fact, (id) => kinds.find(id)?.name);
-    if ('installed' in about) return 'what is installed';
-    const [code = '', ...rest] = about.clause.split(' ');
-    const id = rest.join(' ');
-    switch (code) {
-      case 'companion':
-        return `whether it has ${names.companion(id)}, and how that fares`;
-      case 'requirement':
-        return `what ${names.requirement(id)} demands`;
-      case 'cell':
-        return `whether ${id} is possible`;
-      default:
-        return about.clause;
-    }
-  }
+  const nameOf = (question: Question): string => sayQuestion(question, names, naming.fact);
 
   const nameOfNeed = ({ system, to, product }: NeededFirst): string =>
     `${desk.systems.get(system)?.name ?? system} to ${desk.namesOfProduct(product).release(to.release)}`;

@@ -1,0 +1,135 @@
+<script lang="ts">
+  import { parseFactText } from '$core/estate/fact-text';
+  import { factsOfInterest, nameOfFact } from '$core/estate/asked-facts';
+  import { kindsOf } from '$core/estate/facts';
+  import { PERMISSIONS, type Change, type Permission } from '$core/estate/schema';
+  import { sayRemedy } from '$core/wording/ready';
+  import { desk } from '$lib/state/desk.svelte';
+  import { looker } from '$lib/state/looker.svelte';
+  import { naming } from './naming';
+
+  /** One more change for a what-if: a fact, a cure or decision, another day, other ways allowed. */
+  let { onadd }: { onadd: (change: readonly Change[]) => void } = $props();
+
+  const KINDS = ['a fact is otherwise', 'a cure or decision', 'another day', 'other ways allowed'] as const;
+  let kind = $state<(typeof KINDS)[number]>(KINDS[0]);
+  let caseId = $state('');
+  let fact = $state('');
+  let value = $state('');
+  let remedyKey = $state('');
+  let day = $state('');
+  let permission = $state<Permission>('unsupported');
+  let allowed = $state(true);
+  let team = $state('');
+
+  const kinds = $derived(kindsOf(desk.catalogue));
+  const cases = $derived(desk.plan?.cases ?? []);
+  const chosen = $derived(cases.find((c) => c.id === caseId) ?? cases[0]);
+  const first = $derived(desk.systems.get(chosen?.systems[0] ?? ''));
+  const facts = $derived(
+    first ? factsOfInterest(desk.products.get(chosen?.product ?? ''), first).filter((f) => kinds.find(f)) : []
+  );
+  const read = $derived(value.trim() === '' ? undefined : parseFactText(kinds.find(fact), value));
+  const remedies = $derived((looker.ready?.found.remedies ?? []).filter((r) => r.changes.length > 0));
+  const teams = $derived([...new Set(desk.estate.systems.flatMap((s) => s.team ?? []))].sort());
+  const WORDS: Record<Permission, string> = {
+    fresh: 'fresh installs',
+    unsupported: 'unsupported hops',
+    spending: 'spending money',
+    restingOutOfService: 'resting out of service'
+  };
+
+  function add(event: SubmitEvent): void {
+    event.preventDefault();
+    if (kind === KINDS[0] && chosen && read && 'value' in read)
+      onadd([{ fact, value: read.value, systems: [...chosen.systems] }]);
+    else if (kind === KINDS[1]) onadd(remedies.find((r) => r.key === remedyKey)?.changes ?? []);
+    else if (kind === KINDS[2] && day) onadd([{ today: day }]);
+    else if (kind === KINDS[3]) onadd([{ allow: permission, allowed, ...(team ? { team } : {}) }]);
+    value = '';
+  }
+  const isFit = $derived(
+    kind === KINDS[0]
+      ? fact !== '' && read !== undefined && 'value' in read
+      : kind === KINDS[1]
+        ? remedyKey !== ''
+        : kind === KINDS[2]
+          ? day !== ''
+          : true
+  );
+</script>
+
+<form class="form" onsubmit={add} aria-label="Add a change">
+  <label
+    >What if <select class="field" bind:value={kind}
+      >{#each KINDS as k (k)}<option>{k}</option>{/each}</select
+    ></label
+  >
+  {#if kind === KINDS[0]}
+    <label
+      >of <select class="field" bind:value={caseId} aria-label="Systems"
+        >{#each cases as c (c.id)}<option value={c.id}
+            >{c.systems.length === 1 ? naming.system(c.systems[0] ?? '') : `${c.systems.length}`} · {desk.describe(
+              c
+            )}</option
+          >{/each}</select
+      ></label
+    >
+    <label
+      ><select class="field" bind:value={fact} aria-label="Fact"
+        ><option value="">which fact</option>{#each facts as f (f)}<option value={f}
+            >{nameOfFact(f, (id) => kinds.find(id)?.name)}</option
+          >{/each}</select
+      ></label
+    >
+    <label>is <input class="field mono" bind:value aria-label="Value" placeholder="16 GB" /></label>
+  {:else if kind === KINDS[1]}
+    <select class="field wide" bind:value={remedyKey} aria-label="Cure or decision"
+      ><option value="">which</option>{#each remedies as r (r.key)}<option value={r.key}
+          >{sayRemedy(r, naming)} · {desk.namesOfProduct(r.product).product} · {r.systems}</option
+        >{/each}</select
+    >
+    {#if !looker.ready}<span class="soft">Still being looked for.</span>{/if}
+  {:else if kind === KINDS[2]}
+    <label>it is <input class="field mono" type="date" bind:value={day} aria-label="Day" /></label>
+  {:else}
+    <label
+      >for <select class="field" bind:value={team} aria-label="Team"
+        ><option value="">all other teams</option>{#each teams as t (t)}<option>{t}</option>{/each}</select
+      ></label
+    >
+    <select class="field" bind:value={permission} aria-label="What"
+      >{#each PERMISSIONS as p (p)}<option value={p}>{WORDS[p]}</option>{/each}</select
+    >
+    <select
+      class="field"
+      bind:value={() => (allowed ? 'yes' : 'no'), (v) => (allowed = v === 'yes')}
+      aria-label="Allowed"><option value="yes">allowed</option><option value="no">not allowed</option></select
+    >
+  {/if}
+  <button class="act" type="submit" disabled={!isFit}>Add</button>
+  {#if kind === KINDS[0] && value.trim() !== '' && !isFit}<span role="alert"
+      >That is no value for this fact.</span
+    >{/if}
+</form>
+
+<style>
+  .form {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    align-items: center;
+    padding: 8px 0;
+  }
+  label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+  }
+  select {
+    max-width: 300px;
+  }
+  .wide {
+    max-width: 460px;
+  }
+</style>

@@ -1,0 +1,19 @@
+import { nameOfFact } from '$core/estate/asked-facts';
+import { kindsOf } from '$core/estate/facts';
+import type { CasePlan } from '$core/plan-types';
+import type { Naming } from '$core/wording/ready';
+import { desk } from '$lib/state/desk.svelte';
+
+/** Names as the desk knows them. */
+export const naming: Naming = {
+  names: (product) => desk.namesOfProduct(product),
+  system: (id) => desk.systems.get(id)?.name ?? id,
+  fact: (id) => nameOfFact(id, (fact) => kindsOf(desk.catalogue).find(fact)?.name)
+};
+
+/** The case of the plan on the desk with that id. */
+export const caseOf = (id: string): CasePlan | undefined => desk.plan?.cases.find((c) => c.id === id);
+
+/** Where a case is seen on its stair. */
+export const stairOf = (systems: readonly string[]): string =>
+  `/stair?at=${encodeURIComponent(systems[0] ?? '')}`;

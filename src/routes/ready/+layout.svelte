@@ -1,0 +1,87 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import { page } from '$app/state';
+  import EmptyDesk from '$lib/components/EmptyDesk.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+  import { looker } from '$lib/state/looker.svelte';
+  import { trials } from '$lib/state/trials.svelte';
+
+  let { children }: { children: Snippet } = $props();
+
+  // Looking into the plan is asked for where it is shown, and again whenever there is another plan.
+  $effect(() => {
+    if (desk.plan && !desk.progress) void looker.look();
+  });
+
+  const here = $derived<string>(page.url.pathname);
+  const questions = $derived(looker.ready?.found.questions.filter((q) => q.settles > 0).length ?? 0);
+  const toFetch = $derived(
+    (looker.ready?.found.rights.filter((r) => r.toBuy !== 0).length ?? 0) +
+      (looker.ready?.found.fetch.length ?? 0)
+  );
+  const views = $derived([
+    { path: '/ready', name: 'In the way', count: 0 },
+    { path: '/ready/marks', name: 'Asked of each', count: 0 },
+    { path: '/ready/fetch', name: 'Fetch and buy', count: toFetch },
+    { path: '/ready/questions', name: 'Ask first', count: questions },
+    { path: '/ready/rechecks', name: 'Since last time', count: trials.rechecks.length },
+    { path: '/ready/what-if', name: 'What if', count: trials.whatIfs.length }
+  ]);
+</script>
+
+{#if desk.isEmpty}
+  <EmptyDesk />
+{:else}
+  <nav class="views no-print" aria-label="Views of readiness">
+    {#each views as view (view.path)}
+      <a href={view.path} aria-current={here === view.path ? 'page' : undefined}
+        >{view.name}{#if view.count > 0}<span class="count">{view.count}</span>{/if}</a
+      >
+    {/each}
+  </nav>
+  {#if looker.ready || here === '/ready/what-if'}
+    {#if looker.progress && looker.ready}
+      <p class="soft state" role="status">
+        Looking again: {looker.progress.done} of {looker.progress.of} cases; what is shown is from before.
+      </p>
+    {/if}
+    {@render children()}
+  {:else}
+    <p class="soft state" role="status">
+      {looker.progress
+        ? `Looking into what stands in the way: ${looker.progress.done} of ${looker.progress.of} cases`
+        : 'Planning first.'}
+    </p>
+  {/if}
+{/if}
+
+<style>
+  .views {
+    display: flex;
+    gap: 20px;
+    padding: 9px 24px 0;
+    flex: none;
+  }
+  a {
+    text-decoration: none;
+    color: var(--soft);
+    padding-bottom: 3px;
+    border-bottom: 2px solid transparent;
+  }
+  a:hover {
+    color: var(--ink);
+  }
+  a[aria-current] {
+    color: var(--ink);
+    font-weight: 650;
+    border-bottom-color: var(--ink);
+  }
+  .count {
+    margin-left: 4px;
+    font-size: 12.5px;
+    font-weight: 400;
+  }
+  .state {
+    padding: 12px 24px 0;
+  }
+</style>

@@ -1,0 +1,164 @@
+<script lang="ts">
+  import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording/dates';
+  import type { Day } from '$core/date/day';
+  import { desk } from '$lib/state/desk.svelte';
+  import { downloadText } from '$lib/state/download';
+  import { looker } from '$lib/state/looker.svelte';
+  import { caseOf, stairOf } from '$lib/ready/naming';
+  import Papa from 'papaparse';
+
+  const ready = $derived(looker.ready?.found);
+  const currency = $derived(desk.catalogue?.currency ?? '');
+  const rights = $derived([...(ready?.rights ?? [])].sort((a, b) => a.by - b.by));
+  const toBuy = $derived(rights.filter((r) => r.toBuy !== 0));
+  const total = $derived(
+    [...toBuy.map((r) => r.costCents), ...(ready?.fetch ?? []).map((f) => f.costCents)].reduce<number>(
+      (n, c) => n + (c === 'unknown' ? 0 : c),
+      0
+    )
+  );
+  const unpriced = $derived(toBuy.filter((r) => r.costCents === 'unknown').length);
+  const late = $derived(toBuy.filter((r) => r.by < desk.today).length);
+  const KIND = {
+    part: 'Parts to order',
+    medium: 'Media to make',
+    key: 'Keys to look for',
+    account: 'Accounts and access',
+    driver: 'Drivers on a medium'
+  } as const;
+  const groups = $derived(
+    (Object.keys(KIND) as (keyof typeof KIND)[]).flatMap((kind) => {
+      const items = (ready?.fetch ?? []).filter((f) => f.kind === kind);
+      return items.length > 0 ? [{ kind, items }] : [];
+    })
+  );
+
+  const sayBy = (day: Day): string => (day < desk.today ? `now; it was ${sayDay(day)}` : sayDay(day));
+
+  function takeOut(): void {
+    const rows = [
+      ['What', 'Product', 'Edition', 'Needed', 'Held', 'To get', `Cost ${currency}`, 'By'],
+      ...rights.map((r) => [
+        desk.namesOfProduct(r.product).right(r.right),
+        desk.namesOfProduct(r.product).product,
+        desk.namesOfProduct(r.product).edition(r.edition),
+        r.needed,
+        r.held,
+        r.toBuy,
+        r.costCents === 'unknown' ? 'unknown' : r.costCents / 100,
+        sayDay(r.by)
+      ]),
+      ...(ready?.fetch ?? []).map((f) => [
+        f.what,
+        desk.namesOfProduct(f.product).product,
+        '',
+        f.count,
+        '',
+        f.count,
+        f.costCents === 'unknown' ? 'unknown' : f.costCents / 100,
+        sayDay(f.by)
+      ])
+    ];
+    downloadText('fetch-and-buy.csv', Papa.unparse(rows, { escapeFormulae: true }), 'text/csv');
+  }
+</script>
+
+<svelte:head><title>Fetch and buy - Orange Stair</title></svelte:head>
+
+{#if ready}
+  <div class="page">
+    <h1>Fetch and buy</h1>
+    <p data-total>
+      <b>{sayMoney(total, currency)}</b> for the ways chosen{unpriced > 0
+        ? `, and ${sayCount(unpriced, 'sum')} nobody has published`
+        : ''}.
+      {late > 0 ? `${sayCount(late, 'line')} should have been there already.` : ''}
+      <button class="act no-print" onclick={takeOut}>Take out as CSV</button>
+      <button class="act no-print" onclick={() => window.print()}>Print</button>
+    </p>
+    {#if rights.length === 0 && groups.length === 0}
+      <p class="soft">The ways chosen ask for nothing to be bought or fetched.</p>
+    {/if}
+    {#if rights.length > 0}
+      <h2>Rights, by edition</h2>
+      <table class="plain">
+        <thead
+          ><tr
+            ><th>Right</th><th>Leads to</th><th class="num">Needed</th><th class="num">Held</th><th
+              class="num">To buy</th
+            ><th class="num">Cost</th><th>By</th><th>For</th></tr
+          ></thead
+        >
+        <tbody>
+          {#each rights as r (r.product + r.right + r.edition + (r.pool ?? ''))}
+            {@const names = desk.namesOfProduct(r.product)}
+            <tr data-right={r.right} data-edition={r.edition}>
+              <td>{names.right(r.right)}{r.pool ? `, units of ${r.pool}` : ''}</td>
+              <td>{names.product} {names.edition(r.edition)}</td>
+              <td class="num mono">{r.needed === 'unknown' ? '?' : sayNumber(r.needed)}</td>
+              <td class="num mono">{sayNumber(r.held)}</td>
+              <td class="num mono"><b>{r.toBuy === 'unknown' ? '?' : sayNumber(r.toBuy)}</b></td>
+              <td class="num mono">{r.costCents === 0 ? '' : sayMoney(r.costCents, currency)}</td>
+              <td class:late={r.by < desk.today}>{sayBy(r.by)}</td>
+              <td
+                >{#each r.cases.slice(0, 3) as id (id)}{@const c = caseOf(id)}{#if c}<a
+                      class="one"
+                      href={stairOf(c.systems)}>{desk.describe(c)} ({c.systems.length})</a
+                    >{/if}{/each}{r.cases.length > 3 ? `and ${r.cases.length - 3} more` : ''}</td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <p class="soft">
+        Held rights are counted once over the estate, before any are set aside for a site. Units of one
+        edition are never used for another.
+      </p>
+    {/if}
+    {#each groups as group (group.kind)}
+      <h2>{KIND[group.kind]}</h2>
+      <table class="plain">
+        <tbody>
+          {#each group.items as f (f.kind + f.product + f.what)}
+            <tr data-fetch={f.kind}>
+              <td>{f.what}</td>
+              <td class="soft">{desk.namesOfProduct(f.product).product}</td>
+              <td class="num mono">{sayNumber(f.count)}</td>
+              <td class="num mono">{f.costCents === 0 ? '' : sayMoney(f.costCents, currency)}</td>
+              <td class:late={f.by < desk.today}
+                >{sayBy(f.by)}{f.leadDays > 0 ? `, takes ${f.leadDays} days to come` : ''}</td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/each}
+  </div>
+{/if}
+
+<style>
+  .page {
+    overflow: auto;
+    flex: 1;
+    padding: 12px 24px 30px;
+  }
+  h2 {
+    margin-top: 18px;
+  }
+  .num {
+    text-align: right;
+  }
+  td {
+    overflow-wrap: anywhere;
+  }
+  .late {
+    font-weight: 650;
+  }
+  .one {
+    display: inline-block;
+    margin-right: 8px;
+  }
+  p .act {
+    margin-left: 8px;
+  }
+</style>

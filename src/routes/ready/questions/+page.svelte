@@ -1,0 +1,107 @@
+<script lang="ts">
+  import type { Question } from '$core/estate/schema';
+  import type { ReadyQuestion } from '$core/ready/ready-types';
+  import { sayCount } from '$core/wording/dates';
+  import { sayQuestion } from '$core/wording/ready';
+  import QuestionForm from '$lib/estate/QuestionForm.svelte';
+  import { caseOf, naming, stairOf } from '$lib/ready/naming';
+  import { desk } from '$lib/state/desk.svelte';
+  import { looker } from '$lib/state/looker.svelte';
+
+  let asking = $state<Partial<Question> | undefined>();
+
+  const questions = $derived(looker.ready?.found.questions ?? []);
+  const asked = $derived(
+    new Set((desk.estate.questions ?? []).filter((q) => q.answered === undefined).map((q) => q.about))
+  );
+  const say = (q: ReadyQuestion): string => sayQuestion(q, desk.namesOfProduct(q.product), naming.fact);
+  const aboutOf = (q: ReadyQuestion): string =>
+    `${q.product}/${'fact' in q.about ? q.about.fact : 'clause' in q.about ? q.about.clause : 'release'}`;
+
+  function ask(q: ReadyQuestion): void {
+    const [place] = q.places;
+    asking = {
+      about: aboutOf(q),
+      text: `${say(q)}, ${sayCount(q.matters, 'system')} on ${q.product ? desk.namesOfProduct(q.product).product : 'products nobody knows'}${place ? `. Read it: ${place.where}` : ''}`,
+      ...(place?.ask === undefined ? {} : { owner: place.ask })
+    };
+  }
+</script>
+
+<svelte:head><title>Ask first - Orange Stair</title></svelte:head>
+
+<div class="page">
+  <h1>Ask first</h1>
+  {#if questions.length === 0}
+    <p class="soft">Every verdict is settled: no answer would change one.</p>
+  {:else}
+    <p class="soft">By the number of verdicts an answer settles by itself, whatever it is.</p>
+    <table class="plain">
+      <thead
+        ><tr
+          ><th class="num">Settles</th><th class="num">Matters to</th><th>To find out</th><th
+            >Where, whom to ask</th
+          ><th>Of</th><th></th></tr
+        ></thead
+      >
+      <tbody>
+        {#each questions as q (q.key)}
+          <tr data-question={q.key}>
+            <td class="num mono"><b>{q.settles}</b></td>
+            <td class="num mono">{q.matters}</td>
+            <td
+              ><b>{say(q)}</b>
+              <span class="soft"
+                >{q.product ? desk.namesOfProduct(q.product).product : 'not in the catalogue'}</span
+              ></td
+            >
+            <td class="soft"
+              >{#each q.places as p (p.where)}<div>
+                  {p.where}{p.fallback ? `; else ${p.fallback}` : ''}{p.ask ? `; ask ${p.ask}` : ''}
+                </div>{:else}{'clause' in q.about
+                  ? 'the publisher, or by a try on a spare'
+                  : 'where to read it is not recorded'}{/each}</td
+            >
+            <td
+              >{#each q.cases.slice(0, 3) as id (id)}{@const c = caseOf(id)}{#if c}<a
+                    class="one"
+                    href={stairOf(c.systems)}
+                    >{c.systems.length === 1 ? naming.system(c.systems[0] ?? '') : desk.describe(c)}</a
+                  >{/if}{/each}{q.cases.length > 3 ? `and ${q.cases.length - 3} more` : ''}</td
+            >
+            <td class="acts"
+              >{#if asked.has(aboutOf(q))}<span class="soft">asked</span>{:else}<button
+                  class="act"
+                  onclick={() => ask(q)}>Ask…</button
+                >{/if}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+</div>
+<QuestionForm bind:question={asking} />
+
+<style>
+  .page {
+    overflow: auto;
+    flex: 1;
+    padding: 12px 24px 30px;
+  }
+  .num {
+    text-align: right;
+    width: 76px;
+  }
+  td {
+    overflow-wrap: anywhere;
+  }
+  .one {
+    display: inline-block;
+    margin-right: 8px;
+  }
+  .acts {
+    text-align: right;
+    white-space: nowrap;
+  }
+</style>

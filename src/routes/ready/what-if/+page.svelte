@@ -1,0 +1,206 @@
+<script lang="ts">
+  import type { Change, WhatIf } from '$core/estate/schema';
+  import type { Tried } from '$core/what-if/try-changes';
+  import { sayCount, sayNumber } from '$core/wording/dates';
+  import { sayChange } from '$core/wording/ready';
+  import AddChange from '$lib/ready/AddChange.svelte';
+  import { naming } from '$lib/ready/naming';
+  import PlanChanges from '$lib/ready/PlanChanges.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+  import { looker } from '$lib/state/looker.svelte';
+  import { trials } from '$lib/state/trials.svelte';
+
+  let selected = $state('');
+  let name = $state('');
+  let tried = $state.raw<
+    { of: readonly Change[]; plan: unknown; found: Pick<Tried, 'changes' | 'reaching'> } | undefined
+  >();
+  let asked: { of: readonly Change[] | undefined; plan: unknown } = { of: undefined, plan: undefined };
+
+  const current = $derived(trials.whatIfs.find((w) => w.id === selected) ?? trials.whatIfs.at(-1));
+  const result = $derived(
+    tried && tried.of === current?.changes && tried.plan === desk.plan ? tried.found : undefined
+  );
+  const verdicts = $derived(
+    (result?.changes ?? []).filter((c) => c.verdictChanges).reduce((n, c) => n + c.systems.length, 0)
+  );
+
+  // A copy is planned whenever its changes, or the plan they are tried on, are others.
+  $effect(() => {
+    const { plan } = desk;
+    const changes = current?.changes;
+    if (!plan || desk.progress || !changes || changes.length === 0) return;
+    if (asked.of === changes && asked.plan === plan) return;
+    asked = { of: changes, plan };
+    void looker.tryOut(changes).then((found) => {
+      if (found && asked.of === changes) tried = { of: changes, plan, found };
+    });
+  });
+
+  async function begin(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const words = name.trim();
+    name = '';
+    selected = await trials.saveWhatIf(`Began ${words}`, { name: words, changes: [] });
+  }
+
+  async function add(whatIf: WhatIf, changes: readonly Change[]): Promise<void> {
+    selected = whatIf.id;
+    if (changes.length > 0)
+      await trials.saveWhatIf(`Added to ${whatIf.name}`, {
+        ...whatIf,
+        changes: [...whatIf.changes, ...changes]
+      });
+  }
+
+  const remove = (whatIf: WhatIf, at: number): Promise<string> =>
+    trials.saveWhatIf(`Took a change out of ${whatIf.name}`, {
+      ...whatIf,
+      changes: whatIf.changes.filter((_, i) => i !== at)
+    });
+</script>
+
+<svelte:head><title>What if - Orange Stair</title></svelte:head>
+
+<div class="page">
+  <section class="main">
+    <h1>{current?.name ?? 'What if'}</h1>
+    {#if !current}
+      <p>
+        Change what is known, decided or allowed on a copy: what would the plan be? Nothing here counts until
+        it is applied. Give it a name to begin.
+      </p>
+    {/if}
+    {#if current}
+      <ol class="changes">
+        {#each current.changes as change, i (i)}
+          <li>
+            <span>{sayChange(change, naming)}</span>
+            <button class="act" onclick={() => void remove(current, i)}>Take out</button>
+          </li>
+        {/each}
+      </ol>
+      <AddChange onadd={(changes) => void add(current, changes)} />
+      {#if current.changes.length === 0}
+        <p class="soft">Nothing is changed yet.</p>
+      {:else if !result}
+        <p class="soft" role="status">Planning the copy…</p>
+      {:else}
+        <p class="reaching" role="status" data-reaching>
+          Goals reached: <b>{sayNumber(result.reaching[0])}</b> before,
+          <b>{sayNumber(result.reaching[1])}</b> after. {verdicts === 0
+            ? 'No verdict changes'
+            : `${sayCount(verdicts, 'verdict')} ${verdicts === 1 ? 'changes' : 'change'}`}.
+        </p>
+        {#if result.changes.length > 0}<PlanChanges changes={result.changes} />{/if}
+      {/if}
+    {/if}
+  </section>
+  <aside>
+    {#if trials.whatIfs.length > 0}
+      <h2>Copies</h2>
+      <ul class="plainlist">
+        {#each trials.whatIfs as w (w.id)}
+          <li>
+            <button class="link" aria-pressed={w.id === current?.id} onclick={() => (selected = w.id)}
+              >{w.name}</button
+            >
+            <span class="soft">{sayCount(w.changes.length, 'change')}{w.who ? `, ${w.who}` : ''}</span>
+          </li>
+        {/each}
+      </ul>
+    {/if}
+    <form class="begin" onsubmit={begin}>
+      <label for="what-if-name">A new copy</label>
+      <input
+        id="what-if-name"
+        class="field"
+        bind:value={name}
+        required
+        maxlength="300"
+        placeholder="Its name"
+      />
+      <button class="act" class:onward={!current} type="submit" disabled={name.trim() === ''}>Begin</button>
+    </form>
+    {#if current}
+      <div class="ends no-print">
+        <button
+          class="act onward"
+          disabled={current.changes.length === 0}
+          onclick={() => void trials.applyWhatIf(current)}>Apply it for good</button
+        >
+        <button class="act" onclick={() => void trials.dropWhatIf(current)}>Drop it</button>
+      </div>
+    {/if}
+  </aside>
+</div>
+
+<style>
+  .page {
+    flex: 1;
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 300px;
+    min-height: 0;
+  }
+  .main {
+    padding: 12px 20px 30px 24px;
+    overflow: auto;
+  }
+  .changes {
+    padding-left: 20px;
+    margin: 8px 0;
+    list-style: decimal;
+  }
+  .changes li {
+    padding: 2px 0;
+    overflow-wrap: anywhere;
+  }
+  .changes .act {
+    padding: 0 8px;
+    margin-left: 8px;
+  }
+  .reaching {
+    font-size: 14.5px;
+    margin: 8px 0;
+  }
+  aside {
+    border-left: 1px solid var(--line);
+    background: var(--sheet);
+    padding: 16px 20px;
+    overflow: auto;
+    display: flex;
+    flex-direction: column;
+    gap: 12px;
+  }
+  .plainlist {
+    list-style: none;
+    padding: 0;
+    margin: 0;
+  }
+  .link {
+    font: inherit;
+    background: none;
+    border: 0;
+    padding: 0;
+    text-decoration: underline;
+    cursor: pointer;
+    color: inherit;
+    text-align: left;
+    overflow-wrap: anywhere;
+  }
+  .link[aria-pressed='true'] {
+    font-weight: 650;
+    text-decoration: none;
+  }
+  .begin,
+  .ends {
+    display: flex;
+    flex-direction: column;
+    gap: 6px;
+    align-items: flex-start;
+  }
+  .ends {
+    margin-top: auto;
+    flex-direction: row;
+  }
+</style>
