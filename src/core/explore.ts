@@ -8,6 +8,7 @@ import { findChosen } from './route/choose';
 import { routeOf } from './route/explain';
 import { findFallbacks, type Fallback } from './route/fallback';
 import { unbeatenOf, type Label } from './route/label';
+import { findWhyNotStraight, type NotStraight } from './route/nearest-miss';
 import { findRoutes, targetKey } from './route/search';
 import type { Route } from './route/types';
 
@@ -21,6 +22,8 @@ export interface Exploration extends FindOut {
   /** The search ended on its budget: the best by each criterion and the first 20 are listed. */
   readonly routesCut: boolean;
   readonly fallbacks: readonly Fallback[];
+  /** Why one hop in place does not do, where none does. */
+  readonly notStraight?: NotStraight;
 }
 
 export interface Explored {
@@ -55,11 +58,13 @@ function explore(planning: Planning, looking: Looking, found: TargetPlan): Explo
   // Past its budget the search may have missed the chosen route, which is always in the list.
   const all = isCut && label ? [...inSure, ...inBest, label] : [...inSure, ...inBest];
   const listed = withinBudget(unbeatenOf(all), isCut);
+  const notStraight = found.older ? undefined : findWhyNotStraight(terms, start, place);
   return {
     target: found.target,
     routes: listed.labels.map((l) => routeOf(terms, l, inBest.includes(l) ? 'best' : 'sure')),
     routesCut: listed.cut,
     fallbacks: label ? findFallbacks(terms, label, place) : [],
+    ...(notStraight ? { notStraight } : {}),
     ...findOut(planning, looking, found)
   };
 }

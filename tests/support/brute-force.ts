@@ -78,6 +78,9 @@ type Target3 = { release: string; edition: string; architecture: string };
 const isAt = (s: Standing, t: Target3): boolean =>
   s.release === t.release && s.edition === t.edition && s.architecture === t.architecture;
 
+const subsetsOf = (list: readonly number[]): number[][] =>
+  list.reduce<number[][]>((all, x) => [...all, ...all.map((set) => [...set, x])], [[]]);
+
 const ONE_DAY = 1440;
 const GIVE_UP_DAYS = 300;
 const MOST_SEQUENCES = 2500;
@@ -588,23 +591,30 @@ export class BruteForce {
       });
       return days;
     };
-    const overstays = new Set<number>();
-    let days = forward();
-    for (let round = 0; round < 2 * GIVE_UP_DAYS * steps.length; round++) {
-      const bad = this.overstay(steps, days, run, overstays);
-      if (!bad) break;
-      if (bad.unknown) heldUnknown[bad.enter] = true;
-      else {
+    /** Days with which no stay but the given ones is too long, put off day by day; undefined where there are none. */
+    const layBut = (given: Set<number>): Days[] | undefined => {
+      held.fill(0);
+      heldUnknown.fill(false);
+      let days = forward();
+      for (let bad = this.overstay(steps, days, run, given); bad;) {
         const first = (days[bad.enter] as Days).first;
-        if (first > today + GIVE_UP_DAYS) {
-          // What was put off for its sake is not put off any more either.
-          overstays.add(bad.enter);
-          held.fill(0);
-        } else held[bad.enter] = first + 1;
+        if (!bad.unknown && first > today + GIVE_UP_DAYS) return undefined;
+        if (bad.unknown) heldUnknown[bad.enter] = true;
+        else held[bad.enter] = first + 1;
+        days = forward();
+        bad = this.overstay(steps, days, run, given);
       }
-      days = forward();
+      return days;
+    };
+    // As few stays as can be are left too long, earlier ones rather than later ones.
+    const sets = subsetsOf(steps.map((_, i) => i)).sort(
+      (x, y) => x.length - y.length || (x.join() < y.join() ? -1 : 1)
+    );
+    for (const given of sets) {
+      const days = layBut(new Set(given));
+      if (days) return { days, overstays: given };
     }
-    return { days, overstays: [...overstays] };
+    throw new Error('leaving all stays as they are always does');
   }
 
   private readonly gated = new Map<string, BruteGate | undefined>();

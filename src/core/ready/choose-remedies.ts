@@ -1,9 +1,18 @@
+import type { Remedy } from './ready-types';
+
 /** Something with a price; buying it serves every group that needs it. */
 export interface Priced {
   readonly key: string;
   /** Cents for all that need it; unknown: it cannot be bought within a budget. */
   readonly costCents: number | 'unknown';
 }
+
+/** What a budget can buy: what costs nothing but is a decision - to go without a companion, say - is not for the taking. */
+export const payableOf = (remedies: readonly Remedy[]): Priced[] =>
+  remedies.map(({ key, kind, costCents }) => ({
+    key,
+    costCents: kind === 'decision' || kind === 'other' ? 'unknown' : costCents
+  }));
 
 /** Systems that are opened once everything they need is had. */
 export interface Group {

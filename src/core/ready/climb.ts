@@ -1,4 +1,5 @@
-import type { Remedy, Want } from './ready-types';
+import type { Priced } from './choose-remedies';
+import type { Want } from './ready-types';
 
 /** One step of the stair of cures: what is done or bought together, and what that opens. */
 export interface CureTread {
@@ -13,12 +14,12 @@ export interface CureTread {
 }
 
 /**
- * The stair of cures: from what is open as it is, over what costs nothing, to what is bought, each tread the set of remedies
+ * The stair of cures: from what is open as it is, over all that costs nothing, to what is bought, each tread the set of remedies
  * that opens most systems a cent of what is still to be paid; what is chosen first. Ties: more systems, then keys. Remedies
  * whose price nobody knows are on no tread. Cost: groups squared times remedies.
  */
 export function climbOf(
-  remedies: readonly Remedy[],
+  remedies: readonly Priced[],
   wants: readonly Want[],
   chosen: ReadonlySet<string>
 ): CureTread[] {
@@ -43,6 +44,10 @@ export function climbOf(
     });
   };
   take([], true);
+  const free = [
+    ...new Set(open.filter((w) => w.needs.every((n) => price.get(n) === 0)).flatMap((w) => w.needs))
+  ];
+  if (free.length > 0) take(free, true);
   const cheapest = (among: readonly Want[]): readonly string[] | undefined =>
     among
       .map((w) => {
@@ -57,10 +62,8 @@ export function climbOf(
         (a, b) =>
           a.cost / a.gain - b.cost / b.gain || b.gain - a.gain || (a.needs.join() < b.needs.join() ? -1 : 1)
       )[0]?.needs;
-  const isFree = (w: Want): boolean => w.needs.every((n) => had.has(n) || price.get(n) === 0);
-  const isChosen = (w: Want): boolean => isFree(w) || w.needs.every((n) => had.has(n) || chosen.has(n));
+  const isChosen = (w: Want): boolean => w.needs.every((n) => had.has(n) || chosen.has(n));
   for (const [among, bought] of [
-    [isFree, true],
     [isChosen, true],
     [() => true, false]
   ] as const)

@@ -71,7 +71,9 @@ export function gatherRemedies(
       costCents: bought.length > 0 ? bought.map((b) => b.costCents).reduce(add) : r.costCents
     };
   });
-  const free = new Set(priced.filter((r) => r.costCents === 0 && r.kind !== 'other').map((r) => r.key));
+  const free = new Set(
+    priced.filter((r) => r.costCents === 0 && r.kind !== 'other' && r.kind !== 'decision').map((r) => r.key)
+  );
   const opensAlone = (key: string): number =>
     wants
       .filter((w) => w.needs.includes(key) && w.needs.every((n) => n === key || free.has(n)))

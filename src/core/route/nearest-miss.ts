@@ -2,7 +2,7 @@ import { judgeMoves, judgeNext, type Judgement } from './judge';
 import { reasonOf } from './explain';
 import type { Along } from './along';
 import { askStep } from './ask';
-import { listOpenings, turnsBack, type Move, type Opening, type Place } from './move';
+import { listOpenings, NOTHING, turnsBack, type Move, type Opening, type Place } from './move';
 import { targetKey } from './search';
 import type { Terms } from './terms';
 import { clauseKey, type Reason } from './types';
@@ -47,6 +47,41 @@ export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<strin
     layer = following;
   }
   return new Map([...targets].map(([key, miss]) => [key, reasonsOf(terms, miss)]));
+}
+
+/** Why one hop in place does not do. `edition`: the hop is there, but not from this edition to that one. */
+export type NotStraight =
+  | { readonly kind: 'no hop'; readonly tableComplete: boolean }
+  | { readonly kind: 'edition'; readonly hop: string }
+  | { readonly kind: 'clauses'; readonly hop: string; readonly reasons: readonly Reason[] };
+
+/**
+ * What keeps a target from being reached in one hop in place, by the hop with fewest faults; undefined where one does, or where
+ * the target is on the same release. Cost: levels times the cures of one step.
+ */
+export function findWhyNotStraight(terms: Terms, start: Place, target: Place): NotStraight | undefined {
+  const { model } = terms;
+  if (start.release === NOTHING || start.release === target.release) return undefined;
+  const hops = (model.hopsFrom[start.release] ?? []).filter(
+    (h) => h.hop.kind === 'in place' && h.to === target.release
+  );
+  const [any] = hops;
+  if (!any) return { kind: 'no hop', tableComplete: model.tableComplete };
+  const first: Miss = {
+    moves: [],
+    visited: [start],
+    judgement: nothingJudged(terms),
+    along: terms.along,
+    faults: 0
+  };
+  const misses = listOpenings(model, start, false)
+    .filter((o) => o.kind === 'in place' && targetKey(o.to) === targetKey(target))
+    .map((o) => leastFaulty(terms, first, o, true));
+  const [least] = misses.sort((a, b) => a.faults - b.faults);
+  if (!least) return { kind: 'edition', hop: any.hop.id };
+  return least.faults === 0
+    ? undefined
+    : { kind: 'clauses', hop: least.moves[0]?.id ?? '', reasons: reasonsOf(terms, least) };
 }
 
 const nothingJudged = (terms: Terms): Judgement => ({

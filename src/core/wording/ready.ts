@@ -43,7 +43,9 @@ export function sayItem(item: ReadyItem, naming: Naming): string {
     case 'site demand': {
       const name = names.requirement(item.id);
       const demanded =
-        item.demanded === 'unknown' ? 'a figure nobody has stated, or stated two ways' : item.demanded;
+        item.demanded === 'unknown'
+          ? 'a figure nobody has stated, or stated two ways'
+          : nameFacts(item.demanded, naming);
       return `${name === item.id ? '' : `${name}: `}${demanded}${item.kind === 'site demand' ? ' (the site’s own)' : ''}`;
     }
   }
@@ -136,3 +138,7 @@ export function sayQuestion(
       return about.clause;
   }
 }
+
+/** A condition's text with the names of facts in the place of their ids. */
+export const nameFacts = (text: string, naming: Pick<Naming, 'fact'>): string =>
+  text.replace(/"[^"]*"|[a-z][\w.-]*\w/g, (word) => (word.startsWith('"') ? word : naming.fact(word)));

@@ -1,6 +1,8 @@
 import type { Contributor } from '../date/deadline';
 import type { TargetPlan } from '../plan-types';
-import type { Verdict } from '../route/types';
+import type { Target } from '../estate/schema';
+import type { NotStraight } from '../route/nearest-miss';
+import type { Standing, Verdict } from '../route/types';
 import { describeReason } from './reason';
 import { sayCount, sayDay, sayMoney } from './dates';
 import type { Names } from './names';
@@ -105,5 +107,20 @@ export function sayCost(c: Contributor, currency: string): string {
       return `after it the step takes ${c.cost.number === 'unknown' ? 'nobody knows how many' : c.cost.number} units of ${c.cost.pool}`;
     case 'money':
       return `after it the step costs ${sayMoney(c.cost.cents, currency)} more`;
+  }
+}
+
+/** Why one hop in place does not do, as a sentence's end. */
+export function sayNotStraight(why: NotStraight, from: Standing, to: Target, names: Names): string {
+  const [a, b] = [names.release(from.release), names.release(to.release)];
+  switch (why.kind) {
+    case 'no hop':
+      return why.tableComplete
+        ? `no hop in place leads from ${a} to ${b}; the publisher’s table is complete, so there is none`
+        : `no hop in place from ${a} to ${b} is published; the table is not said to be complete`;
+    case 'edition':
+      return `the hop from ${a} to ${b} does not lead from ${names.edition(from.edition)} to ${names.edition(to.edition)}; its table of editions decides`;
+    case 'clauses':
+      return why.reasons.map(describeReason).join('; ');
   }
 }

@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { formatDay } from '$core/date/day';
-  import { monthName, sayDay, saySpan, shorten } from '$core/wording/dates';
+  import { formatDay, type Day } from '$core/date/day';
+  import type { CasePlan } from '$core/plan-types';
+  import { monthName, sayCount, sayDay, saySpan, shorten } from '$core/wording/dates';
   import { monthsBetween } from '$core/date/day';
   import { shortestReason } from '$core/wording/verdict';
   import type { Names } from '$core/wording/names';
   import type { StairLayout, Tread } from '$lib/stair/layout';
-  import { placeOf } from '$lib/stair/scale';
+  import { moveBend, placeOf } from '$lib/stair/scale';
 
   interface Props {
     layout: StairLayout;
@@ -16,8 +17,58 @@
     looked: string | undefined;
     onlook: (tread: Tread) => void;
     onpick: (tread: Tread) => void;
+    /** The axis was dragged or zoomed. */
+    onbend: (bend: { from: Day; to: Day }) => void;
+    /** In what a case deviates that is drawn beside, in words. */
+    deviates: (plan: CasePlan) => string;
   }
-  let { layout, names, width, height, looked, onlook, onpick }: Props = $props();
+  let { layout, names, width, height, looked, onlook, onpick, onbend, deviates }: Props = $props();
+
+  let dragged: { readonly x: number; readonly layout: StairLayout } | undefined;
+
+  function grab(event: PointerEvent): void {
+    if (event.button !== 0 || (event.target as Element).closest('.tread, a')) return;
+    dragged = { x: event.clientX, layout };
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  }
+
+  function drag(event: PointerEvent): void {
+    if (!dragged) return;
+    const { scale } = dragged.layout;
+    const [a = 0, b = 1] = [scale.bend.from, scale.bend.to].map((d) => placeOf(scale, d));
+    const days = ((dragged.x - event.clientX) * (scale.bend.to - scale.bend.from)) / Math.max(1, b - a);
+    if (Math.abs(days) >= 1) onbend(moveBend(scale, { days: Math.round(days) }));
+  }
+
+  function turn(event: WheelEvent): void {
+    event.preventDefault();
+    onbend(moveBend(layout.scale, { zoom: event.deltaY < 0 ? 1.25 : 0.8 }));
+  }
+
+  /** What stands at one place of the tread, told once. */
+  const dotWords = $derived.by(() => {
+    const places = new Map<
+      string,
+      { x: number; y: number; patches: string[]; cures: number; works: number }
+    >();
+    for (const dot of layout.dots) {
+      const key = `${dot.x} ${dot.y}`;
+      const at = places.get(key) ?? { x: dot.x, y: dot.y, patches: [], cures: 0, works: 0 };
+      if (dot.step.kind === 'patch') at.patches.push(names.patch(dot.step.to.release, dot.step.to.patch));
+      else if (dot.step.kind === 'cure') at.cures++;
+      else at.works++;
+      places.set(key, at);
+    }
+    return [...places.values()].map((at) => ({
+      x: at.x,
+      y: at.y,
+      lines: [
+        ...at.patches.map((p) => `patch ${p}`),
+        ...(at.cures > 0 ? [sayCount(at.cures, 'cure')] : []),
+        ...(at.works > 0 ? [sayCount(at.works, 'work-around')] : [])
+      ]
+    }));
+  });
 
   const bendX = $derived([layout.scale.bend.from, layout.scale.bend.to].map((d) => placeOf(layout.scale, d)));
   const climb = $derived(layout.climb.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(''));
@@ -85,6 +136,10 @@
   role="group"
   aria-label="The stair: releases upward, time across"
   data-breaks={JSON.stringify(layout.scale.breaks)}
+  onpointerdown={grab}
+  onpointermove={drag}
+  onpointerup={() => (dragged = undefined)}
+  onpointercancel={() => (dragged = undefined)}
 >
   <defs>
     <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
@@ -94,6 +149,7 @@
       ><circle cx="2" cy="2" r="1.1" class="dot" /></pattern
     >
   </defs>
+  <rect class="grip" x="0" y="0" {width} {height} />
   <rect class="sheet" x={bendX[0]} y="46" width={(bendX[1] ?? 0) - (bendX[0] ?? 0)} height={height - 90} />
   {#each layout.ticks as tick (tick.day)}
     <path class="tick" d="M{tick.x} 46V{height - 44}" />
@@ -193,6 +249,36 @@
     </g>
   {/if}
 
+  {#each layout.rests as rest (rest.release)}
+    <g data-rest={rest.release} data-since={formatDay(rest.since)} data-until={formatDay(rest.until)}>
+      <path class="rest" d="M{rest.x0} {rest.y + 23}H{Math.max(rest.x0 + 3, rest.x1)}" />
+      <text
+        class="rest-words"
+        x={Math.max(8, rest.x0 - 6)}
+        y={rest.y + 27}
+        text-anchor={rest.x0 > 190 ? 'end' : 'start'}
+        >out of service, {sayCount(Math.max(1, rest.until - rest.since), 'day')}</text
+      >
+    </g>
+  {/each}
+  {#each layout.deviations.slice(0, 3) as other, i (other.plan.id)}
+    <a
+      class="deviation"
+      href="/stair?at={encodeURIComponent(other.plan.systems[0] ?? '')}"
+      data-deviation={other.plan.systems[0]}
+    >
+      <circle cx={layout.today.x} cy={other.y} r="4" />
+      <text
+        x={layout.today.x > 230 ? layout.today.x - 9 : layout.today.x + 9}
+        y={other.y + 4}
+        text-anchor={layout.today.x > 230 ? 'end' : 'start'}
+        >{shorten(
+          `${other.plan.systems.length} more, ${other.plan.verdict}: ${deviates(other.plan)}${i === 2 && layout.deviations.length > 3 ? ` (and ${layout.deviations.length - 3} other cases)` : ''}`,
+          46
+        )}</text
+      >
+    </a>
+  {/each}
   {#if layout.stand}
     <path class="stand" d="M{layout.stand.x0} {layout.stand.y}H{layout.stand.x1}" />
     <circle class="standing" cx={layout.today.x} cy={layout.stand.y} r="7" />
@@ -234,7 +320,12 @@
       {/if}
     {/each}
     {#each layout.dots as dot, i (i)}
-      <g data-patch={dot.step.to.patch} data-day={formatDay(dot.day)} data-x={dot.x}
+      <g
+        data-patch={dot.step.kind === 'patch' ? dot.step.to.patch : undefined}
+        data-cure={dot.step.kind === 'cure' ? dot.step.id : undefined}
+        data-work-around={dot.step.kind === 'work-around' ? dot.step.id : undefined}
+        data-day={formatDay(dot.day)}
+        data-x={dot.x}
         ><circle
           class="small"
           cx={dot.x}
@@ -242,9 +333,10 @@
           r={layout.risers.some((r) => r.x === dot.x && r.y0 === dot.y) ? 3 : 4}
         /></g
       >
-      <text class="when" x={dot.x + 10} y={dot.y + 34}
-        >patch {names.patch(dot.step.to.release, dot.step.to.patch)}</text
-      >
+    {/each}
+    {#each dotWords as at (at.x + at.y * 10_000)}
+      {#each at.lines as line, i (i)}<text class="when" x={at.x + 10} y={at.y + 34 + i * 15}>{line}</text
+        >{/each}
     {/each}
     {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200 && hasRoom(targetTread)}<text
         class="when"
@@ -253,6 +345,7 @@
         text-anchor="end">{left} of service left on arrival</text
       >{/if}
   {/if}
+  <rect class="axisband" x="0" y={height - 44} {width} height="44" onwheel={turn} role="presentation" />
 </svg>
 
 <style>
@@ -275,6 +368,31 @@
     font-family: var(--font-sans);
     font-weight: 400;
     font-size: 12.5px;
+  }
+  .grip,
+  .axisband {
+    fill: transparent;
+    cursor: grab;
+  }
+  .rest {
+    stroke: var(--ink);
+    stroke-width: 3;
+    stroke-dasharray: 3 3;
+  }
+  .rest-words,
+  .deviation text {
+    font-size: 12px;
+    paint-order: stroke;
+    stroke: var(--paper);
+    stroke-width: 4px;
+  }
+  .deviation circle {
+    fill: var(--sheet);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .deviation text {
+    text-decoration: underline;
   }
   .today {
     stroke: var(--ink);

@@ -23,6 +23,8 @@ export function describeDecision(d: Decision): string {
   const names = new Names(productOf(d));
   if (d.target) return `${d.kind}: ${names.target(d.target)}`;
   if (d.holds !== undefined) return `rule: ${d.holds} holds`;
+  if (d.route) return `take the way ${d.route.join(', ')}`;
+  if (d.about !== undefined) return `${d.kind}: ${nameOfAbout(d.about)}`;
   if (d.value !== undefined) return `assume: ${String(d.value)}`;
   return d.kind;
 }
@@ -31,4 +33,14 @@ function productOf({ scope }: Decision) {
   if ('situation' in scope) return desk.products.get(scope.situation.split('/')[0] ?? '');
   const system = 'system' in scope ? desk.systems.get(scope.system) : undefined;
   return system && 'is' in system.product ? desk.products.get(system.product.is) : undefined;
+}
+
+/** The entry of the catalogue a decision is about, by its name. */
+function nameOfAbout(about: string): string {
+  const [product = '', list = '', ...rest] = about.split('/');
+  const id = rest.join('/');
+  const names = new Names(desk.products.get(product));
+  if (list === 'companions') return names.companion(id);
+  if (list === 'cautions') return names.caution(id);
+  return list === 'releases' ? names.release(id) : names.requirement(id);
 }

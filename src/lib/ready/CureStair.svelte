@@ -33,6 +33,7 @@
   function linesOf(tread: CureTread): string[] {
     if (tread.remedies.length === 0) return ['as it is'];
     const [first = '', ...rest] = namesOf(tread);
+    if (tread.costCents === 0) return ['what costs', `nothing: ${rest.length + 1}`];
     const words = rest.length > 0 ? `${first} and ${rest.length} more` : first;
     const cut = words.length <= PER_LINE ? -1 : words.lastIndexOf(' ', PER_LINE);
     return cut <= 0

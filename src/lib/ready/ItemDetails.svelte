@@ -87,7 +87,9 @@
             <span class="soft"
               >{cell.systems.length === 1
                 ? naming.system(cell.systems[0] ?? '')
-                : sayCount(cell.systems.length, 'system')}</span
+                : [sayCount(cell.systems.length, 'system'), desk.systems.get(cell.systems[0] ?? '')?.team]
+                    .filter(Boolean)
+                    .join(', ')}</span
             ></td
           >
           <td

@@ -22,6 +22,7 @@
 
 <style>
   .mark {
+    display: inline-block;
     vertical-align: -2px;
     fill: none;
     flex: none;

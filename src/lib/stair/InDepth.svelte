@@ -1,14 +1,19 @@
 <script lang="ts">
-  import type { Exploration } from '$core/explore';
+  import type { Change } from '$core/estate/schema';
+  import type { Exploration, Explored } from '$core/explore';
+  import type { Opening } from '$core/route/openings';
+  import { findChangeFor } from '$core/what-if/change-for';
   import type { Question } from '$core/find-out';
-  import type { CasePlan } from '$core/plan-types';
+  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
   import { isCounted, type NeededFirst, type Route } from '$core/route/types';
   import { sayCount, sayDay, sayMinutes, sayMoney } from '$core/wording/dates';
   import { describeReason } from '$core/wording/reason';
   import type { Names } from '$core/wording/names';
-  import { sayQuestion } from '$core/wording/ready';
+  import { sayChange, sayQuestion } from '$core/wording/ready';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
+  import { trials } from '$lib/state/trials.svelte';
+  import { tryout } from '$lib/state/tryout.svelte';
 
   /** What there is to say of one target beyond its chosen route: other ways, what opens it, what to find out. */
   let {
@@ -16,18 +21,77 @@
     looked,
     chosen,
     names,
-    currency
+    currency,
+    explored,
+    target
   }: {
     plan: CasePlan;
     looked: Exploration;
     chosen: Route | undefined;
     names: Names;
     currency: string;
+    explored: Explored;
+    target: TargetPlan;
   } = $props();
+
+  const first = $derived(desk.systems.get(plan.systems[0] ?? ''));
+  const product = $derived(desk.products.get(plan.product ?? ''));
+
+  /** The changes that lift an opening, where somebody here may make all of them. */
+  function changesFor(opening: Opening): readonly Change[] | undefined {
+    if (!product) return undefined;
+    const affected = { product, situation: plan.situation, team: first?.team };
+    const changes = opening.reasons.map((r) => findChangeFor(r, affected));
+    return changes.every((c) => c !== undefined) ? changes : undefined;
+  }
+
+  function tryOpening(opening: Opening): void {
+    const changes = changesFor(opening);
+    const words = opening.reasons.map((r) => describeReason(r)).join('; and ');
+    if (changes)
+      void tryout.withChanges(changes.map((c) => sayChange(c, naming)).join('; '), plan, target, changes);
+    else tryout.withOpening(`without this: ${words}`, explored, target, opening);
+  }
+
+  /** An answer tried: an assumption of every system alike. */
+  function tryAnswer(fact: string, value: string): void {
+    const changes = plan.systems.map((system): Change => ({
+      decide: { kind: 'assume', scope: { system, fact }, value, reason: 'tried on the stair' }
+    }));
+    void tryout.withChanges(`${naming.fact(fact)} is ${value}`, plan, target, changes);
+  }
+
+  const chooseWay = (route: Route): Promise<void> =>
+    trials.keep(
+      `Chose a way for ${desk.describe(plan)}`,
+      [
+        {
+          decide: {
+            kind: 'choose a route',
+            scope: { situation: plan.situation },
+            route: route.steps.filter(isCounted).map((s) => s.id)
+          }
+        }
+      ],
+      ''
+    );
+
+  /** Media and drivers that must be made before a hop begins, for the way that is taken when it fails. */
+  const prepare = (route: Route): string[] =>
+    route.steps.filter(isCounted).flatMap((s) => {
+      const doing = product?.hops?.find((h) => h.id === s.id)?.doing;
+      const media = (doing?.media ?? []).map(
+        (m) => `${m.name}${m.minutes ? `, ${sayMinutes(m.minutes)} to make` : ''}`
+      );
+      return media.length > 0 || s.kind !== 'fresh install'
+        ? media
+        : ['a medium to install from, and a back-up'];
+    });
 
   const others = $derived(
     looked.routes.filter((r) => wayOf(r) !== (chosen ? wayOf(chosen) : '')).slice(0, 20)
   );
+  const isGoal = $derived(sameTarget(target.target, plan.goal));
   const hops = $derived(chosen?.steps.filter(isCounted) ?? []);
 
   const wayOf = (route: Route): string =>
@@ -87,6 +151,7 @@
         <li>
           {#each opening.reasons as reason, i (i)}{i > 0 ? '; and ' : ''}{describeReason(reason)}{/each}.
           <span class="soft">Lifted: {opening.verdict}, {sayWay(opening.route)}.</span>
+          <button class="act small" onclick={() => tryOpening(opening)}>Try it</button>
         </li>
       {/each}
     </ul>
@@ -105,6 +170,17 @@
       {#each looked.questions.length > 0 ? looked.questions : looked.matter.map((q) => [q]) as set, i (i)}
         <li>
           {#each set as question, j (j)}{j > 0 ? ', and ' : ''}<b>{nameOf(question)}</b>{/each}
+          {#each set as question (nameOf(question))}
+            {#if 'fact' in question.about && set.length === 1}
+              {@const fact = question.about.fact}
+              <div class="answers">
+                {#each question.answers.slice(0, 6) as answer (answer)}<button
+                    class="act small"
+                    onclick={() => tryAnswer(fact, answer)}>if {answer}</button
+                  >{/each}
+              </div>
+            {/if}
+          {/each}
           {#each set.flatMap((q) => q.places) as place, j (j)}<div class="soft">
               {place.where}{place.fallback ? `; else ${place.fallback}` : ''}{place.ask
                 ? `; ask ${place.ask}`
@@ -132,7 +208,9 @@
             ? sayWay(fallback.route)
             : plan.replace
               ? 'nothing else leads there but a new machine'
-              : 'nothing else leads there'}
+              : 'nothing else leads there'}{#if fallback.route && prepare(fallback.route).length > 0}<span
+              class="soft">. Prepare before: {prepare(fallback.route).join('; ')}</span
+            >{/if}
         </li>
       {/each}
     </ul>
@@ -146,7 +224,11 @@
         <li>
           {sayWay(route)}
           {#if route.restsOn.length > 0}<span class="soft">
-              if what is unknown turns out well: {route.restsOn.map(describeReason).join('; ')}</span
+              if what is unknown turns out well: {route.restsOn
+                .map((r) => describeReason(r))
+                .join('; ')}</span
+            >{:else if isGoal}<button class="act small" onclick={() => void chooseWay(route)}
+              >Take this way</button
             >{/if}
         </li>
       {/each}
@@ -175,5 +257,23 @@
   }
   li {
     overflow-wrap: anywhere;
+  }
+  .plainlist {
+    list-style: none;
+    padding: 0;
+    margin: 6px 0 0;
+    display: flex;
+    flex-direction: column;
+    gap: 5px;
+  }
+  .small {
+    padding: 0 7px;
+    font-size: 12.5px;
+  }
+  .answers {
+    display: flex;
+    gap: 5px;
+    flex-wrap: wrap;
+    margin: 2px 0;
   }
 </style>

@@ -1,4 +1,4 @@
-import { modelOf, type ProductModel, type ReleaseModel } from '$core/catalogue/model';
+import { modelOf, serviceEndOf, type ProductModel, type ReleaseModel } from '$core/catalogue/model';
 import type { Product } from '$core/catalogue/schema';
 import type { Day } from '$core/date/day';
 import { readDay } from '$core/date/interval';
@@ -17,6 +17,12 @@ export interface StairInput {
   readonly countsExpected: boolean;
   readonly width: number;
   readonly height: number;
+  /** Where the axis is bent, where somebody has dragged it. */
+  readonly bend?: { readonly from: Day; readonly to: Day } | undefined;
+  /** The phase whose end counts as the end of service. */
+  readonly phase?: PhaseName;
+  /** Other cases of the situation: those that deviate. */
+  readonly deviating?: readonly CasePlan[];
 }
 
 export interface PhaseBand {
@@ -52,6 +58,25 @@ export interface Riser {
   readonly y0: number;
   readonly y1: number;
   readonly kind: 'whole' | 'broken' | 'edition';
+  /** Where a hop over several days ends: a ramp instead of a riser. */
+  readonly x1: number;
+}
+
+/** A stay, before or between hops, on a release out of service. */
+export interface Rest {
+  readonly release: string;
+  readonly x0: number;
+  readonly x1: number;
+  readonly y: number;
+  readonly since: Day;
+  readonly until: Day;
+}
+
+/** Where the first hop of a case that deviates is planned; absent where it has none. */
+export interface Deviation {
+  readonly plan: CasePlan;
+  readonly x: number;
+  readonly y: number;
 }
 
 export interface Dot {
@@ -73,6 +98,8 @@ export interface StairLayout {
   readonly stand: { readonly x0: number; readonly x1: number; readonly y: number } | undefined;
   readonly climb: readonly (readonly [x: number, y: number])[];
   readonly olderHidden: number;
+  readonly rests: readonly Rest[];
+  readonly deviations: readonly Deviation[];
 }
 
 const LEFT = 14;
@@ -100,9 +127,7 @@ export function layOutStair(input: StairInput): StairLayout {
   const y = (release: string): number => rows.get(release) ?? 0;
   const risers = steps.flatMap((s) => (isCounted(s) ? [riserOf(s, x, y)] : []));
   const dots = steps.flatMap((step) =>
-    step.kind === 'patch'
-      ? [{ step, day: step.days.first, x: x(step.days.first), y: y(step.from.release) }]
-      : []
+    !isCounted(step) ? [{ step, day: step.days.first, x: x(step.days.first), y: y(step.from.release) }] : []
   );
   const start = plan.start?.release;
   const deadline = plan.deadline.day;
@@ -119,8 +144,47 @@ export function layOutStair(input: StairInput): StairLayout {
         : { day: deadline, x: x(deadline), y: y(start) },
     stand: start === undefined ? undefined : { x0: x(today), x1: risers[0]?.x ?? x(today), y: y(start) },
     climb: climbOf(risers, looked, (release) => endOf(input, model, release, scale)),
+    rests: restsOf(input, model, steps, { x, y }),
+    deviations: (input.deviating ?? []).map((other, i) => ({
+      plan: other,
+      x: x(other.goalPlan?.route?.steps.find(isCounted)?.days.first ?? today),
+      y: y(start ?? '') + 34 + i * 15
+    })),
     olderHidden: olderCount(model, plan) - shown.filter((r) => isBefore(model, r, start)).length
   };
+}
+
+/** From today to the first hop, and between hops: what of each stay lies after the end of service. */
+function restsOf(
+  input: StairInput,
+  model: ProductModel,
+  steps: readonly Step[],
+  { x, y }: { x: (day: Day) => number; y: (release: string) => number }
+): Rest[] {
+  const stays: { release: string; from: Day; to: Day }[] = [];
+  let release = input.plan.start?.release ?? '';
+  let from = input.today;
+  for (const step of steps.filter(isCounted)) {
+    if (step.to.release === release) continue;
+    stays.push({ release, from, to: step.days.first });
+    [release, from] = [step.to.release, step.days.last];
+  }
+  return stays.flatMap((stay) => {
+    const entry = model.releases[model.sequence.indexById.get(stay.release) ?? -1];
+    const end = entry && serviceEndOf(entry, input.phase ?? 'security', input.countsExpected);
+    if (end === undefined || end === 'unknown' || stay.to <= end) return [];
+    return [
+      {
+        release: stay.release,
+        // What stands out of service already has done so since then, not since today.
+        x0: x(stay.release === input.plan.start?.release ? end : Math.max(stay.from, end)),
+        x1: x(stay.to),
+        y: y(stay.release),
+        since: end,
+        until: stay.to
+      }
+    ];
+  });
 }
 
 const rowHeight = (height: number, rows: number): number =>
@@ -165,7 +229,8 @@ function scaleOf(input: StairInput, shown: readonly ReleaseModel[], steps: reado
     work,
     climb: [today, ...hops],
     width: input.width - LEFT - RIGHT,
-    left: LEFT
+    left: LEFT,
+    ...(input.bend ? { bend: input.bend } : {})
   });
 }
 
@@ -267,6 +332,7 @@ function riserOf(step: CountedStep, x: (day: Day) => number, y: (release: string
     x: x(step.days.first),
     y0: y(step.from.release),
     y1: y(step.to.release),
+    x1: x(kind === 'whole' ? step.days.last : step.days.first),
     kind
   };
 }
@@ -279,7 +345,7 @@ function climbOf(
   const [first] = risers;
   if (!first || !looked) return [];
   const points: [number, number][] = [[first.x, first.y0]];
-  for (const riser of risers) points.push([riser.x, riser.y0], [riser.x, riser.y1]);
+  for (const riser of risers) points.push([riser.x, riser.y0], [riser.x1, riser.y1]);
   const last = points[points.length - 1] as [number, number];
   return [...points, [Math.max(last[0], endOfRelease(looked.target.release)), last[1]]];
 }

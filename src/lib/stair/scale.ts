@@ -15,6 +15,8 @@ export interface BendInput {
   readonly climb: readonly Day[];
   readonly width: number;
   readonly left: number;
+  /** The stretch that takes the middle, where somebody has chosen it. */
+  readonly bend?: { readonly from: Day; readonly to: Day };
 }
 
 const DAYS_BEFORE = 40;
@@ -22,14 +24,16 @@ const DAYS_AFTER = 45;
 const MIDDLE_SHARE = 0.5;
 const STEP_WIDTH = 46;
 const CLIMB_SHARE = 0.6;
+/** Days the middle holds at least. */
+const LEAST_BEND = 14;
 
 /**
  * Time bent so that the months in which the work happens take the middle of the width, the years before and after
  * being pressed to the sides; inside the middle, the days of the climb get at least room for their steps.
  */
-export function bendTime({ first, last, work, climb, width, left }: BendInput): TimeScale {
-  const from = Math.max(first, Math.min(...work) - DAYS_BEFORE);
-  const to = Math.min(last, Math.max(...work) + DAYS_AFTER);
+export function bendTime({ first, last, work, climb, width, left, bend }: BendInput): TimeScale {
+  const from = Math.max(first, bend?.from ?? Math.min(...work) - DAYS_BEFORE);
+  const to = Math.max(from + LEAST_BEND, Math.min(last, bend?.to ?? Math.max(...work) + DAYS_AFTER));
   const outside = from - first + (last - to);
   const middle = outside <= 0 ? 1 : Math.max(MIDDLE_SHARE, (to - from) / (last - first));
   const share = from <= first ? 0 : to >= last ? 1 : 0.15 + (0.7 * (from - first)) / outside;
@@ -100,4 +104,17 @@ export function ticksOf(scale: TimeScale): Tick[] {
     if (day >= first && (inside || month === 1))
       ticks.push({ day, month, year, kind: inside ? 'month' : 'year' });
   }
+}
+
+/** The bend moved by so many days, or wider and narrower around its middle; kept within what is drawn. */
+export function moveBend(
+  { bend, breaks }: TimeScale,
+  { days = 0, zoom = 1 }: { readonly days?: number; readonly zoom?: number }
+): { from: Day; to: Day } {
+  const first = breaks[0]?.[0] ?? bend.from;
+  const last = breaks[breaks.length - 1]?.[0] ?? bend.to;
+  const length = Math.max(LEAST_BEND, Math.min(last - first, Math.round((bend.to - bend.from) / zoom)));
+  const middle = (bend.from + bend.to) / 2 + days;
+  const from = Math.round(Math.max(first, Math.min(last - length, middle - length / 2)));
+  return { from, to: from + length };
 }

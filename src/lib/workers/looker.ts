@@ -30,6 +30,7 @@ export class Looker {
   readonly #planner = new Planner();
   readonly #cache = new ReadyCache();
   #stamp = -1;
+  #planned: Promise<Result<Last>> | undefined;
   #run = 0;
 
   async ready(order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> {
@@ -83,16 +84,19 @@ export class Looker {
     return last.ok ? { ok: true, value: use(last.value.planning) } : last;
   }
 
-  async #upToDate(
+  /** Two who ask for the same plan wait for the same one. */
+  #upToDate(
     { stamp, ...order }: LookOrder,
     onProgress: (progress: LookProgress) => void
   ): Promise<Result<Last>> {
-    if (stamp !== this.#stamp || !this.#planner.last) {
-      const planned = await this.#planner.plan(order, onProgress);
-      if (!planned.ok) return planned;
-      this.#stamp = stamp;
-    }
-    const { last } = this.#planner;
-    return last ? { ok: true, value: last } : { ok: false, issues: [{ code: 'superseded' }] };
+    if (stamp === this.#stamp && this.#planned) return this.#planned;
+    this.#stamp = stamp;
+    this.#planned = this.#planner.plan(order, onProgress).then((planned): Result<Last> => {
+      const { last } = this.#planner;
+      if (planned.ok && last) return { ok: true, value: last };
+      if (stamp === this.#stamp) this.#planned = undefined;
+      return planned.ok ? { ok: false, issues: [{ code: 'superseded' }] } : planned;
+    });
+    return this.#planned;
   }
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { LOSSES, type ReadyItem } from '$core/ready/ready-types';
-  import { chooseRemedies } from '$core/ready/choose-remedies';
+  import { chooseRemedies, payableOf } from '$core/ready/choose-remedies';
   import { climbOf } from '$core/ready/climb';
   import { sayCount, sayMoney, sayNumber } from '$core/wording/dates';
   import { sayItem, sayLoss, sayQuestion, sayRemedy } from '$core/wording/ready';
@@ -19,11 +19,15 @@
   const remedies = $derived(new Map((ready?.remedies ?? []).map((r) => [r.key, r])));
   const budget = $derived(readBudget(budgetText));
   const choice = $derived(
-    ready && budget !== undefined ? chooseRemedies(ready.remedies, ready.wants, budget) : undefined
+    ready && budget !== undefined ? chooseRemedies(payableOf(ready.remedies), ready.wants, budget) : undefined
   );
   const treads = $derived(
     ready
-      ? climbOf(ready.remedies, ready.wants, new Set(choice?.chosen ?? ready.remedies.map((r) => r.key)))
+      ? climbOf(
+          payableOf(ready.remedies),
+          ready.wants,
+          new Set(choice?.chosen ?? ready.remedies.map((r) => r.key))
+        )
       : []
   );
   const wanting = $derived((ready?.wants ?? []).reduce((n, w) => n + w.systems, 0));
@@ -31,8 +35,11 @@
   const forNothing = $derived(treads.findLast((t) => t.spentCents === 0)?.opened ?? 0);
   const opening = $derived((ready?.remedies ?? []).filter((r) => r.costCents !== 0 && r.opensAlone > 0));
   const free = $derived(
-    (ready?.remedies ?? []).filter((r) => r.costCents === 0 && r.opensAlone > 0 && r.kind !== 'first')
+    (ready?.remedies ?? []).filter(
+      (r) => r.costCents === 0 && r.opensAlone > 0 && r.kind !== 'first' && r.kind !== 'decision'
+    )
   );
+  const decisions = $derived((ready?.remedies ?? []).filter((r) => r.kind === 'decision'));
   const bought = $derived((choice?.chosen ?? []).flatMap((key) => remedies.get(key) ?? []));
   const asked = $derived(ready?.questions[0]);
   const shown = $derived((ready?.items ?? []).filter((i) => all || i.open > 0));
@@ -126,7 +133,7 @@
             {first.systems > first.opensAlone ? `${first.systems} need it in all.` : ''}
           </p>
           <ol class="plainlist">
-            {#each opening.slice(1, 5) as r (r.key)}
+            {#each opening.slice(1, 4) as r (r.key)}
               <li>
                 {sayRemedy(r, naming)}
                 <span class="soft">{sayCount(r.opensAlone, 'system')}, {sayMoney(r.costCents, currency)}</span
@@ -136,11 +143,24 @@
           </ol>
         </section>
       {/if}
+      {#if asked}
+        <section data-ask-first>
+          <h2>Ask first</h2>
+          <p>
+            <b>{sayQuestion(asked, desk.namesOfProduct(asked.product), naming.fact)}</b>{asked.product
+              ? `, ${desk.namesOfProduct(asked.product).product}`
+              : ''}: settles {sayCount(asked.settles, 'verdict')}{asked.matters > asked.settles
+              ? `, matters to ${asked.matters}`
+              : ''}.
+            <a href="/ready/questions">All questions</a>
+          </p>
+        </section>
+      {/if}
       {#if free.length > 0}
         <section data-free>
           <h2>What costs nothing</h2>
           <ul class="plainlist">
-            {#each free.slice(0, 6) as r (r.key)}
+            {#each free.slice(0, 4) as r (r.key)}
               <li>
                 {sayRemedy(r, naming)} <span class="soft">{sayCount(r.opensAlone, 'system')}</span>
               </li>
@@ -176,17 +196,14 @@
           </ul>
         {/if}
       </section>
-      {#if asked}
-        <section data-ask-first>
-          <h2>Ask first</h2>
-          <p>
-            <b>{sayQuestion(asked, desk.namesOfProduct(asked.product), naming.fact)}</b>{asked.product
-              ? `, ${desk.namesOfProduct(asked.product).product}`
-              : ''}: settles {sayCount(asked.settles, 'verdict')}{asked.matters > asked.settles
-              ? `, matters to ${asked.matters}`
-              : ''}.
-            <a href="/ready/questions">All questions</a>
-          </p>
+      {#if decisions.length > 0}
+        <section data-decisions>
+          <h2>What only a decision opens</h2>
+          <ul class="plainlist">
+            {#each decisions.slice(0, 5) as r (r.key)}
+              <li>{sayRemedy(r, naming)} <span class="soft">{sayCount(r.systems, 'system')}</span></li>
+            {/each}
+          </ul>
         </section>
       {/if}
       <div class="onward no-print">

@@ -1,11 +1,13 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { tick } from 'svelte';
+  import { onMount, tick } from 'svelte';
+  import { tinykeys } from 'tinykeys';
+  import type { Change } from '$core/estate/schema';
   import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
   import { describeReason } from '$core/wording/reason';
-  import { sayContributor, sayCost, sayVerdict, shortestReason } from '$core/wording/verdict';
+  import { sayContributor, sayNotStraight, sayVerdict } from '$core/wording/verdict';
   import Demands from '$lib/components/Demands.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Alike from '$lib/estate/Alike.svelte';
@@ -16,11 +18,25 @@
   import { desk } from '$lib/state/desk.svelte';
   import { demandsOn } from '$lib/state/demands';
   import { describeSource } from '$lib/state/sources';
+  import { downloadBlob, downloadText } from '$lib/state/download';
+  import { settings } from '$lib/state/settings.svelte';
+  import { tryout } from '$lib/state/tryout.svelte';
+  import { findDeviations } from '$lib/estate/deviations';
+  import Decide from '$lib/ready/Decide.svelte';
+  import DeadlinePart from '$lib/stair/DeadlinePart.svelte';
+  import { drawingAsPng, drawingAsSvg } from '$lib/stair/export-drawing';
   import { layOutStair, leastHeight, type Tread } from '$lib/stair/layout';
+  import OtherTargets from '$lib/stair/OtherTargets.svelte';
+  import { moveBend } from '$lib/stair/scale';
+  import StairTable from '$lib/stair/StairTable.svelte';
 
   let width = $state(880);
   let room = $state(640);
   let lookedAt = $state<TargetPlan | undefined>();
+  /** The stretch of time in the middle, where somebody has dragged it; on this stair only. */
+  let bent = $state<{ at: string; bend: { from: number; to: number } } | undefined>();
+  let asTable = $state(false);
+  let deciding = $state<{ words: string; changes: readonly Change[] } | undefined>();
 
   const cases = $derived(desk.plan?.cases ?? []);
   const at = $derived(page.url.searchParams.get('at'));
@@ -28,15 +44,18 @@
     cases.find((c) => at !== null && c.systems.includes(at)) ?? (at === null ? cases[0] : undefined)
   );
   /** The same with every target, once the worker has looked into it. */
-  const explored = $derived(
+  const asItIs = $derived(
     desk.explored?.of === desk.plan && planned?.systems.includes(desk.explored?.system ?? '')
       ? desk.explored?.found
       : undefined
   );
+  /** Something tried takes the place of how it is, until it is kept or dropped. */
+  const trial = $derived(tryout.for(planned));
+  const explored = $derived(trial?.found ?? asItIs);
   const plan = $derived(explored?.plan);
   $effect(() => {
     const first = planned?.systems[0];
-    if (first !== undefined && desk.plan && explored === undefined) void desk.explore(first);
+    if (first !== undefined && desk.plan && asItIs === undefined) void desk.explore(first);
   });
   const product = $derived(desk.products.get(plan?.product ?? ''));
   const names = $derived(plan && desk.namesOf(plan));
@@ -59,6 +78,11 @@
   const isGoal = $derived(looked !== undefined && sameTarget(looked.target, goal?.target));
   const rows = $derived(product?.releases.length ?? 1);
   const height = $derived(Math.max(room, leastHeight(Math.min(rows, 40))));
+  const goalOfTeam = $derived(
+    desk.estate.goals.find((g) => g.team === system?.team) ??
+      desk.estate.goals.find((g) => g.team === undefined)
+  );
+  const deviating = $derived(cases.filter((c) => c.situation === plan?.situation && c.id !== plan.id));
   const layout = $derived(
     plan && product && plan.start
       ? layOutStair({
@@ -68,34 +92,20 @@
           today: desk.today,
           countsExpected: desk.estate.site.countsExpected,
           width,
-          height
+          height,
+          bend: bent?.at === plan.id ? bent.bend : undefined,
+          phase: goalOfTeam?.phase ?? 'security',
+          deviating
         })
       : undefined
   );
   const currency = $derived(desk.catalogue?.currency ?? '');
-  const others = $derived(otherTargets(plan, looked));
-  const editions = $derived(
-    (plan?.targets ?? [])
-      .filter((t) => t.target.release === looked?.target.release)
-      .map((t) => (goal && sameTarget(t.target, goal.target) ? goal : t))
-  );
   const demands = $derived(
     looked?.route && plan && system ? demandsOn(plan, system, looked.route) : undefined
   );
   const teams = $derived(plan ? countTeams(plan) : '');
   const decided = $derived(plan ? desk.decisionsOn(plan) : []);
   const next = $derived(planned ? cases[(cases.indexOf(planned) + 1) % cases.length] : undefined);
-
-  /** One entry a release, in the edition looked at where it exists; newest first. */
-  function otherTargets(of: CasePlan | undefined, than: TargetPlan | undefined): TargetPlan[] {
-    const byRelease = new Map<string, TargetPlan>();
-    for (const target of of?.targets ?? []) {
-      const { release, edition } = target.target;
-      if (target.older || release === than?.target.release || release === of?.start?.release) continue;
-      if (!byRelease.has(release) || edition === than?.target.edition) byRelease.set(release, target);
-    }
-    return [...byRelease.values()].reverse();
-  }
 
   function countTeams(of: CasePlan): string {
     const counts = new Map<string, number>();
@@ -113,7 +123,8 @@
     const { target } = looked ?? {};
     const first = planned?.systems[0];
     clearTimeout(resting);
-    if (!target || first === undefined || !explored || sameTarget(explored.looked?.target, target)) return;
+    if (!target || first === undefined || trial || !asItIs || sameTarget(asItIs.looked?.target, target))
+      return;
     const key = `${first} ${Object.values(target).join(' ')}`;
     if (asked.of === desk.plan && asked.key === key) return;
     asked = { of: desk.plan, key };
@@ -143,8 +154,66 @@
     await desk.chooseTarget(chosen, target.target);
   }
 
-  /** Arrows go from tread to tread. */
+  function deviates(other: CasePlan): string {
+    const its = desk.systems.get(other.systems[0] ?? '');
+    return its && system
+      ? findDeviations(its, system, desk.estate.decisions, desk.decided, desk.today).join('; ')
+      : '';
+  }
+
+  function bendBy(change: { days?: number; zoom?: number } | undefined): void {
+    if (!layout || !plan) return;
+    bent = change && { at: plan.id, bend: moveBend(layout.scale, change) };
+  }
+
+  /** Keys of the axis while the drawing has the focus: sideways, wider, narrower, as it was. */
+  const AXIS: Record<string, { days?: number; zoom?: number } | undefined> = {
+    ArrowLeft: { days: -30 },
+    ArrowRight: { days: 30 },
+    '+': { zoom: 1.25 },
+    '-': { zoom: 0.8 },
+    '0': undefined
+  };
+
+  async function takeOut(kind: 'svg' | 'png'): Promise<void> {
+    const svg = document.querySelector<SVGSVGElement>('svg.stair');
+    if (!svg || !plan) return;
+    const name = `stair-${plan.systems[0] ?? ''}.${kind}`;
+    if (kind === 'svg') return downloadText(name, drawingAsSvg(svg), 'image/svg+xml');
+    try {
+      downloadBlob(name, await drawingAsPng(svg));
+    } catch {
+      desk.fault = 'This browser cannot draw the picture as PNG. SVG works.';
+    }
+  }
+
+  const stay = (): void => {
+    if (!plan) return;
+    deciding = {
+      words: `Stay on ${desk.describe(plan)}`,
+      changes: [{ decide: { kind: 'stay', scope: { situation: plan.situation } } }]
+    };
+  };
+
+  onMount(() =>
+    tinykeys(window, {
+      c: (event) => {
+        if (!settings.singleKeys || isTyping(event) || !plan) return;
+        void goto(compareHref);
+      }
+    })
+  );
+  const isTyping = (event: Event): boolean =>
+    (event.target instanceof HTMLElement && event.target.matches('input, textarea, select')) ||
+    document.querySelector('dialog[open]') !== null;
+  const compareHref = $derived(`/stair/compare?at=${encodeURIComponent(plan?.systems[0] ?? '')}`);
+
+  /** Arrows go from tread to tread, and along the axis. */
   async function move(event: KeyboardEvent): Promise<void> {
+    if (event.key in AXIS && !event.ctrlKey && !event.metaKey && settings.singleKeys) {
+      event.preventDefault();
+      return bendBy(AXIS[event.key]);
+    }
     const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
     if (by === undefined || !layout) return;
     event.preventDefault();
@@ -182,8 +251,30 @@
           )}{#if plan.deadline.next}; the next is {sayDay(plan.deadline.next.day)}{/if}.{:else}No deadline is
           known.{/if}
       </p>
+      <p class="tools no-print">
+        <button class="act" aria-pressed={asTable} onclick={() => (asTable = !asTable)}
+          >{asTable ? 'As a drawing' : 'As a table'}</button
+        >
+        <a class="act" href={compareHref}>Compare <kbd>c</kbd></a>
+        {#if layout && !asTable}
+          <span class="axis" role="group" aria-label="Time">
+            <button class="act" aria-label="Earlier" onclick={() => bendBy({ days: -30 })}>←</button>
+            <button class="act" aria-label="Later" onclick={() => bendBy({ days: 30 })}>→</button>
+            <button class="act" aria-label="More of it" onclick={() => bendBy({ zoom: 0.8 })}>−</button>
+            <button class="act" aria-label="Closer" onclick={() => bendBy({ zoom: 1.25 })}>+</button>
+            {#if bent?.at === plan.id}<button class="act" onclick={() => bendBy(undefined)}
+                >Around the work</button
+              >{/if}
+          </span>
+          <button class="act" onclick={() => void takeOut('svg')}>SVG</button>
+          <button class="act" onclick={() => void takeOut('png')}>PNG</button>
+        {/if}
+        <button class="act" onclick={() => window.print()}>Print</button>
+      </p>
       <div class="canvas" bind:clientWidth={width} bind:clientHeight={room}>
-        {#if layout}
+        {#if layout && asTable}
+          <StairTable {layout} route={looked?.route} {names} onpick={(t) => pick(t.target)} />
+        {:else if layout}
           <Stair
             {layout}
             {names}
@@ -192,6 +283,8 @@
             looked={lookedAt?.target.release}
             onlook={look}
             onpick={(t) => pick(t.target)}
+            onbend={(bend) => (bent = { at: plan.id, bend })}
+            {deviates}
           />
           {#if layout.olderHidden > 0}<p class="soft hidden-older">
               {sayCount(layout.olderHidden, 'older release')} not drawn
@@ -215,11 +308,46 @@
       </div>
     </section>
     <aside>
+      {#if trial}
+        <section class="trial" data-trial role="status">
+          <p><b>Tried</b>: {trial.words}.</p>
+          <p>
+            Before: {sayVerdict(trial.before)}
+            <br />After: <b>{looked ? sayVerdict(looked) : 'no target'}</b>
+          </p>
+          <p class="row">
+            {#if trial.changes.length > 0}
+              <button class="act onward" onclick={() => void tryout.keep()}>Keep it</button>
+              <button class="act" onclick={() => void tryout.asWhatIf().then(() => goto('/ready/what-if'))}
+                >For the whole estate</button
+              >
+            {:else}<span class="soft">Nobody here can lift it.</span>{/if}
+            <button class="act" onclick={() => tryout.drop()}>As it is</button>
+          </p>
+        </section>
+      {:else if tryout.busy}<p class="soft" role="status">Trying: {tryout.busy}…</p>{/if}
       {#if looked}
         <p class="verdict" data-verdict={looked.verdict}>
           <b>{names.product} {names.target(looked.target)}</b>
           {sayVerdict(looked)}
         </p>
+        {#if inDepth?.notStraight && looked.verdict !== 'straight' && looked.verdict !== 'here' && plan.start}
+          <details class="why" data-not-straight>
+            <summary>Why not straight there?</summary>
+            <p>{sayNotStraight(inDepth.notStraight, plan.start, looked.target, names)}.</p>
+            {#if 'hop' in inDepth.notStraight}<p class="soft">{sourcesOf(inDepth.notStraight.hop)}</p>{/if}
+          </details>
+        {/if}
+        {#if looked.verdict === 'closed' || looked.verdict === 'cannot tell'}
+          <details class="why" data-why>
+            <summary>Why?</summary>
+            <ul class="plainlist">
+              {#each looked.reasons as reason, i (i)}<li>
+                  {describeReason(reason)}. <span class="soft">{sourcesOf(reason.subject)}</span>
+                </li>{:else}<li>No published hop leads there.</li>{/each}
+            </ul>
+          </details>
+        {/if}
         {#if isGoal && bestOpen}
           <p>
             Best that is open: <button class="link" onclick={() => pick(bestOpen)}
@@ -248,14 +376,6 @@
             sources={sourcesOf}
           />
           {#if looked.route.risks.length > 0}<p class="soft">Risks: {looked.route.risks.join('; ')}.</p>{/if}
-        {:else if looked.reasons.length > 1}
-          <ul class="plainlist">
-            {#each looked.reasons as reason, i (i)}<li>
-                {describeReason(reason)}{#if reason.source}<span class="soft">
-                    ({sourcesOf(reason.subject)})</span
-                  >{/if}
-              </li>{/each}
-          </ul>
         {/if}
       {:else if plan.targets.length > 0}
         <p class="verdict"><b>No target.</b> The goal finds no release to aim at. Pick a tread.</p>
@@ -275,7 +395,15 @@
           </ul>
         </section>
       {/if}
-      {#if inDepth}<InDepth {plan} looked={inDepth} chosen={looked?.route} {names} {currency} />{/if}
+      {#if inDepth && explored && looked}<InDepth
+          {plan}
+          looked={inDepth}
+          chosen={looked.route}
+          {names}
+          {currency}
+          {explored}
+          target={looked}
+        />{/if}
       {#if demands && system}<Demands
           {demands}
           mended={looked?.route?.steps.flatMap((s) => (s.kind === 'cure' ? [s.requirement] : [])) ?? []}
@@ -284,70 +412,15 @@
         />{/if}
       <Alike {plan} />
       {#if system}<ToFindOut {system} />{/if}
-      {#if editions.length > 1}
-        <section>
-          <h2>Editions of {names.release(looked?.target.release ?? '')}</h2>
-          <p class="chips">
-            {#each editions as t (t.target.edition + t.target.architecture)}<button
-                class="act"
-                class:on={sameTarget(t.target, looked?.target)}
-                onclick={() => pick(t)}
-                onfocus={() => (lookedAt = t)}
-                onmouseenter={() => (lookedAt = t)}
-                >{names.target(t.target).replace(names.release(t.target.release), '').trim()}
-                <span class="soft">{t.verdict}</span></button
-              >{/each}
-          </p>
-        </section>
-      {/if}
-      {#if others.length > 0}
-        <section>
-          <h2>Other targets</h2>
-          <ul class="plainlist">
-            {#each others as t (t.target.release + t.target.edition)}
-              <li>
-                <button
-                  class="link"
-                  onclick={() => pick(t)}
-                  onfocus={() => (lookedAt = t)}
-                  onblur={() => (lookedAt = undefined)}>{names.target(t.target)}</button
-                >: {t.verdict === 'closed'
-                  ? `closed: ${shortestReason(t)}`
-                  : t.verdict === 'here'
-                    ? 'installed'
-                    : t.verdict}{t.verdict === 'not yet' && typeof t.opens === 'number'
-                  ? `, opens ${sayDay(t.opens)}`
-                  : ''}{t.route && t.verdict !== 'not yet' ? `, ${sayCount(t.route.hops, 'hop')}` : ''}
-              </li>
-            {/each}
-          </ul>
-        </section>
-      {/if}
-      {#if plan.deadline.contributors.length > 0}
-        <section>
-          <h2>What sets the deadline</h2>
-          <ul class="plainlist">
-            {#each plan.deadline.contributors as c (c.kind + c.subject + c.day)}
-              <li>
-                <b>{sayDay(c.day)}</b>
-                {sayContributor(c, names)}: {sayCost(c, currency)}{c.sets
-                  ? ''
-                  : ' (listed, sets nothing)'}{c.early === undefined
-                  ? ''
-                  : `; could be as early as ${sayDay(c.early)}`}
-              </li>
-            {/each}
-          </ul>
-          {#if plan.latestStart === 'none'}<p>
-              No start ends in time any more.
-            </p>{:else if plan.latestStart !== undefined}<p>
-              Latest safe start <b>{sayDay(plan.latestStart)}</b>, {plan.slack ?? 0} days from today.
-            </p>{/if}
-        </section>
-      {/if}
+      <OtherTargets {plan} {looked} {names} onlook={(t) => (lookedAt = t)} onpick={pick} />
+      {#if plan.goalFrom !== 'stay' && goal && goal.verdict !== 'here'}<p class="row no-print">
+          <button class="act" onclick={stay}>Stay on what is installed…</button>
+        </p>{/if}
+      <DeadlinePart {plan} {names} {currency} />
       {#if plan.cut}<p class="soft">The search ended on its budget; better routes may exist.</p>{/if}
       <div class="onward no-print">
-        {#if looked && !isGoal && !looked.older && looked.verdict !== 'here'}
+        {#if trial}<button class="act" onclick={() => tryout.drop()}>As it is</button>
+        {:else if looked && !isGoal && !looked.older && looked.verdict !== 'here'}
           <button class="act onward" onclick={() => pick(looked)}
             >Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</button
           >
@@ -360,6 +433,7 @@
       </div>
     </aside>
   </div>
+  <Decide bind:deciding />
 {/if}
 
 <style>
@@ -418,16 +492,42 @@
     flex-direction: column;
     gap: 5px;
   }
-  .chips {
+  .tools {
     display: flex;
     gap: 6px;
     flex-wrap: wrap;
+    align-items: center;
     margin-top: 6px;
   }
-  .chips .on {
-    border-color: var(--ink);
-    border-width: 2px;
-    padding: 3px 9px;
+  .tools .act {
+    padding: 1px 8px;
+    font-size: 12.5px;
+  }
+  .axis {
+    display: inline-flex;
+    gap: 3px;
+    margin: 0 6px;
+  }
+  .why summary {
+    cursor: pointer;
+    width: fit-content;
+    text-decoration: underline dotted;
+  }
+  .why p {
+    overflow-wrap: anywhere;
+  }
+  section.trial {
+    border: 0;
+    border-left: 5px solid var(--way);
+    padding: 2px 0 6px 12px;
+    margin-bottom: 10px;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    flex-wrap: wrap;
+    align-items: center;
+    margin-top: 6px;
   }
   .link {
     font: inherit;

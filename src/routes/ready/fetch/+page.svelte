@@ -99,7 +99,7 @@
               <td class="num mono">{sayNumber(r.held)}</td>
               <td class="num mono"><b>{r.toBuy === 'unknown' ? '?' : sayNumber(r.toBuy)}</b></td>
               <td class="num mono">{r.costCents === 0 ? '' : sayMoney(r.costCents, currency)}</td>
-              <td class:late={r.by < desk.today}>{sayBy(r.by)}</td>
+              <td class="by" class:late={r.by < desk.today}>{sayBy(r.by)}</td>
               <td
                 >{#each r.cases.slice(0, 3) as id (id)}{@const c = caseOf(id)}{#if c}<a
                       class="one"
@@ -125,7 +125,7 @@
               <td class="soft">{desk.namesOfProduct(f.product).product}</td>
               <td class="num mono">{sayNumber(f.count)}</td>
               <td class="num mono">{f.costCents === 0 ? '' : sayMoney(f.costCents, currency)}</td>
-              <td class:late={f.by < desk.today}
+              <td class="by" class:late={f.by < desk.today}
                 >{sayBy(f.by)}{f.leadDays > 0 ? `, takes ${f.leadDays} days to come` : ''}</td
               >
             </tr>
@@ -144,6 +144,10 @@
   }
   h2 {
     margin-top: 18px;
+  }
+  .num,
+  .by {
+    white-space: nowrap;
   }
   .num {
     text-align: right;

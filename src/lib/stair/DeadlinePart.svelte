@@ -1,0 +1,55 @@
+<script lang="ts">
+  import type { CasePlan } from '$core/plan-types';
+  import { sayDay } from '$core/wording/dates';
+  import type { Names } from '$core/wording/names';
+  import { sayContributor, sayCost } from '$core/wording/verdict';
+  import { desk } from '$lib/state/desk.svelte';
+
+  /** Everything that ends, with what missing it costs and who says so; and the latest safe start. */
+  let { plan, names, currency }: { plan: CasePlan; names: Names; currency: string } = $props();
+
+  const titleOf = (source: string | undefined): string | undefined =>
+    desk.catalogue?.sources?.find((s) => s.id === source)?.title;
+</script>
+
+{#if plan.deadline.contributors.length > 0}
+  <section data-deadline>
+    <h2>What sets the deadline</h2>
+    <ul class="plainlist">
+      {#each plan.deadline.contributors as c (c.kind + c.subject + c.day)}
+        <li>
+          <b>{sayDay(c.day)}</b>
+          {sayContributor(c, names)}: {sayCost(c, currency)}{c.sets
+            ? ''
+            : ' (listed, sets nothing)'}{c.early === undefined
+            ? ''
+            : `; could be as early as ${sayDay(c.early)}`}{#if titleOf(c.source)}<span class="soft">
+              (“{titleOf(c.source)}”{c.certainty && c.certainty !== 'published'
+                ? `, ${c.certainty}`
+                : ''})</span
+            >{/if}
+        </li>
+      {/each}
+    </ul>
+    {#if plan.latestStart === 'none'}<p>
+        No start ends in time any more.
+      </p>{:else if plan.latestStart !== undefined}<p>
+        Latest safe start <b>{sayDay(plan.latestStart)}</b>, {plan.slack ?? 0} days from today.
+      </p>{/if}
+  </section>
+{/if}
+
+<style>
+  section {
+    border-top: 1px solid var(--hair);
+    padding: 10px 0;
+  }
+  .plainlist {
+    list-style: none;
+    padding: 0;
+    margin: 6px 0 0;
+    display: flex;
+    flex-direction: column;
+    gap: 5px;
+  }
+</style>

@@ -1,0 +1,117 @@
+<script lang="ts">
+  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
+  import { sayCount, sayDay } from '$core/wording/dates';
+  import type { Names } from '$core/wording/names';
+  import { shortestReason } from '$core/wording/verdict';
+
+  /** The editions of the release looked at, and every other release once: told apart from the ways to the target. */
+  let {
+    plan,
+    looked,
+    names,
+    onlook,
+    onpick
+  }: {
+    plan: CasePlan;
+    looked: TargetPlan | undefined;
+    names: Names;
+    onlook: (target: TargetPlan | undefined) => void;
+    onpick: (target: TargetPlan) => void;
+  } = $props();
+
+  const goal = $derived(plan.goalPlan);
+  const editions = $derived(
+    plan.targets
+      .filter((t) => t.target.release === looked?.target.release)
+      .map((t) => (goal && sameTarget(t.target, goal.target) ? goal : t))
+  );
+  const others = $derived(otherTargets());
+
+  /** One entry a release, in the edition looked at where it exists; newest first. */
+  function otherTargets(): TargetPlan[] {
+    const byRelease = new Map<string, TargetPlan>();
+    for (const target of plan.targets) {
+      const { release, edition } = target.target;
+      if (target.older || release === looked?.target.release || release === plan.start?.release) continue;
+      if (!byRelease.has(release) || edition === looked?.target.edition) byRelease.set(release, target);
+    }
+    return [...byRelease.values()].reverse();
+  }
+
+  const editionOf = ({ target }: TargetPlan): string =>
+    names.target(target).replace(names.release(target.release), '').trim();
+</script>
+
+{#if editions.length > 1}
+  <section>
+    <h2>Editions of {names.release(looked?.target.release ?? '')}</h2>
+    <p class="chips">
+      {#each editions as t (t.target.edition + t.target.architecture)}<button
+          class="act"
+          class:on={sameTarget(t.target, looked?.target)}
+          onclick={() => onpick(t)}
+          onfocus={() => onlook(t)}
+          onmouseenter={() => onlook(t)}>{editionOf(t)} <span class="soft">{t.verdict}</span></button
+        >{/each}
+    </p>
+  </section>
+{/if}
+{#if others.length > 0}
+  <section>
+    <h2>Other targets</h2>
+    <ul class="plainlist">
+      {#each others as t (t.target.release + t.target.edition)}
+        <li>
+          <button
+            class="link"
+            onclick={() => onpick(t)}
+            onfocus={() => onlook(t)}
+            onblur={() => onlook(undefined)}>{names.target(t.target)}</button
+          >: {t.verdict === 'closed'
+            ? `closed: ${shortestReason(t)}`
+            : t.verdict === 'here'
+              ? 'installed'
+              : t.verdict}{t.verdict === 'not yet' && typeof t.opens === 'number'
+            ? `, opens ${sayDay(t.opens)}`
+            : ''}{t.route && t.verdict !== 'not yet' ? `, ${sayCount(t.route.hops, 'hop')}` : ''}
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}
+
+<style>
+  section {
+    border-top: 1px solid var(--hair);
+    padding: 10px 0;
+  }
+  .plainlist {
+    list-style: none;
+    padding: 0;
+    margin: 6px 0 0;
+    display: flex;
+    flex-direction: column;
+    gap: 5px;
+  }
+  .chips {
+    display: flex;
+    gap: 6px;
+    flex-wrap: wrap;
+    margin-top: 6px;
+  }
+  .chips .on {
+    border-color: var(--ink);
+    border-width: 2px;
+    padding: 3px 9px;
+  }
+  .link {
+    font: inherit;
+    background: none;
+    border: 0;
+    padding: 0;
+    text-decoration: underline;
+    cursor: pointer;
+    color: inherit;
+    text-align: left;
+  }
+</style>

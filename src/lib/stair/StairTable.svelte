@@ -1,0 +1,110 @@
+<script lang="ts">
+  import { sayDay } from '$core/wording/dates';
+  import type { Names } from '$core/wording/names';
+  import { sayStep } from '$core/wording/step';
+  import { shortestReason } from '$core/wording/verdict';
+  import type { Route } from '$core/route/types';
+  import type { StairLayout, Tread } from './layout';
+
+  /** The drawing's twin in words: the same treads, days and steps. */
+  let {
+    layout,
+    route,
+    names,
+    onpick
+  }: {
+    layout: StairLayout;
+    route: Route | undefined;
+    names: Names;
+    onpick: (tread: Tread) => void;
+  } = $props();
+
+  const PHASE = { full: 'full service', security: 'security only', extension: 'paid extension' } as const;
+  const day = (d: number | 'unknown'): string => (d === 'unknown' ? 'nobody has said' : sayDay(d));
+  const newestFirst = $derived([...layout.treads].reverse());
+
+  function standing(tread: Tread): string {
+    if (tread.state === 'closed' && tread.target) return `closed: ${shortestReason(tread.target)}`;
+    if (tread.state === 'not yet' && typeof tread.target?.opens === 'number')
+      return `not yet, opens ${sayDay(tread.target.opens)}`;
+    return tread.state === 'target' ? `target, ${tread.target?.verdict ?? ''}` : tread.state;
+  }
+</script>
+
+<div class="tables">
+  <table class="plain" aria-label="The stair as a table">
+    <thead
+      ><tr><th>Release</th><th>How it stands</th><th>Out</th><th>Service until</th><th>Reached</th></tr
+      ></thead
+    >
+    <tbody>
+      {#each newestFirst as tread (tread.release)}
+        <tr data-table-tread={tread.release} data-state={tread.state}>
+          <td
+            >{#if tread.target && tread.state !== 'older' && tread.state !== 'installed'}<button
+                class="link mono"
+                onclick={() => onpick(tread)}>{names.release(tread.release)}</button
+              >{:else}<b class="mono">{names.release(tread.release)}</b>{/if}
+            {tread.preview && tread.published ? 'preview' : ''}</td
+          >
+          <td>{standing(tread)}</td>
+          <td>{day(tread.from)}</td>
+          <td
+            >{#each tread.phases as p (p.phase)}<div>{sayDay(p.until)} {PHASE[p.phase]}</div>{:else}nobody has
+              said{/each}</td
+          >
+          <td
+            >{#each layout.risers.filter((r) => r.step.to.release === tread.release) as r, i (i)}<div>
+                {r.step.days.exact ? sayDay(r.day) : 'day unknown'}
+              </div>{/each}</td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  {#if route}
+    <table class="plain" aria-label="The way as a table">
+      <thead><tr><th>Day</th><th>Step</th></tr></thead>
+      <tbody>
+        {#each route.steps as step, i (i)}
+          <tr
+            ><td
+              >{step.days.exact ? sayDay(step.days.first) : 'day unknown'}{step.days.last > step.days.first &&
+              step.days.exact
+                ? ` to ${sayDay(step.days.last)}`
+                : ''}</td
+            ><td>{sayStep(step, names)}</td></tr
+          >
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+  {#if layout.flag}<p>Deadline {sayDay(layout.flag.day)}; today is {sayDay(layout.today.day)}.</p>{/if}
+  {#each layout.rests as rest (rest.release)}<p>
+      It stays on {names.release(rest.release)} out of service since {sayDay(rest.since)}, until {sayDay(
+        rest.until
+      )}.
+    </p>{/each}
+</div>
+
+<style>
+  .tables {
+    padding: 4px 20px 30px 0;
+    display: flex;
+    flex-direction: column;
+    gap: 18px;
+  }
+  .link {
+    font: inherit;
+    font-family: var(--font-mono);
+    background: none;
+    border: 0;
+    padding: 0;
+    text-decoration: underline;
+    cursor: pointer;
+    color: inherit;
+  }
+  td {
+    overflow-wrap: anywhere;
+  }
+</style>
