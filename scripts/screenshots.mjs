@@ -53,6 +53,12 @@ try {
     timezoneId: 'UTC',
     locale: 'en-GB'
   });
+  await page.addInitScript(() =>
+    localStorage.setItem(
+      'orange-stair settings',
+      localStorage.getItem('orange-stair settings') ?? '{"who":"tester"}'
+    )
+  );
   await page.goto(`${address}/estate`);
   await page.getByRole('button', { name: 'Open the demo' }).click();
   await page.locator('[data-case]').first().waitFor();
@@ -69,6 +75,28 @@ try {
   await page.goto(`${address}/stair?at=draw-01`);
   await page.locator('svg.stair').waitFor();
   await shoot('stair');
+  await page.goto(`${address}/stair/compare?at=draw-01`);
+  await page.getByRole('button', { name: 'Line 7 preview' }).click();
+  await page.locator('[data-side="track"]').waitFor();
+  await shoot('compare');
+  await page.goto(`${address}/ready`);
+  await page.locator('[data-looked="true"]').waitFor({ state: 'attached' });
+  await page.getByLabel('Within a budget').fill('2500');
+  await shoot('ready');
+  await page.goto(`${address}/ready/fetch`);
+  await page.locator('[data-looked="true"]').waitFor({ state: 'attached' });
+  await shoot('fetch');
+  await page.goto(`${address}/ready/what-if`);
+  await page.getByLabel('A new copy').fill('Wait for autumn, unsupported hops allowed');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByLabel('What if').selectOption('other ways allowed');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByLabel('What if').selectOption('another day');
+  await page.getByRole('textbox', { name: 'Day' }).fill('2031-10-01');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.locator('[data-plan-change]').first().waitFor();
+  await shoot('what-if');
+  await page.getByRole('button', { name: 'Drop it' }).click();
   await page.goto(`${address}/import`);
   await page.getByRole('button', { name: /messy/ }).click();
   await page.getByRole('button', { name: /^Take in/ }).waitFor();

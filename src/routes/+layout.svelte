@@ -2,7 +2,7 @@
   import '../app.css';
   import { onMount, type Snippet } from 'svelte';
   import { goto } from '$app/navigation';
-  import { page } from '$app/state';
+  import { navigating, page } from '$app/state';
   import { tinykeys } from 'tinykeys';
   import { formatDay } from '$core/date/day';
   import Dialog from '$lib/components/Dialog.svelte';
@@ -24,6 +24,8 @@
     ['/', 'find'],
     ['↑ ↓ Enter', 'move through rows or treads, open or pick'],
     ['[ ]', 'one place down or up the rail'],
+    ['← → + - 0', 'on a drawn stair: earlier, later, closer, more of it, as it was'],
+    ['w c', 'on a stair: why, and compare'],
     ['i', 'bring machines in'],
     ['Ctrl Z', 'undo; with Shift, do again'],
     ['?', 'these keys']
@@ -73,7 +75,9 @@
   }
 
   function step(by: number): void {
-    const at = PLACES.findIndex((p) => p.path === page.url.pathname);
+    // Two presses in a row go two places, whether the first has arrived or not.
+    const here = navigating.to?.url.pathname ?? page.url.pathname;
+    const at = PLACES.findIndex((p) => p.path === here || here.startsWith(`${p.path}/`));
     const next = PLACES[Math.min(PLACES.length - 1, Math.max(0, at + by))];
     if (next) void goto(next.path);
   }

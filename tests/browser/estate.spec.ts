@@ -264,6 +264,7 @@ test('a system’s life: added bare, replaced, retired, its record kept; two sid
   await dialog.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.locator('[data-check="sweep"]')).toContainText('1 item announced is not there');
   await expect(page.locator('[data-check="sweep"]')).toContainText('cheapest to test first');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.getByLabel('Side by side with').fill('stop-30');
   await page.getByLabel('Side by side with').press('Enter');
   await expect(page.getByRole('table', { name: 'Two systems side by side' })).toContainText('P2');

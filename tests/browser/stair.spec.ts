@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { situationKey } from '../../src/core/estate/standing';
+import type { System } from '../../src/core/estate/schema';
 import type { PlanFile } from '../../src/core/exchange/plan-file';
 import { expect, follow, openDemo, test } from './desk';
 
@@ -25,6 +27,22 @@ function readDrawing(page: Page) {
     };
     const middle = (el: Element | null | undefined): number => (el ? (boxOf(el).x0 + boxOf(el).x1) / 2 : NaN);
     return {
+      width: svg.getBoundingClientRect().width,
+      furthest: Math.max(
+        0,
+        ...[...svg.querySelectorAll('path.climb, rect.ground, rect.hollow, .foot')].map((el) => boxOf(el).x1)
+      ),
+      cures: [...svg.querySelectorAll<SVGElement>('[data-cure], [data-work-around]')].map((el) => ({
+        id: el.dataset['cure'] ?? el.dataset['workAround']
+      })),
+      rests: [...svg.querySelectorAll<SVGElement>('[data-rest]')].map((el) => ({
+        release: el.dataset['rest'],
+        since: el.dataset['since'] ?? '',
+        until: el.dataset['until'] ?? ''
+      })),
+      deviations: [...svg.querySelectorAll<SVGElement>('[data-deviation]')].map(
+        (el) => el.dataset['deviation']
+      ),
       breaks: JSON.parse(svg.dataset['breaks'] ?? '[]') as [number, number][],
       today: middle(svg.querySelector('[data-today]')),
       flag: svg.querySelector('[data-flag]')
@@ -66,13 +84,27 @@ function placeOf(breaks: readonly (readonly [number, number])[], iso: string): n
   return x0 + ((day - d0) / (d1 - d0)) * (x1 - x0);
 }
 
-for (const theme of ['light', 'dark'] as const)
-  test(`the drawing says what the plan says, for every situation of the demo (${theme})`, async ({
+const situationOf = (id: string | undefined): string => {
+  const system = (systems as System[]).find((s) => s.id === id);
+  return system ? situationKey(system) : '';
+};
+
+/** Where the drawing is looked at: themes and widths, and paper. */
+const VIEWS = [
+  { name: 'light, narrow', scheme: 'light', media: 'screen', width: 980 },
+  { name: 'light', scheme: 'light', media: 'screen', width: 1280 },
+  { name: 'dark, wide', scheme: 'dark', media: 'screen', width: 1720 },
+  { name: 'on paper', scheme: 'dark', media: 'print', width: 1060 }
+] as const;
+
+for (const view of VIEWS)
+  test(`the drawing says what the plan says, for every situation of the demo (${view.name})`, async ({
     page,
     request
   }) => {
-    test.setTimeout(120_000);
-    await page.emulateMedia({ colorScheme: theme });
+    test.setTimeout(150_000);
+    await page.setViewportSize({ width: view.width, height: 800 });
+    await page.emulateMedia({ colorScheme: view.scheme });
     const answer = await request.post('/api/plan', {
       data: { catalogue: catalogue.text, estate: { site, systems, goals, decisions, rightsHeld } }
     });
@@ -82,8 +114,10 @@ for (const theme of ['light', 'dark'] as const)
     for (const one of plan.cases) {
       if (!one.product || !one.start) continue;
       await follow(page, `/stair?at=${one.systems[0]}`);
+      await page.emulateMedia({ media: 'screen' });
       await expect(page.locator(`[data-drawn="${one.systems[0]}"] svg.stair`)).toBeVisible();
       await page.mouse.move(2, 2);
+      if (view.media === 'print') await page.emulateMedia({ media: 'print' });
       const seen = (await readDrawing(page))!;
       const near = (x: number, iso: string, what: string): void =>
         expect(Math.abs(x - placeOf(seen.breaks, iso)), `${one.systems[0]}: ${what}`).toBeLessThan(0.6);
@@ -101,6 +135,18 @@ for (const theme of ['light', 'dark'] as const)
       const patches = steps.filter((s) => s.kind === 'patch');
       expect(seen.patches.map((p) => p.id)).toEqual(patches.map((s) => s.to.patch));
       seen.patches.forEach((p, i) => near(p.x, patches[i]?.firstDay ?? '', `patch ${p.id}`));
+      // Nothing is drawn outside the sheet, and the days of cures and stays out of service are those of the plan.
+      expect(seen.furthest, `${one.systems[0]}: in sight`).toBeLessThanOrEqual(seen.width + 1);
+      const small = steps.filter((s) => s.kind === 'cure' || s.kind === 'work-around');
+      expect(seen.cures.map((c) => c.id).sort()).toEqual(small.map((s) => ('id' in s ? s.id : '')).sort());
+      for (const rest of seen.rests)
+        expect(rest.since < rest.until, `${one.systems[0]}: rests on ${rest.release}`).toBe(true);
+      expect(seen.deviations).toEqual(
+        plan.cases
+          .filter((c) => c !== one && situationOf(c.systems[0]) === situationOf(one.systems[0]))
+          .map((c) => c.systems[0])
+          .slice(0, 3)
+      );
       const heights = seen.treads.map((t) => t.y);
       expect(
         [...heights].sort((a, b) => b - a),
@@ -122,6 +168,81 @@ for (const theme of ['light', 'dark'] as const)
     }
     expect(drawn).toBeGreaterThan(18);
   });
+
+test('time on the stair is dragged, zoomed and put back; the table and the pictures say the same', async ({
+  page
+}) => {
+  await openDemo(page);
+  await page.goto('/stair?at=draw-01');
+  await expect(page.locator('svg.stair')).toBeVisible();
+  const bend = async () => (await readDrawing(page))?.breaks.map(([day]) => day).join();
+  const before = await bend();
+  await page.locator('[data-tread="6"]').focus();
+  await page.keyboard.press('ArrowRight');
+  const moved = await bend();
+  expect(moved).not.toBe(before);
+  await page.keyboard.press('+');
+  expect(await bend()).not.toBe(moved);
+  await page.keyboard.press('0');
+  expect(await bend()).toBe(before);
+  const box = (await page.locator('svg.stair').boundingBox())!;
+  await page.mouse.move(box.x + 500, box.y + box.height - 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 300, box.y + box.height - 20, { steps: 4 });
+  await page.mouse.up();
+  expect(await bend()).not.toBe(before);
+  // However it is bent, days stand where the axis has them.
+  const seen = (await readDrawing(page))!;
+  expect(Math.abs(seen.today - placeOf(seen.breaks, '2031-03-10'))).toBeLessThan(0.6);
+  await page.getByRole('button', { name: 'Around the work' }).click();
+  expect(await bend()).toBe(before);
+  const [svg] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'SVG' }).click()
+  ]);
+  const text = readFileSync(await svg.path(), 'utf8');
+  expect(text).toContain('deadline 30 Jun 2031');
+  expect(text).not.toContain('var(--');
+  const [png] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'PNG' }).click()
+  ]);
+  const bytes = readFileSync(await png.path());
+  expect(bytes.subarray(1, 4).toString()).toBe('PNG');
+  expect(bytes.length).toBeGreaterThan(20_000);
+  await page.getByRole('button', { name: 'As a table' }).click();
+  for (const tread of seen.treads)
+    await expect(page.locator(`[data-table-tread="${tread.release}"]`)).toHaveAttribute(
+      'data-state',
+      tread.state ?? ''
+    );
+  await expect(page.getByRole('table', { name: 'The way as a table' })).toContainText(
+    'Change edition to Bureau'
+  );
+});
+
+test('what would change a verdict is tried on the spot: before and after, kept, undone', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/stair?at=stop-24');
+  await page.locator('[data-openings]').getByRole('button', { name: 'Try it' }).first().click();
+  const trial = page.locator('[data-trial]');
+  await expect(trial).toContainText('No longer used, or not minded: Mesh network part');
+  await expect(trial).toContainText('Before: is closed');
+  await expect(trial).toContainText('After: is reached');
+  await expect(page.locator('[data-riser]').first()).toBeVisible();
+  await trial.getByRole('button', { name: 'As it is' }).click();
+  await expect(page.locator('[data-verdict="closed"]')).toBeVisible();
+  await page.locator('[data-openings]').getByRole('button', { name: 'Try it' }).first().click();
+  await page.locator('[data-trial]').getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('Kept: No longer used')).toBeVisible();
+  await expect(page.locator('[data-verdict]')).toContainText('is reached');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('[data-verdict="closed"]')).toBeVisible();
+  // Nobody here can lift a publisher’s rule: shown, not kept.
+  await page.goto('/stair?at=shelf-south');
+  await page.locator('[data-openings]').getByRole('button', { name: 'Try it' }).first().click();
+  await expect(page.locator('[data-trial]')).toContainText('Nobody here can lift it.');
+});
 
 test('treads are looked at with the arrows and picked with Enter', async ({ page }) => {
   await openDemo(page);

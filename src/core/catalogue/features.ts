@@ -22,9 +22,15 @@ export function findFeatureDifference(product: Product, from: Target, to: Target
   const gained = new Set<string>();
   const lost = new Map<string, string | undefined>();
   for (const release of between) {
-    for (const id of release.gains ?? []) (gained.add(id), lost.delete(id));
-    for (const { feature, instead, editions } of release.loses ?? [])
-      if (!editions || editions.includes(to.edition)) (lost.set(feature, instead), gained.delete(feature));
+    for (const id of release.gains ?? []) {
+      gained.add(id);
+      lost.delete(id);
+    }
+    for (const { feature, instead, editions } of release.loses ?? []) {
+      if (editions && !editions.includes(to.edition)) continue;
+      lost.set(feature, instead);
+      gained.delete(feature);
+    }
   }
   const featuresOf = (edition: string): readonly string[] =>
     product.editions?.find((e) => e.id === edition)?.features ?? [];

@@ -5,7 +5,7 @@
   import { monthsBetween } from '$core/date/day';
   import { shortestReason } from '$core/wording/verdict';
   import type { Names } from '$core/wording/names';
-  import type { StairLayout, Tread } from '$lib/stair/layout';
+  import type { Rest, StairLayout, Tread } from '$lib/stair/layout';
   import { moveBend, placeOf } from '$lib/stair/scale';
 
   interface Props {
@@ -44,6 +44,9 @@
     event.preventDefault();
     onbend(moveBend(layout.scale, { zoom: event.deltaY < 0 ? 1.25 : 0.8 }));
   }
+
+  const sayRest = (rest: Rest): string =>
+    `out of service, ${sayCount(Math.max(1, rest.until - rest.since), 'day')}`;
 
   /** What stands at one place of the tread, told once. */
   const dotWords = $derived.by(() => {
@@ -251,14 +254,17 @@
 
   {#each layout.rests as rest (rest.release)}
     <g data-rest={rest.release} data-since={formatDay(rest.since)} data-until={formatDay(rest.until)}>
-      <path class="rest" d="M{rest.x0} {rest.y + 23}H{Math.max(rest.x0 + 3, rest.x1)}" />
-      <text
-        class="rest-words"
-        x={Math.max(8, rest.x0 - 6)}
-        y={rest.y + 27}
-        text-anchor={rest.x0 > 190 ? 'end' : 'start'}
-        >out of service, {sayCount(Math.max(1, rest.until - rest.since), 'day')}</text
-      >
+      <path class="rest" d="M{rest.x0} {rest.y + 27}H{Math.max(rest.x0 + 3, rest.x1)}" />
+      {#if rest.x1 - rest.x0 > 150}
+        <text class="rest-words" x={rest.x0 + 5} y={rest.y + 19}>{sayRest(rest)}</text>
+      {:else}
+        <text
+          class="rest-words"
+          x={rest.x0 > 170 ? rest.x0 - 6 : rest.x1 + 10}
+          y={rest.y + 35}
+          text-anchor={rest.x0 > 170 ? 'end' : 'start'}>{sayRest(rest)}</text
+        >
+      {/if}
     </g>
   {/each}
   {#each layout.deviations.slice(0, 3) as other, i (other.plan.id)}

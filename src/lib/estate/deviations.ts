@@ -1,6 +1,6 @@
 import { formatDay, type Day } from '$core/date/day';
 import { activatedOf } from '$core/estate/gather';
-import type { FactDecisions } from '$core/estate/facts';
+import { seenOf, type FactDecisions } from '$core/estate/facts';
 import { situationKey } from '$core/estate/standing';
 import type { Decision, System } from '$core/estate/schema';
 
@@ -27,8 +27,35 @@ export function findDeviations(
     );
   const others = new Set(touching(base).map((d) => d.id));
   for (const d of touching(own)) if (!others.has(d.id)) words.push(sayKind(d));
+  const facts = differingFacts(own, base, decided);
+  if (facts.length > 0)
+    words.push(
+      facts.length > MOST_TOLD ? `${facts.slice(0, MOST_TOLD).join(', ')} and more` : facts.join(', ')
+    );
+  if (nameCompanions(own) !== nameCompanions(base)) words.push('what it has beside');
   return words.length > 0 ? words : ['a decision the others have'];
 }
+
+const MOST_TOLD = 3;
+
+/** Facts of which something else is known, by name. */
+function differingFacts(own: System, base: System, decided: FactDecisions): string[] {
+  const ids = new Set([...Object.keys(own.facts ?? {}), ...Object.keys(base.facts ?? {})]);
+  return [...ids]
+    .filter((id) => id !== 'activated' && sayFact(own, id, decided) !== sayFact(base, id, decided))
+    .sort();
+}
+
+const sayFact = (system: System, id: string, decided: FactDecisions): string => {
+  const seen = seenOf(system, id, decided);
+  return seen.kind === 'known' ? String(seen.value) : seen.kind;
+};
+
+const nameCompanions = ({ companions, companionsWhole }: System): string =>
+  `${companionsWhole ?? false} ${(companions ?? [])
+    .map((c) => c.name)
+    .sort()
+    .join()}`;
 
 const sayKind = ({ kind, scope }: Decision): string =>
   'fact' in scope

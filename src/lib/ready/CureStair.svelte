@@ -23,6 +23,8 @@
   let room = $state(860);
   const layout = $derived(layOutCures(treads, room, HEIGHT));
 
+  const top = $derived(layout.treads[layout.treads.length - 1]);
+
   const namesOf = (tread: CureTread): string[] =>
     tread.remedies.flatMap((key) => {
       const remedy = remedies.get(key);
@@ -92,9 +94,7 @@
         >
         <text class="beyond" x={layout.post + 6} y="14">beyond it</text>
       {/if}
-      {#each [layout.treads[layout.treads.length - 1]] as top (0)}
-        {#if top}<text class="soft-words" x="4" y={top.y + 4}>{top.tread.opened}</text>{/if}
-      {/each}
+      {#if top}<text class="soft-words" x="4" y={top.y + 4}>{top.tread.opened}</text>{/if}
     </svg>
   </div>
 </div>

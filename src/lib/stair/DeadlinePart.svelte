@@ -13,7 +13,7 @@
 </script>
 
 {#if plan.deadline.contributors.length > 0}
-  <section data-deadline>
+  <section class="part" data-deadline>
     <h2>What sets the deadline</h2>
     <ul class="plainlist">
       {#each plan.deadline.contributors as c (c.kind + c.subject + c.day)}
@@ -38,18 +38,3 @@
       </p>{/if}
   </section>
 {/if}
-
-<style>
-  section {
-    border-top: 1px solid var(--hair);
-    padding: 10px 0;
-  }
-  .plainlist {
-    list-style: none;
-    padding: 0;
-    margin: 6px 0 0;
-    display: flex;
-    flex-direction: column;
-    gap: 5px;
-  }
-</style>

@@ -108,7 +108,11 @@
       );
     const cures = route.steps.filter((s) => s.kind === 'cure').map((s) => names.cure(s.id));
     const cost =
-      route.unknownSums.length > 0 ? 'a sum nobody has published' : sayMoney(route.costCents, currency);
+      route.unknownSums.length > 0
+        ? 'a sum nobody has published'
+        : route.costCents === 0
+          ? 'costs nothing'
+          : sayMoney(route.costCents, currency);
     return [
       `by ${by.join(', ')}`,
       ...(cures.length > 0 ? [`after: ${cures.join('; ')}`] : []),
@@ -131,7 +135,7 @@
 </script>
 
 {#if chosen && chosen.needsFirst.length > 0}
-  <section data-needs-first>
+  <section class="part" data-needs-first>
     <h2>Needed first</h2>
     <p class="soft">The order is not yet proven.</p>
     <ul class="plainlist">
@@ -144,7 +148,7 @@
   </section>
 {/if}
 {#if looked.openings.openings.length > 0}
-  <section data-openings>
+  <section class="part" data-openings>
     <h2>What would open it</h2>
     <ul class="plainlist">
       {#each looked.openings.openings as opening (opening.clauses.join())}
@@ -159,7 +163,7 @@
   </section>
 {/if}
 {#if looked.questions.length > 0 || looked.matter.length > 0}
-  <section data-questions>
+  <section class="part" data-questions>
     <h2>What to find out first</h2>
     <p class="soft">
       {looked.questions.length > 0
@@ -193,7 +197,7 @@
   </section>
 {/if}
 {#if looked.fallbacks.length > 0}
-  <section data-fallbacks>
+  <section class="part" data-fallbacks>
     <h2>If a hop fails</h2>
     <ul class="plainlist">
       {#each looked.fallbacks as fallback (fallback.hop)}
@@ -217,7 +221,7 @@
   </section>
 {/if}
 {#if others.length > 0}
-  <section data-other-ways>
+  <section class="part" data-other-ways>
     <h2>Other ways there</h2>
     <ul class="plainlist">
       {#each others as route, i (i)}
@@ -237,7 +241,7 @@
   </section>
 {/if}
 {#if plan.replace}
-  <section data-replace>
+  <section class="part" data-replace>
     <h2>A new machine instead</h2>
     <p>
       {plan.replace.costCents === 'unknown'
@@ -251,20 +255,8 @@
 {/if}
 
 <style>
-  section {
-    border-top: 1px solid var(--hair);
-    padding: 10px 0;
-  }
   li {
     overflow-wrap: anywhere;
-  }
-  .plainlist {
-    list-style: none;
-    padding: 0;
-    margin: 6px 0 0;
-    display: flex;
-    flex-direction: column;
-    gap: 5px;
   }
   .small {
     padding: 0 7px;

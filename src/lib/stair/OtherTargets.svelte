@@ -43,7 +43,7 @@
 </script>
 
 {#if editions.length > 1}
-  <section>
+  <section class="part">
     <h2>Editions of {names.release(looked?.target.release ?? '')}</h2>
     <p class="chips">
       {#each editions as t (t.target.edition + t.target.architecture)}<button
@@ -57,7 +57,7 @@
   </section>
 {/if}
 {#if others.length > 0}
-  <section>
+  <section class="part">
     <h2>Other targets</h2>
     <ul class="plainlist">
       {#each others as t (t.target.release + t.target.edition)}
@@ -81,18 +81,6 @@
 {/if}
 
 <style>
-  section {
-    border-top: 1px solid var(--hair);
-    padding: 10px 0;
-  }
-  .plainlist {
-    list-style: none;
-    padding: 0;
-    margin: 6px 0 0;
-    display: flex;
-    flex-direction: column;
-    gap: 5px;
-  }
   .chips {
     display: flex;
     gap: 6px;
@@ -103,15 +91,5 @@
     border-color: var(--ink);
     border-width: 2px;
     padding: 3px 9px;
-  }
-  .link {
-    font: inherit;
-    background: none;
-    border: 0;
-    padding: 0;
-    text-decoration: underline;
-    cursor: pointer;
-    color: inherit;
-    text-align: left;
   }
 </style>

@@ -2,7 +2,7 @@
   import type { Snippet } from 'svelte';
   import { page } from '$app/state';
   import { desk } from '$lib/state/desk.svelte';
-  import { sayNumber } from '$core/wording/dates';
+  import Views from '$lib/components/Views.svelte';
 
   let { children }: { children: Snippet } = $props();
 
@@ -19,39 +19,5 @@
     page.url.pathname === path || (path === '/estate/systems' && page.url.pathname === '/estate/system');
 </script>
 
-<nav class="views no-print" aria-label="Views of the estate">
-  {#each views as view (view.path)}
-    <a href={view.path} aria-current={isHere(view.path) ? 'page' : undefined}
-      >{view.name}{#if view.count > 0}<span class="count">{sayNumber(view.count)}</span>{/if}</a
-    >
-  {/each}
-</nav>
+<Views {views} label="Views of the estate" {isHere} />
 {@render children()}
-
-<style>
-  .views {
-    display: flex;
-    gap: 20px;
-    padding: 9px 24px 0;
-    flex: none;
-  }
-  a {
-    text-decoration: none;
-    color: var(--soft);
-    padding-bottom: 3px;
-    border-bottom: 2px solid transparent;
-  }
-  a:hover {
-    color: var(--ink);
-  }
-  a[aria-current] {
-    color: var(--ink);
-    font-weight: 650;
-    border-bottom-color: var(--ink);
-  }
-  .count {
-    margin-left: 4px;
-    font-size: 12.5px;
-    font-weight: 400;
-  }
-</style>

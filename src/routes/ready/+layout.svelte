@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { page } from '$app/state';
+  import Views from '$lib/components/Views.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
@@ -32,20 +33,14 @@
 {#if desk.isEmpty}
   <EmptyDesk />
 {:else}
-  <nav class="views no-print" aria-label="Views of readiness">
-    {#each views as view (view.path)}
-      <a href={view.path} aria-current={here === view.path ? 'page' : undefined}
-        >{view.name}{#if view.count > 0}<span class="count">{view.count}</span>{/if}</a
-      >
-    {/each}
-  </nav>
+  <Views {views} label="Views of readiness" isHere={(path) => here === path} />
   {#if looker.ready || here === '/ready/what-if'}
     {#if looker.progress && looker.ready}
       <p class="soft state" role="status">
         Looking again: {looker.progress.done} of {looker.progress.of} cases; what is shown is from before.
       </p>
     {/if}
-    {@render children()}
+    <div class="contents" data-looked={looker.isCurrent}>{@render children()}</div>
   {:else}
     <p class="soft state" role="status">
       {looker.progress
@@ -56,31 +51,6 @@
 {/if}
 
 <style>
-  .views {
-    display: flex;
-    gap: 20px;
-    padding: 9px 24px 0;
-    flex: none;
-  }
-  a {
-    text-decoration: none;
-    color: var(--soft);
-    padding-bottom: 3px;
-    border-bottom: 2px solid transparent;
-  }
-  a:hover {
-    color: var(--ink);
-  }
-  a[aria-current] {
-    color: var(--ink);
-    font-weight: 650;
-    border-bottom-color: var(--ink);
-  }
-  .count {
-    margin-left: 4px;
-    font-size: 12.5px;
-    font-weight: 400;
-  }
   .state {
     padding: 12px 24px 0;
   }

@@ -7,7 +7,7 @@
   import CureStair from '$lib/ready/CureStair.svelte';
   import ItemDetails from '$lib/ready/ItemDetails.svelte';
   import MarkSign from '$lib/ready/MarkSign.svelte';
-  import { naming } from '$lib/ready/naming';
+  import { naming, stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
 
@@ -40,6 +40,10 @@
     )
   );
   const decisions = $derived((ready?.remedies ?? []).filter((r) => r.kind === 'decision'));
+  /** Cases whose chosen way installs afresh. */
+  const afresh = $derived(
+    (desk.plan?.cases ?? []).filter((c) => c.goalPlan?.route?.steps.some((s) => s.kind === 'fresh install'))
+  );
   const bought = $derived((choice?.chosen ?? []).flatMap((key) => remedies.get(key) ?? []));
   const asked = $derived(ready?.questions[0]);
   const shown = $derived((ready?.items ?? []).filter((i) => all || i.open > 0));
@@ -154,6 +158,29 @@
               : ''}.
             <a href="/ready/questions">All questions</a>
           </p>
+        </section>
+      {/if}
+      {#if afresh.length > 0}
+        <section data-afresh>
+          <h2>Must be installed afresh</h2>
+          <p>
+            <b
+              >{sayCount(
+                afresh.reduce((n, c) => n + c.systems.length, 0),
+                'system'
+              )}</b
+            >:
+          </p>
+          <ul class="plainlist">
+            {#each afresh as c (c.id)}
+              <li>
+                <a href={stairOf(c.systems)}>{desk.describe(c)}</a>
+                <span class="soft"
+                  >{c.systems.map(naming.system).join(', ')}; keeps {c.goalPlan?.route?.kept ?? ''}</span
+                >
+              </li>
+            {/each}
+          </ul>
         </section>
       {/if}
       {#if free.length > 0}
@@ -280,14 +307,6 @@
   aside section {
     border-top: 1px solid var(--hair);
     padding: 9px 0;
-  }
-  .plainlist {
-    list-style: none;
-    padding: 0;
-    margin: 5px 0 0;
-    display: flex;
-    flex-direction: column;
-    gap: 4px;
   }
   .row {
     display: flex;

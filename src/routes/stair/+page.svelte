@@ -200,6 +200,13 @@
       c: (event) => {
         if (!settings.singleKeys || isTyping(event) || !plan) return;
         void goto(compareHref);
+      },
+      w: (event) => {
+        if (!settings.singleKeys || isTyping(event)) return;
+        const why = document.querySelector<HTMLDetailsElement>('details.why');
+        if (!why) return;
+        why.open = !why.open;
+        why.querySelector('summary')?.focus();
       }
     })
   );
@@ -270,6 +277,9 @@
           <button class="act" onclick={() => void takeOut('png')}>PNG</button>
         {/if}
         <button class="act" onclick={() => window.print()}>Print</button>
+        {#if layout && layout.olderHidden > 0}<span class="soft"
+            >{sayCount(layout.olderHidden, 'older release')} not drawn</span
+          >{/if}
       </p>
       <div class="canvas" bind:clientWidth={width} bind:clientHeight={room}>
         {#if layout && asTable}
@@ -286,9 +296,6 @@
             onbend={(bend) => (bent = { at: plan.id, bend })}
             {deviates}
           />
-          {#if layout.olderHidden > 0}<p class="soft hidden-older">
-              {sayCount(layout.olderHidden, 'older release')} not drawn
-            </p>{/if}
         {:else}
           <p class="unknown">
             <svg width="420" height="70" aria-hidden="true"
@@ -462,10 +469,6 @@
     overflow: auto;
     margin-top: 8px;
   }
-  .hidden-older {
-    margin: -30px 0 6px 14px;
-    font-size: 12.5px;
-  }
   aside {
     border-left: 1px solid var(--line);
     background: var(--sheet);
@@ -483,14 +486,6 @@
   }
   section.drawing {
     border: 0;
-  }
-  .plainlist {
-    list-style: none;
-    padding: 0;
-    margin: 6px 0 0;
-    display: flex;
-    flex-direction: column;
-    gap: 5px;
   }
   .tools {
     display: flex;
@@ -528,16 +523,6 @@
     flex-wrap: wrap;
     align-items: center;
     margin-top: 6px;
-  }
-  .link {
-    font: inherit;
-    background: none;
-    border: 0;
-    padding: 0;
-    text-decoration: underline;
-    cursor: pointer;
-    color: inherit;
-    text-align: left;
   }
   .onward {
     margin-top: auto;

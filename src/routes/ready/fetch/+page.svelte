@@ -66,7 +66,7 @@
 <svelte:head><title>Fetch and buy - Orange Stair</title></svelte:head>
 
 {#if ready}
-  <div class="page">
+  <div class="scrolled">
     <h1>Fetch and buy</h1>
     <p data-total>
       <b>{sayMoney(total, currency)}</b> for the ways chosen{unpriced > 0
@@ -137,11 +137,6 @@
 {/if}
 
 <style>
-  .page {
-    overflow: auto;
-    flex: 1;
-    padding: 12px 24px 30px;
-  }
   h2 {
     margin-top: 18px;
   }

@@ -35,7 +35,7 @@
 
 <svelte:head><title>Asked of each - Orange Stair</title></svelte:head>
 
-<div class="page">
+<div class="scrolled">
   <h1>
     <label
       >Asked of <select class="field" bind:value={() => product, (id) => (picked = id)}
@@ -108,11 +108,6 @@
 </div>
 
 <style>
-  .page {
-    overflow: auto;
-    flex: 1;
-    padding: 12px 24px 30px;
-  }
   .key {
     display: flex;
     gap: 18px;

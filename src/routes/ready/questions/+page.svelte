@@ -30,7 +30,7 @@
 
 <svelte:head><title>Ask first - Orange Stair</title></svelte:head>
 
-<div class="page">
+<div class="scrolled">
   <h1>Ask first</h1>
   {#if questions.length === 0}
     <p class="soft">Every verdict is settled: no answer would change one.</p>
@@ -84,11 +84,6 @@
 <QuestionForm bind:question={asking} />
 
 <style>
-  .page {
-    overflow: auto;
-    flex: 1;
-    padding: 12px 24px 30px;
-  }
   .num {
     text-align: right;
     width: 76px;

@@ -37,7 +37,7 @@
 
 <svelte:head><title>Since last time - Orange Stair</title></svelte:head>
 
-<div class="page">
+<div class="scrolled">
   <h1>Since last time</h1>
   <form
     class="row no-print"
@@ -106,11 +106,6 @@
 </div>
 
 <style>
-  .page {
-    overflow: auto;
-    flex: 1;
-    padding: 12px 24px 30px;
-  }
   .row {
     display: flex;
     gap: 10px;
