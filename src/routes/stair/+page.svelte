@@ -18,17 +18,17 @@
   import { desk } from '$lib/state/desk.svelte';
   import { demandsOn } from '$lib/state/demands';
   import { describeSource } from '$lib/state/sources';
-  import { downloadBlob, downloadText } from '$lib/state/download';
   import { settings } from '$lib/state/settings.svelte';
   import { tryout } from '$lib/state/tryout.svelte';
   import { findDeviations } from '$lib/estate/deviations';
   import Decide from '$lib/ready/Decide.svelte';
   import DeadlinePart from '$lib/stair/DeadlinePart.svelte';
-  import { drawingAsPng, drawingAsSvg } from '$lib/stair/export-drawing';
   import { layOutStair, leastHeight, type Tread } from '$lib/stair/layout';
   import OtherTargets from '$lib/stair/OtherTargets.svelte';
   import { moveBend } from '$lib/stair/scale';
   import StairTable from '$lib/stair/StairTable.svelte';
+  import StairTools from '$lib/stair/StairTools.svelte';
+  import TrialPart from '$lib/stair/TrialPart.svelte';
 
   let width = $state(880);
   let room = $state(640);
@@ -175,18 +175,6 @@
     '0': undefined
   };
 
-  async function takeOut(kind: 'svg' | 'png'): Promise<void> {
-    const svg = document.querySelector<SVGSVGElement>('svg.stair');
-    if (!svg || !plan) return;
-    const name = `stair-${plan.systems[0] ?? ''}.${kind}`;
-    if (kind === 'svg') return downloadText(name, drawingAsSvg(svg), 'image/svg+xml');
-    try {
-      downloadBlob(name, await drawingAsPng(svg));
-    } catch {
-      desk.fault = 'This browser cannot draw the picture as PNG. SVG works.';
-    }
-  }
-
   const stay = (): void => {
     if (!plan) return;
     deciding = {
@@ -258,29 +246,14 @@
           )}{#if plan.deadline.next}; the next is {sayDay(plan.deadline.next.day)}{/if}.{:else}No deadline is
           known.{/if}
       </p>
-      <p class="tools no-print">
-        <button class="act" aria-pressed={asTable} onclick={() => (asTable = !asTable)}
-          >{asTable ? 'As a drawing' : 'As a table'}</button
-        >
-        <a class="act" href={compareHref}>Compare <kbd>c</kbd></a>
-        {#if layout && !asTable}
-          <span class="axis" role="group" aria-label="Time">
-            <button class="act" aria-label="Earlier" onclick={() => bendBy({ days: -30 })}>←</button>
-            <button class="act" aria-label="Later" onclick={() => bendBy({ days: 30 })}>→</button>
-            <button class="act" aria-label="More of it" onclick={() => bendBy({ zoom: 0.8 })}>−</button>
-            <button class="act" aria-label="Closer" onclick={() => bendBy({ zoom: 1.25 })}>+</button>
-            {#if bent?.at === plan.id}<button class="act" onclick={() => bendBy(undefined)}
-                >Around the work</button
-              >{/if}
-          </span>
-          <button class="act" onclick={() => void takeOut('svg')}>SVG</button>
-          <button class="act" onclick={() => void takeOut('png')}>PNG</button>
-        {/if}
-        <button class="act" onclick={() => window.print()}>Print</button>
-        {#if layout && layout.olderHidden > 0}<span class="soft"
-            >{sayCount(layout.olderHidden, 'older release')} not drawn</span
-          >{/if}
-      </p>
+      <StairTools
+        {layout}
+        {compareHref}
+        bind:asTable
+        name="stair-{plan.systems[0] ?? ''}"
+        isBent={bent?.at === plan.id}
+        onbend={bendBy}
+      />
       <div class="canvas" bind:clientWidth={width} bind:clientHeight={room}>
         {#if layout && asTable}
           <StairTable {layout} route={looked?.route} {names} onpick={(t) => pick(t.target)} />
@@ -315,24 +288,7 @@
       </div>
     </section>
     <aside>
-      {#if trial}
-        <section class="trial" data-trial role="status">
-          <p><b>Tried</b>: {trial.words}.</p>
-          <p>
-            Before: {sayVerdict(trial.before)}
-            <br />After: <b>{looked ? sayVerdict(looked) : 'no target'}</b>
-          </p>
-          <p class="row">
-            {#if trial.changes.length > 0}
-              <button class="act onward" onclick={() => void tryout.keep()}>Keep it</button>
-              <button class="act" onclick={() => void tryout.asWhatIf().then(() => goto('/ready/what-if'))}
-                >For the whole estate</button
-              >
-            {:else}<span class="soft">Nobody here can lift it.</span>{/if}
-            <button class="act" onclick={() => tryout.drop()}>As it is</button>
-          </p>
-        </section>
-      {:else if tryout.busy}<p class="soft" role="status">Trying: {tryout.busy}…</p>{/if}
+      <TrialPart {trial} {looked} />
       {#if looked}
         <p class="verdict" data-verdict={looked.verdict}>
           <b>{names.product} {names.target(looked.target)}</b>
@@ -487,22 +443,6 @@
   section.drawing {
     border: 0;
   }
-  .tools {
-    display: flex;
-    gap: 6px;
-    flex-wrap: wrap;
-    align-items: center;
-    margin-top: 6px;
-  }
-  .tools .act {
-    padding: 1px 8px;
-    font-size: 12.5px;
-  }
-  .axis {
-    display: inline-flex;
-    gap: 3px;
-    margin: 0 6px;
-  }
   .why summary {
     cursor: pointer;
     width: fit-content;
@@ -510,12 +450,6 @@
   }
   .why p {
     overflow-wrap: anywhere;
-  }
-  section.trial {
-    border: 0;
-    border-left: 5px solid var(--way);
-    padding: 2px 0 6px 12px;
-    margin-bottom: 10px;
   }
   .row {
     display: flex;
