@@ -15,7 +15,7 @@ const DECISION_KINDS = [
 ] as const;
 
 /** What a target is: a release in an edition, on an architecture. */
-export const target = z.strictObject({ release: key, edition: key, architecture: key });
+const target = z.strictObject({ release: key, edition: key, architecture: key });
 export type Target = z.infer<typeof target>;
 
 export const decision = z.strictObject({

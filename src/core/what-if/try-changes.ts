@@ -52,7 +52,7 @@ export function tryChanges(trying: Trying, changes: readonly Change[]): Tried {
 }
 
 /** Systems whose goal is reached, today or later, or is where they stand. */
-export const countReaching = ({ cases }: Plan): number =>
+const countReaching = ({ cases }: Plan): number =>
   cases.reduce(
     (n, c) => n + (c.verdict === 'closed' || c.verdict === 'cannot tell' ? 0 : c.systems.length),
     0
