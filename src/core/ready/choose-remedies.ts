@@ -75,21 +75,27 @@ interface Problem {
   readonly budget: number;
 }
 
-/** Groups with the same needs as one. */
+/** Groups that need the same as one; each need once. */
+export function mergeAlike(groups: readonly Group[]): Group[] {
+  const merged = new Map<string, Group>();
+  for (const g of groups) {
+    const needs = [...new Set(g.needs)].sort();
+    const known = merged.get(needs.join('|'));
+    merged.set(needs.join('|'), { systems: g.systems + (known?.systems ?? 0), needs });
+  }
+  return [...merged.values()];
+}
+
 function problemOf(
   items: readonly (Priced & { readonly costCents: number })[],
   groups: readonly Group[],
   budget: number
 ): Problem {
   const index = new Map(items.map((r, i) => [r.key, i]));
-  const merged = new Map<string, { systems: number; needs: number[] }>();
-  for (const g of groups) {
-    const needs = [...new Set(g.needs.flatMap((n) => index.get(n) ?? []))].sort((a, b) => a - b);
-    const known = merged.get(needs.join()) ?? { systems: 0, needs };
-    known.systems += g.systems;
-    merged.set(needs.join(), known);
-  }
-  return { costs: items.map((r) => r.costCents), groups: [...merged.values()], budget };
+  const merged = mergeAlike(groups.map((g) => ({ ...g, needs: g.needs.filter((n) => index.has(n)) }))).map(
+    (g) => ({ systems: g.systems, needs: g.needs.map((n) => index.get(n) ?? 0) })
+  );
+  return { costs: items.map((r) => r.costCents), groups: merged, budget };
 }
 
 interface Found {

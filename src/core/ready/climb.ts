@@ -1,5 +1,4 @@
-import type { Priced } from './choose-remedies';
-import type { Want } from './ready-types';
+import { mergeAlike, type Group, type Priced } from './choose-remedies';
 
 /** One step of the stair of cures: what is done or bought together, and what that opens. */
 export interface CureTread {
@@ -20,11 +19,11 @@ export interface CureTread {
  */
 export function climbOf(
   remedies: readonly Priced[],
-  wants: readonly Want[],
+  wants: readonly Group[],
   chosen: ReadonlySet<string>
 ): CureTread[] {
   const price = new Map(remedies.map((r) => [r.key, r.costCents]));
-  let open = wants.filter((w) => w.needs.every((n) => typeof price.get(n) === 'number'));
+  let open = mergeAlike(wants.filter((w) => w.needs.every((n) => typeof price.get(n) === 'number')));
   const had = new Set<string>();
   const treads: CureTread[] = [];
   const take = (needs: readonly string[], isChosen: boolean): void => {
@@ -48,7 +47,7 @@ export function climbOf(
     ...new Set(open.filter((w) => w.needs.every((n) => price.get(n) === 0)).flatMap((w) => w.needs))
   ];
   if (free.length > 0) take(free, true);
-  const cheapest = (among: readonly Want[]): readonly string[] | undefined =>
+  const cheapest = (among: readonly Group[]): readonly string[] | undefined =>
     among
       .map((w) => {
         const needs = w.needs.filter((n) => !had.has(n));
@@ -62,7 +61,7 @@ export function climbOf(
         (a, b) =>
           a.cost / a.gain - b.cost / b.gain || b.gain - a.gain || (a.needs.join() < b.needs.join() ? -1 : 1)
       )[0]?.needs;
-  const isChosen = (w: Want): boolean => w.needs.every((n) => had.has(n) || chosen.has(n));
+  const isChosen = (w: Group): boolean => w.needs.every((n) => had.has(n) || chosen.has(n));
   for (const [among, bought] of [
     [isChosen, true],
     [() => true, false]

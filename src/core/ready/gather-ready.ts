@@ -7,7 +7,7 @@ import { gatherFetches } from './fetch-list';
 import { gatherItems } from './items';
 import { lookIntoCase, type LookedCase } from './look-case';
 import { gatherRemedies } from './remedies';
-import { FARES, tallyCompanions, type Tally } from './tally';
+import { FARES, tallierOf, type Tally } from './tally';
 import type { Ready, ReadyCase } from './ready-types';
 
 /** What was looked into, kept as long as the plan it belongs to: an edit looks only into what was planned anew. */
@@ -59,13 +59,11 @@ export function* gatherReady(
 
 function caseOf({ plan, product, way }: LookedCase, planning: Planning): ReadyCase {
   const last = way?.steps[way.steps.length - 1]?.to;
-  const tallies =
-    product && last
-      ? plan.systems.flatMap((id) => {
-          const system = planning.system(id);
-          return system?.companions ? [tallyCompanions(product, system, last)] : [];
-        })
-      : [];
+  const tallyOf = product && last && tallierOf(product, last);
+  const tallies = plan.systems.flatMap((id) => {
+    const system = planning.system(id);
+    return tallyOf && system?.companions ? [tallyOf(system)] : [];
+  });
   return {
     id: plan.id,
     ...(plan.product === undefined ? {} : { product: plan.product }),

@@ -19,23 +19,24 @@ export type FareName = (typeof FARES)[number];
 export type Tally = Readonly<Record<FareName, number>>;
 
 /**
- * Counts what a system is known to have by how it fares on what is arrived at. What the catalogue has never heard of, does not
- * list for that release, or lists under a condition is unknown, not fine.
+ * Counts what systems are known to have by how it fares on what is arrived at, for one product and place. What the catalogue has
+ * never heard of, does not list for that release, or lists under a condition is unknown, not fine. Made once, then cheap a system.
  */
-export function tallyCompanions(product: Product, system: System, at: Standing): Tally {
-  const tally = Object.fromEntries(FARES.map((f) => [f, 0])) as Record<FareName, number>;
+export function tallierOf(product: Product, at: Standing): (system: System) => Tally {
   const sequence = sequenceOf(product);
-  for (const own of system.companions ?? []) {
-    const name = foldText(own.name);
-    const companion = product.companions?.find((c) =>
-      [c.id, c.name, ...(c.aliases ?? [])].some((n) => foldText(n) === name)
-    );
-    const fare = companion?.fares.find((f) => {
+  const fares = new Map<string, FareName>();
+  for (const companion of product.companions ?? []) {
+    const fare = companion.fares.find((f) => {
       const range = parseRange(f.at);
       return 'range' in range && matchesRange(sequence, range.range, at);
     });
     const verdict = !fare || fare.when !== undefined ? 'unknown' : fare.verdict;
-    tally[verdict === 'works' ? 'fine' : verdict]++;
+    for (const name of [companion.id, companion.name, ...(companion.aliases ?? [])])
+      fares.set(foldText(name), verdict === 'works' ? 'fine' : verdict);
   }
-  return tally;
+  return (system) => {
+    const tally = Object.fromEntries(FARES.map((f) => [f, 0])) as Record<FareName, number>;
+    for (const own of system.companions ?? []) tally[fares.get(foldText(own.name)) ?? 'unknown']++;
+    return tally;
+  };
 }

@@ -140,5 +140,5 @@ export function sayQuestion(
 }
 
 /** A condition's text with the names of facts in the place of their ids. */
-const nameFacts = (text: string, naming: Pick<Naming, 'fact'>): string =>
+export const nameFacts = (text: string, naming: Pick<Naming, 'fact'>): string =>
   text.replace(/"[^"]*"|[a-z][\w.-]*\w/g, (word) => (word.startsWith('"') ? word : naming.fact(word)));

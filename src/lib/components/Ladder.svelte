@@ -1,9 +1,12 @@
 <script lang="ts">
   import { calendarDate, type Day } from '$core/date/day';
-  import { isCounted, type CureStep, type Route } from '$core/route/types';
+  import type { Product } from '$core/catalogue/schema';
+  import { isCounted, type CureStep, type Route, type Step } from '$core/route/types';
   import { sayMinutes, sayMoney, sayShortDay, sayDay } from '$core/wording/dates';
   import type { Names } from '$core/wording/names';
+  import { nameFacts } from '$core/wording/ready';
   import { sayStep } from '$core/wording/step';
+  import { naming } from '$lib/ready/naming';
   import type { CountedStep } from '$core/route/types';
 
   let {
@@ -12,6 +15,7 @@
     currency,
     today,
     nodes,
+    product,
     sources
   }: {
     route: Route;
@@ -19,6 +23,7 @@
     currency: string;
     today: Day;
     nodes: number;
+    product: Product | undefined;
     sources: (id: string) => string;
   } = $props();
   const year = $derived(calendarDate(today).year);
@@ -29,6 +34,25 @@
       ...(leadDays > 0 ? [`to be ordered ${leadDays} days ahead`] : []),
       ...(closesWayBack ? ['gives up the way back'] : [])
     ].join('; ');
+  }
+
+  /** Why the step is there, on whose word. */
+  function whyOf(step: Step, at: number): string {
+    if (isCounted(step)) return sources(step.id);
+    if (step.kind === 'cure') {
+      const asked = product?.requirements?.find((r) => r.id === step.requirement);
+      const needs = asked ? nameFacts(asked.needs, naming) : step.requirement;
+      return `Without it this does not hold: ${needs}. ${sources(step.requirement)}`;
+    }
+    if (step.kind === 'work-around') {
+      const caution = product?.cautions?.find((c) => c.id === step.id);
+      const lost = [caution?.consequence, caution?.ignored].filter(Boolean).join(': ');
+      return `If nothing is done: ${lost}. ${sources(step.id)}`;
+    }
+    const next = route.steps.slice(at).find(isCounted);
+    const hop = product?.hops?.find((h) => h.id === next?.id);
+    if (hop?.everyPatch) return `The next hop wants every current patch first. ${sources(hop.id)}`;
+    return `The next hop starts ${hop?.levels ?? 'from a later patch level'}. ${sources(next?.id ?? '')}`;
   }
 
   function rightOf({ right }: CountedStep): string {
@@ -65,9 +89,9 @@
             : ''}{isCounted(step) && step.kept !== 'everything' ? `; keeps ${step.kept}` : ''}.
           {#if isCounted(step)}{rightOf(step)}.{:else if step.kind === 'cure'}Cure: {cureOf(step)}.{/if}
         </span>
-        {#if isCounted(step)}<details class="soft small">
-            <summary>why</summary>{sources(step.id)}
-          </details>{/if}
+        <details class="soft small">
+          <summary>why</summary>{whyOf(step, i)}
+        </details>
       </span>
     </li>
   {/each}

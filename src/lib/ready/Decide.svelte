@@ -1,14 +1,33 @@
-<script lang="ts">
+<script module lang="ts">
   import type { Change } from '$core/estate/schema';
+
+  /** What is about to be decided, in words. */
+  export interface Deciding {
+    readonly words: string;
+    readonly changes: readonly Change[];
+    /** A fact nobody knows, of systems for which it is assumed. */
+    readonly assume?: { readonly fact: string; readonly systems: readonly string[] };
+  }
+</script>
+
+<script lang="ts">
+  import { parseFactText } from '$core/estate/fact-text';
+  import { kindsOf } from '$core/estate/facts';
   import Dialog from '$lib/components/Dialog.svelte';
   import { sourceOf } from '$core/what-if/try-changes';
   import { desk } from '$lib/state/desk.svelte';
   import { trials } from '$lib/state/trials.svelte';
 
-  /** Changes about to be decided, with a reason and a last day; or tried first. */
-  let {
-    deciding = $bindable()
-  }: { deciding: { readonly words: string; readonly changes: readonly Change[] } | undefined } = $props();
+  /**
+   * Changes about to be decided, with a reason and a last day; or tried first. Where a fact is to be assumed, its value is asked
+   * for: the same for every system.
+   */
+  let { deciding = $bindable() }: { deciding: Deciding | undefined } = $props();
+
+  let value = $state('');
+  const kind = $derived(kindsOf(desk.catalogue).find(deciding?.assume?.fact ?? ''));
+  const read = $derived(value.trim() === '' ? undefined : parseFactText(kind, value));
+  const isFit = $derived(!deciding?.assume || (read !== undefined && 'value' in read));
 
   let reason = $state('');
   let until = $state('');
@@ -24,37 +43,49 @@
     };
   }
 
+  function made({ changes, assume }: Deciding): readonly Change[] {
+    const taken = read && 'value' in read ? read.value : undefined;
+    if (!assume || taken === undefined) return changes.map(told);
+    return assume.systems.map((system) =>
+      told({ decide: { kind: 'assume', scope: { system, fact: assume.fact }, value: taken } })
+    );
+  }
+
   function close(): void {
     deciding = undefined;
-    reason = until = '';
+    value = reason = until = '';
   }
 
   async function decide(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     if (!deciding) return;
-    const { words, changes } = deciding;
-    const made = changes.map(told);
+    const { words } = deciding;
+    const changes = made(deciding);
     close();
-    await trials.keep(words, made, sourceOf('decided', desk.today));
+    await trials.keep(words, changes, sourceOf('decided', desk.today));
   }
 
   async function tryFirst(): Promise<void> {
     if (!deciding) return;
-    const { words, changes } = deciding;
-    const made = changes.map(told);
+    const { words } = deciding;
+    const changes = [...made(deciding)];
     close();
-    await trials.saveWhatIf(`Trying: ${words}`, { name: words.slice(0, 300), changes: made });
+    await trials.saveWhatIf(`Trying: ${words}`, { name: words.slice(0, 300), changes });
   }
 </script>
 
 <Dialog bind:open={() => deciding !== undefined, (open) => !open && close()} title={deciding?.words ?? ''}>
   <form class="form" onsubmit={decide}>
     <p class="soft">It is kept as a decision, under your name and day, and can be taken back.</p>
+    {#if deciding?.assume}
+      <label>Value <input class="field mono" bind:value required /></label>
+      {#if value.trim() !== '' && !isFit}<p role="alert">That is no value for this fact.</p>{/if}
+    {/if}
     <label>Why <input class="field" bind:value={reason} maxlength="2000" /></label>
     <label>Until <input class="field mono" type="date" bind:value={until} /></label>
     <p class="row">
-      <button class="act" type="submit">Decide</button>
-      <button class="act" type="button" onclick={tryFirst}>Try it as a what-if</button>
+      <button class="act" type="submit" disabled={!isFit}>Decide</button>
+      <button class="act" type="button" disabled={!isFit} onclick={tryFirst}>Try it as a what-if</button>
     </p>
   </form>
 </Dialog>

@@ -6,7 +6,7 @@
   import { sayChange } from '$core/wording/ready';
   import { describeSource } from '$lib/state/sources';
   import { desk } from '$lib/state/desk.svelte';
-  import Decide from './Decide.svelte';
+  import Decide, { type Deciding } from './Decide.svelte';
   import MarkSign from './MarkSign.svelte';
   import { caseOf, naming, stairOf } from './naming';
 
@@ -14,7 +14,7 @@
   let { item, remedies, currency }: { item: ReadyItem; remedies: readonly Remedy[]; currency: string } =
     $props();
 
-  let deciding = $state<{ words: string; changes: readonly Change[] } | undefined>();
+  let deciding = $state<Deciding | undefined>();
 
   const product = $derived(desk.products.get(item.product));
   const requirement = $derived(product?.requirements?.find((r) => r.id === item.id));
@@ -56,6 +56,17 @@
         }
       };
     return findChangeFor({ code, subject: item.id }, affected);
+  }
+
+  function assume(cell: ReadyCell): void {
+    const [fact] = cell.unknown ?? [];
+    if (fact === undefined) return;
+    const [first, ...rest] = cell.systems.map(naming.system);
+    deciding = {
+      words: `Assume ${naming.fact(fact)} of ${rest.length > 0 ? sayCount(cell.systems.length, 'system') : (first ?? '')}`,
+      changes: [],
+      assume: { fact, systems: cell.systems }
+    };
   }
 
   const decisions = $derived(
@@ -105,7 +116,8 @@
             >{#if cell.unknown && cell.unknown.length > 0}<a
                 class="act"
                 href="/estate/system?at={encodeURIComponent(cell.systems[0] ?? '')}">Find out</a
-              >{/if}
+              >
+              <button class="act" onclick={() => assume(cell)}>Assume…</button>{/if}
             {#if change}<button
                 class="act"
                 onclick={() => (deciding = { words: sayChange(change, naming), changes: [change] })}

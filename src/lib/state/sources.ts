@@ -2,7 +2,7 @@ import type { Catalogue, Product } from '$core/catalogue/schema';
 import { parseDateText } from '$core/date/interval';
 import { sayDay } from '$core/wording/dates';
 
-/** Who says so, of a hop, edition change or release: title, publisher, standing, when it was written and read. */
+/** Who says so, of an entry of a product: title, publisher, standing, when it was written and read. */
 export function describeSource(
   catalogue: Catalogue | undefined,
   product: Product | undefined,
@@ -11,7 +11,12 @@ export function describeSource(
   const entries = [
     ...(product?.hops ?? []),
     ...(product?.editionChanges ?? []),
-    ...(product?.releases ?? [])
+    ...(product?.releases ?? []),
+    ...(product?.requirements ?? []),
+    ...(product?.companions ?? []),
+    ...(product?.cautions ?? []),
+    ...(product?.pairings ?? []),
+    ...(product?.rights ?? [])
   ];
   const entry = entries.find((e) => e.id === id);
   const sourceId = entry?.source ?? product?.source;

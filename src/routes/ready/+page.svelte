@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { formatDay } from '$core/date/day';
   import { LOSSES, type ReadyItem } from '$core/ready/ready-types';
   import { chooseRemedies, payableOf } from '$core/ready/choose-remedies';
   import { climbOf } from '$core/ready/climb';
@@ -43,6 +44,9 @@
   /** Cases whose chosen way installs afresh. */
   const afresh = $derived(
     (desk.plan?.cases ?? []).filter((c) => c.goalPlan?.route?.steps.some((s) => s.kind === 'fresh install'))
+  );
+  const inForce = $derived(
+    desk.estate.decisions.filter((d) => d.until === undefined || d.until >= formatDay(desk.today)).length
   );
   const bought = $derived((choice?.chosen ?? []).flatMap((key) => remedies.get(key) ?? []));
   const asked = $derived(ready?.questions[0]);
@@ -116,6 +120,7 @@
       {/each}
       <p class="row no-print">
         <label><input type="checkbox" bind:checked={all} /> Also what holds or is dealt with</label>
+        <a href="/estate/decisions">{sayCount(inForce, 'decision')} in force</a>
       </p>
     </section>
     <aside>

@@ -3,7 +3,6 @@
   import { page } from '$app/state';
   import { onMount, tick } from 'svelte';
   import { tinykeys } from 'tinykeys';
-  import type { Change } from '$core/estate/schema';
   import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
   import { describeReason } from '$core/wording/reason';
@@ -21,7 +20,7 @@
   import { settings } from '$lib/state/settings.svelte';
   import { tryout } from '$lib/state/tryout.svelte';
   import { findDeviations } from '$lib/estate/deviations';
-  import Decide from '$lib/ready/Decide.svelte';
+  import Decide, { type Deciding } from '$lib/ready/Decide.svelte';
   import DeadlinePart from '$lib/stair/DeadlinePart.svelte';
   import { layOutStair, leastHeight, type Tread } from '$lib/stair/layout';
   import OtherTargets from '$lib/stair/OtherTargets.svelte';
@@ -36,7 +35,7 @@
   /** The stretch of time in the middle, where somebody has dragged it; on this stair only. */
   let bent = $state<{ at: string; bend: { from: number; to: number } } | undefined>();
   let asTable = $state(false);
-  let deciding = $state<{ words: string; changes: readonly Change[] } | undefined>();
+  let deciding = $state<Deciding | undefined>();
 
   const cases = $derived(desk.plan?.cases ?? []);
   const at = $derived(page.url.searchParams.get('at'));
@@ -82,7 +81,7 @@
     desk.estate.goals.find((g) => g.team === system?.team) ??
       desk.estate.goals.find((g) => g.team === undefined)
   );
-  const deviating = $derived(cases.filter((c) => c.situation === plan?.situation && c.id !== plan.id));
+  const deviating = $derived(cases.filter((c) => c.situation === planned?.situation && c.id !== planned.id));
   const layout = $derived(
     plan && product && plan.start
       ? layOutStair({
@@ -336,6 +335,7 @@
             {currency}
             today={desk.today}
             nodes={system?.nodes ?? 1}
+            {product}
             sources={sourcesOf}
           />
           {#if looked.route.risks.length > 0}<p class="soft">Risks: {looked.route.risks.join('; ')}.</p>{/if}

@@ -15,6 +15,12 @@
     new Set((desk.estate.questions ?? []).filter((q) => q.answered === undefined).map((q) => q.about))
   );
   const say = (q: ReadyQuestion): string => sayQuestion(q, desk.namesOfProduct(q.product), naming.fact);
+  function sayWhere({ about }: ReadyQuestion): string {
+    if (!('clause' in about)) return 'where to read it is not recorded';
+    return about.clause.startsWith('companion ')
+      ? 'on the system itself; how it fares the publisher knows, or a try on a spare'
+      : 'the publisher, or a try on a spare';
+  }
   const aboutOf = (q: ReadyQuestion): string =>
     `${q.product}/${'fact' in q.about ? q.about.fact : 'clause' in q.about ? q.about.clause : 'release'}`;
 
@@ -58,9 +64,7 @@
             <td class="soft"
               >{#each q.places as p (p.where)}<div>
                   {p.where}{p.fallback ? `; else ${p.fallback}` : ''}{p.ask ? `; ask ${p.ask}` : ''}
-                </div>{:else}{'clause' in q.about
-                  ? 'the publisher, or by a try on a spare'
-                  : 'where to read it is not recorded'}{/each}</td
+                </div>{:else}{sayWhere(q)}{/each}</td
             >
             <td
               >{#each q.cases.slice(0, 3) as id (id)}{@const c = caseOf(id)}{#if c}<a
