@@ -73,6 +73,12 @@ test('another way, a preview track with its exit; what is not there is left out'
   expect(sides[0]?.route?.steps.filter(isCounted).map((s) => s.id)).toEqual(way);
   expect(sides[1]).toMatchObject({ leaving: 'fresh install', forfeits: 'security updates come late' });
   expect(sides[1]?.target?.release).toBe('7');
+  // Whoever joins a preview does not wait for it to settle.
+  const input = demoInput();
+  const goals = input.estate.goals.map((g) => ({ ...g, settlingDays: 3000 }));
+  const patient = new Planning({ ...input, estate: { ...input.estate, goals } });
+  const [track] = compareOptions(patient, 'draw-01', [{ kind: 'track', track: 'seven-early' }]);
+  expect(track?.verdict).toBe(sides[1]?.verdict);
 });
 
 test('features there and back cancel out; an edition keeps what a release drops for others only', () => {

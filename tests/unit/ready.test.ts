@@ -68,6 +68,24 @@ test('choosing within a budget: the most systems for the least money, as trying 
   expect(partial).toBeGreaterThan(100);
 });
 
+test('of choices that open as many the cheaper; past what can be tried a bound that the best does not pass', () => {
+  const items = (...costs: number[]): Priced[] => costs.map((costCents, i) => ({ key: `r${i}`, costCents }));
+  const one = (i: number, systems: number): Group => ({ systems, needs: [`r${i}`] });
+  expect(chooseRemedies(items(10, 5), [one(0, 3), one(1, 3)], 10)).toMatchObject({
+    opened: 3,
+    spentCents: 5
+  });
+  // By systems a cent the first looks best, and leaves no room for the two others together.
+  const many = items(6, 5, 5, ...Array.from({ length: 19 }, () => 1000));
+  const rough = chooseRemedies(
+    many,
+    [one(0, 7), one(1, 5), one(2, 5), one(3, 1), ...many.slice(4).map((_, i) => one(i + 4, 1))],
+    10
+  );
+  expect(rough).toMatchObject({ opened: 7, exact: false });
+  expect(rough.upperBound).toBeGreaterThanOrEqual(10);
+});
+
 let made: { planning: Planning; plan: Plan; ready: Ready } | undefined;
 const finish = <T>(steps: Generator<unknown, T>): T => {
   for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
@@ -127,6 +145,17 @@ test('remedies: rights beyond what is held, a purchase that opens most, decision
   const mesh = ready.remedies.find((r) => r.key.endsWith('decision/companion mesh-part'));
   expect(mesh).toMatchObject({ kind: 'decision', costCents: 0 });
   expect(payableOf(ready.remedies).find((r) => r.key === mesh?.key)?.costCents).toBe('unknown');
+  const free = new Set(
+    ready.remedies
+      .filter((r) => r.costCents === 0 && !['decision', 'other'].includes(r.kind))
+      .map((r) => r.key)
+  );
+  for (const r of ready.remedies)
+    expect(r.opensAlone, r.key).toBe(
+      ready.wants
+        .filter((w) => w.needs.includes(r.key) && w.needs.every((n) => n === r.key || free.has(n)))
+        .reduce((n, w) => n + w.systems, 0)
+    );
   expect(ready.remedies.find((r) => r.kind === 'replace')).toMatchObject({
     product: 'pellow-terminal',
     systems: 15
@@ -248,7 +277,19 @@ test('changes made in any order leave other systems alone, and the estate they s
     { allow: 'unsupported' as const, allowed: true, team: 'Drawing office' },
     { today: '2031-09-01' }
   ];
-  const made = applyChanges({ ...input, source: 'x' }, changes);
+  const assumed = {
+    id: 'dx',
+    kind: 'assume' as const,
+    scope: { system: 'stop-01', fact: 'memory' },
+    value: '2 GB',
+    day: '2031-03-01'
+  };
+  const made = applyChanges(
+    { ...input, estate: { ...input.estate, decisions: [...input.estate.decisions, assumed] }, source: 'x' },
+    changes
+  );
+  // What was assumed of a fact ends where it is set.
+  expect(made.estate.decisions.some((d) => d.id === 'dx')).toBe(false);
   expect(JSON.stringify(input.estate)).toBe(before);
   expect(made.today).toBeGreaterThan(input.today);
   const changed = made.estate.systems.filter((s, i) => s !== input.estate.systems[i]).map((s) => s.id);
