@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, openDemo, test } from './desk';
+import { expect, follow, openDemo, test } from './desk';
 
 /** Presses keys one after the other, as a person would; says how many it took. */
 async function press(page: Page, ...keys: readonly string[]): Promise<number> {
@@ -188,3 +189,37 @@ test('compare: rows that do not differ are folded, features and exits told; wait
   await expect(table.locator('[data-side="wait"]')).toBeVisible({ timeout: 20_000 });
   await expect(table.locator('thead th')).toHaveCount(5);
 });
+
+for (const theme of ['light', 'dark'] as const)
+  test(`Ready and Compare stand in nobody’s way (${theme})`, async ({ page }) => {
+    test.setTimeout(120_000);
+    await page.emulateMedia({ colorScheme: theme });
+    await openDemo(page);
+    await openReady(page);
+    await page.locator('[data-item] summary').first().click();
+    for (const path of [
+      '',
+      '/marks',
+      '/fetch',
+      '/questions',
+      '/rechecks',
+      '/what-if',
+      '../stair/compare?at=draw-01'
+    ]) {
+      const to = path.startsWith('..') ? path.slice(2) : `/ready${path}`;
+      if (path !== '') await follow(page, to);
+      await page.waitForTimeout(500);
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa'])
+        .analyze();
+      expect(
+        violations.map(
+          (v) =>
+            `${to} ${v.id}: ${v.nodes
+              .map((n) => n.target.join(' '))
+              .slice(0, 3)
+              .join(' | ')}`
+        )
+      ).toEqual([]);
+    }
+  });
