@@ -75,6 +75,12 @@ export class Names {
     return this.#product?.requirements?.find((r) => r.id === id)?.name ?? id;
   }
 
+  /** A requirement by its name, or by what it needs where it has none. */
+  demand(id: string): string {
+    const found = this.#product?.requirements?.find((r) => r.id === id);
+    return found?.name ?? (found && found.needs !== 'unknown' ? found.needs : id);
+  }
+
   caution(id: string): string {
     return this.#product?.cautions?.find((c) => c.id === id)?.name ?? id;
   }

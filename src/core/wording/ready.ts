@@ -102,7 +102,7 @@ export function sayChange(change: Change, naming: Naming): string {
       ? names.companion(id)
       : list === 'cautions'
         ? names.caution(id)
-        : names.requirement(id);
+        : nameFacts(names.demand(id), naming);
   if (target) return `${kind}: ${target.release} ${target.edition}`;
   return kind === 'ignore'
     ? `No longer used, or not minded: ${what}`

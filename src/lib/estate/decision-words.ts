@@ -1,5 +1,7 @@
 import type { Decision } from '$core/estate/schema';
 import { Names } from '$core/wording/names';
+import { nameFacts } from '$core/wording/ready';
+import { naming } from '$lib/ready/naming';
 import { desk } from '$lib/state/desk.svelte';
 
 /** What a decision is about, in words, and where to see it. */
@@ -42,5 +44,5 @@ function nameOfAbout(about: string): string {
   const names = new Names(desk.products.get(product));
   if (list === 'companions') return names.companion(id);
   if (list === 'cautions') return names.caution(id);
-  return list === 'releases' ? names.release(id) : names.requirement(id);
+  return list === 'releases' ? names.release(id) : nameFacts(names.demand(id), naming);
 }

@@ -2,6 +2,7 @@ import { formatDay, type Day } from '$core/date/day';
 import { activatedOf } from '$core/estate/gather';
 import { seenOf, type FactDecisions } from '$core/estate/facts';
 import { situationKey } from '$core/estate/standing';
+import { naming } from '$lib/ready/naming';
 import type { Decision, System } from '$core/estate/schema';
 
 /** In what a system's case deviates from another of the same situation, in words. */
@@ -43,6 +44,7 @@ function differingFacts(own: System, base: System, decided: FactDecisions): stri
   const ids = new Set([...Object.keys(own.facts ?? {}), ...Object.keys(base.facts ?? {})]);
   return [...ids]
     .filter((id) => id !== 'activated' && sayFact(own, id, decided) !== sayFact(base, id, decided))
+    .map(naming.fact)
     .sort();
 }
 

@@ -23,8 +23,9 @@
             ? ''
             : ' (listed, sets nothing)'}{c.early === undefined
             ? ''
-            : `; could be as early as ${sayDay(c.early)}`}{#if titleOf(c.source)}<span class="soft">
-              (“{titleOf(c.source)}”{c.certainty && c.certainty !== 'published'
+            : `; could be as early as ${sayDay(c.early)}`}
+          {#if titleOf(c.source)}<span class="soft"
+              >(“{titleOf(c.source)}”{c.certainty && c.certainty !== 'published'
                 ? `, ${c.certainty}`
                 : ''})</span
             >{/if}

@@ -29,6 +29,8 @@
   import StairTools from '$lib/stair/StairTools.svelte';
   import TrialPart from '$lib/stair/TrialPart.svelte';
 
+  /** Narrower than this the drawing is scrolled, not squeezed. */
+  const LEAST_WIDTH = 420;
   let width = $state(880);
   let room = $state(640);
   let lookedAt = $state<TargetPlan | undefined>();
@@ -90,7 +92,7 @@
           looked,
           today: desk.today,
           countsExpected: desk.estate.site.countsExpected,
-          width,
+          width: Math.max(LEAST_WIDTH, width),
           height,
           bend: bent?.at === plan.id ? bent.bend : undefined,
           phase: goalOfTeam?.phase ?? 'security',
@@ -260,7 +262,7 @@
           <Stair
             {layout}
             {names}
-            {width}
+            width={Math.max(LEAST_WIDTH, width)}
             {height}
             looked={lookedAt?.target.release}
             onlook={look}
