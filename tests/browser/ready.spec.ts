@@ -44,7 +44,7 @@ test.describe('by keyboard alone', () => {
   test('which one purchase opens most: 2 keys', async ({ page }) => {
     expect(await press(page, ']', ']')).toBe(2);
     await expect(page.locator('[data-opens-most] p').first()).toContainText(
-      'Right: Spring offer for line 5: 25 systems for EUR 1,287.00',
+      'Right: Spring offer for line 5, Garnock Desk: 25 systems for EUR 1,287.00',
       { timeout: 40_000 }
     );
   });

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { CureTread } from '$core/ready/climb';
   import type { Remedy } from '$core/ready/ready-types';
-  import { sayCount, sayMoney, shorten } from '$core/wording/dates';
+  import { sayCount, sayMoney, sayNumber, shorten } from '$core/wording/dates';
   import { sayRemedy } from '$core/wording/ready';
   import { layOutCures } from './cure-stair';
   import { naming } from './naming';
@@ -75,7 +75,9 @@
           {#if i > 0}<path class={tread.chosen ? 'way' : 'perhaps'} d="M{x0} {before}V{y}" />{/if}
           <path class={i === 0 ? 'stand' : tread.chosen ? 'way' : 'perhaps'} d="M{x0} {y}H{x1}" />
           {#if i > 0 && tread.chosen}<circle class="dot" cx={x0} cy={before} r="3.5" />{/if}
-          <text class="count" x={x0 + 7} y={y - 7}>{i === 0 ? tread.opened : `+${tread.gain}`}</text>
+          <text class="count" x={x0 + 7} y={y - 7}
+            >{i === 0 ? sayNumber(tread.opened) : `+${sayNumber(tread.gain)}`}</text
+          >
           <text class="cost" x={x1 - 5} y={y - 7} text-anchor="end"
             >{i === 0 || tread.costCents === 0
               ? ''
@@ -94,7 +96,7 @@
         >
         <text class="beyond" x={layout.post + 6} y="14">beyond it</text>
       {/if}
-      {#if top}<text class="soft-words" x="4" y={top.y + 4}>{top.tread.opened}</text>{/if}
+      {#if top}<text class="soft-words" x="4" y={top.y + 4}>{sayNumber(top.tread.opened)}</text>{/if}
     </svg>
   </div>
 </div>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { formatDay } from '$core/date/day';
-  import { LOSSES, type ReadyItem } from '$core/ready/ready-types';
+  import { LOSSES, type ReadyItem, type Remedy } from '$core/ready/ready-types';
   import { chooseRemedies, payableOf } from '$core/ready/choose-remedies';
   import { climbOf } from '$core/ready/climb';
   import { sayCount, sayMoney, sayNumber } from '$core/wording/dates';
@@ -69,6 +69,10 @@
       .filter((c) => c.mark === mark && c.dealt === undefined)
       .reduce((n, c) => n + c.systems.length, 0);
 
+  /** The product it belongs to, where its words do not say so. */
+  const productOf = ({ kind, product }: Remedy): string =>
+    kind === 'cure' || kind === 'right' ? `, ${desk.namesOfProduct(product).product}` : '';
+
   /** Arrows go from line to line. */
   function move(event: KeyboardEvent): void {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
@@ -135,7 +139,7 @@
         <section data-opens-most>
           <h2>What opens most</h2>
           <p>
-            <b>{sayRemedy(first, naming)}</b>: {sayCount(first.opensAlone, 'system')} for {sayMoney(
+            <b>{sayRemedy(first, naming)}</b>{productOf(first)}: {sayCount(first.opensAlone, 'system')} for {sayMoney(
               first.costCents,
               currency
             )}{first.leadDays > 0 ? `, ordered ${first.leadDays} days ahead` : ''}.
@@ -144,7 +148,7 @@
           <ol class="plainlist">
             {#each opening.slice(1, 4) as r (r.key)}
               <li>
-                {sayRemedy(r, naming)}
+                {sayRemedy(r, naming)}{productOf(r)}
                 <span class="soft">{sayCount(r.opensAlone, 'system')}, {sayMoney(r.costCents, currency)}</span
                 >
               </li>
@@ -152,6 +156,35 @@
           </ol>
         </section>
       {/if}
+      <section data-budget>
+        <h2><label for="budget">Within a budget</label></h2>
+        <p class="row">
+          <input
+            id="budget"
+            class="field mono"
+            inputmode="decimal"
+            placeholder="2500"
+            bind:value={budgetText}
+          />
+          {currency}
+        </p>
+        {#if budgetText.trim() !== '' && budget === undefined}
+          <p role="alert">That is no amount of money.</p>
+        {:else if choice}
+          <p>
+            <b>{sayCount(choice.opened, 'system')}</b> for {sayMoney(choice.spentCents, currency)}.
+            {choice.exact
+              ? 'Nothing else within it opens more.'
+              : `The best that was found; nothing opens more than ${sayNumber(choice.upperBound)}.`}
+          </p>
+          <ul class="plainlist">
+            {#each bought.filter((r) => r.costCents !== 0) as r (r.key)}<li>
+                {sayRemedy(r, naming)}{productOf(r)}
+                <span class="soft">{sayMoney(r.costCents, currency)}</span>
+              </li>{/each}
+          </ul>
+        {/if}
+      </section>
       {#if asked}
         <section data-ask-first>
           <h2>Ask first</h2>
@@ -194,40 +227,13 @@
           <ul class="plainlist">
             {#each free.slice(0, 4) as r (r.key)}
               <li>
-                {sayRemedy(r, naming)} <span class="soft">{sayCount(r.opensAlone, 'system')}</span>
+                {sayRemedy(r, naming)}{productOf(r)}
+                <span class="soft">{sayCount(r.opensAlone, 'system')}</span>
               </li>
             {/each}
           </ul>
         </section>
       {/if}
-      <section data-budget>
-        <h2><label for="budget">Within a budget</label></h2>
-        <p class="row">
-          <input
-            id="budget"
-            class="field mono"
-            inputmode="decimal"
-            placeholder="2500"
-            bind:value={budgetText}
-          />
-          {currency}
-        </p>
-        {#if budgetText.trim() !== '' && budget === undefined}
-          <p role="alert">That is no amount of money.</p>
-        {:else if choice}
-          <p>
-            <b>{sayCount(choice.opened, 'system')}</b> for {sayMoney(choice.spentCents, currency)}.
-            {choice.exact
-              ? 'Nothing else within it opens more.'
-              : `The best that was found; nothing opens more than ${sayNumber(choice.upperBound)}.`}
-          </p>
-          <ul class="plainlist">
-            {#each bought.filter((r) => r.costCents !== 0) as r (r.key)}<li>
-                {sayRemedy(r, naming)} <span class="soft">{sayMoney(r.costCents, currency)}</span>
-              </li>{/each}
-          </ul>
-        {/if}
-      </section>
       {#if decisions.length > 0}
         <section data-decisions>
           <h2>What only a decision opens</h2>
