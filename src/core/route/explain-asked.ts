@@ -1,13 +1,13 @@
 import type { ProductModel } from '../catalogue/model';
 import { comparisonsOf } from '../condition/condition';
 import { evaluateCondition, unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
-import type { Seen } from '../condition/evidence';
 import { formatCondition } from '../condition/format-condition';
 import { evidenceAlong, afterUse } from './along';
 import type { Finding } from './judge';
 import type { Move } from './move';
 import { idsOfPlace } from './place-ids';
 import type { Terms } from './terms';
+import { saySeen } from '../wording/condition';
 import type { Reason } from './types';
 
 type Told = Partial<Pick<Reason, 'seen' | 'demanded' | 'source' | 'unknown'>>;
@@ -134,19 +134,6 @@ function seenOf(terms: Terms, move: Move, facts: readonly string[], linked: read
   );
   words.push(...linked);
   return words.length > 0 ? { seen: words.join(', ') } : {};
-}
-
-function saySeen(seen: Seen): string {
-  switch (seen.kind) {
-    case 'known':
-      return String(seen.value);
-    case 'at least':
-      return `at least ${seen.value}`;
-    case 'unknown':
-      return `unknown (${seen.why})`;
-    case 'disputed':
-      return `disputed (${seen.statements.map(saySeen).join(' or ')})`;
-  }
 }
 
 /** A risk as it is told: the token of a search with the name of what it is about. */

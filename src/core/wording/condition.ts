@@ -26,8 +26,7 @@ export function describeConditionFault({ code, found, expected }: ConditionFault
 }
 
 /** What was seen of a fact, in words. */
-function describeSeen(seen: Seen | undefined): string {
-  if (!seen) return 'not looked at';
+export function saySeen(seen: Seen): string {
   switch (seen.kind) {
     case 'known':
       return String(seen.value);
@@ -36,13 +35,13 @@ function describeSeen(seen: Seen | undefined): string {
     case 'unknown':
       return `unknown (${seen.why})`;
     case 'disputed':
-      return `disputed: ${seen.statements.map(describeSeen).join(' or ')}`;
+      return `disputed (${seen.statements.map(saySeen).join(' or ')})`;
   }
 }
 
 /** An evaluation as indented lines, the whole first: each with its truth and what was seen. */
 export function describeEvaluation(evaluation: Evaluation, depth = 0): string[] {
-  const seen = evaluation.seen ? `; seen: ${describeSeen(evaluation.seen)}` : '';
+  const seen = evaluation.seen ? `; seen: ${saySeen(evaluation.seen)}` : '';
   const line = `${'  '.repeat(depth)}${evaluation.truth}: ${nameOf(evaluation.condition)}${seen}`;
   return [line, ...evaluation.parts.flatMap((p) => describeEvaluation(p, depth + 1))];
 }

@@ -116,7 +116,7 @@
         onchange={(e) => setUntil(d, e.currentTarget.value)}
       /></td
     >
-    <td><button class="act" onclick={() => void desk.removeDecision(d)}>Take back</button></td>
+    <td class="acts"><button class="act" onclick={() => void desk.removeDecision(d)}>Take back</button></td>
   </tr>
 {/snippet}
 
