@@ -3,6 +3,7 @@ import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition
 import type { FactKinds } from '../condition/fact-kind';
 import type { Seen } from '../condition/evidence';
 import type { Truth } from '../condition/truth';
+import { foldText } from '../version/words';
 import type { LookedCase } from './look-case';
 import {
   LOSSES,
@@ -131,7 +132,8 @@ function ofCompanion(
   { one, plan, decided }: LookedCase,
   { companion, has, verdict, loses }: Demands['companions'][number]
 ): Asked {
-  const own = one.system.companions?.find((c) => c.name === companion.name);
+  const names = [companion.id, companion.name, ...(companion.aliases ?? [])].map(foldText);
+  const own = one.system.companions?.find((c) => names.includes(foldText(c.name)));
   const essential = own?.essential ?? companion.essential ?? false;
   const stops = verdict === 'does not work';
   const mark: Mark = verdict === 'not listed' || (has === 'may' && verdict !== 'works') ? 'unknown' : 'fails';

@@ -178,14 +178,6 @@
     margin: 0;
   }
   .link {
-    font: inherit;
-    background: none;
-    border: 0;
-    padding: 0;
-    text-decoration: underline;
-    cursor: pointer;
-    color: inherit;
-    text-align: left;
     overflow-wrap: anywhere;
   }
   .link[aria-pressed='true'] {
