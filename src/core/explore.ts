@@ -74,8 +74,8 @@ function withinBudget(labels: readonly Label[], cut: boolean): { labels: readonl
   if (!cut && labels.length <= 200) return { labels, cut };
   const criteria: ((l: Label) => number)[] = [
     (l) => l.criteria.keptRank,
-    (l) => l.criteria.costCents,
-    (l) => l.criteria.carefulMinutes,
+    (l) => l.criteria.most.costCents,
+    (l) => l.criteria.most.carefulMinutes,
     (l) => l.criteria.hops,
     (l) => l.criteria.risks.length,
     (l) => (l.criteria.finishExact ? l.criteria.finish : Infinity)

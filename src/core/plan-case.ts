@@ -1,5 +1,4 @@
 import type { ProductModel } from './catalogue/model';
-import { readDay, type DateInterval } from './date/interval';
 import { parseDay, type Day } from './date/day';
 import { deadlineOf, type Contributor, type Deadline } from './date/deadline';
 import { compareReleases } from './version/sequence';
@@ -151,7 +150,8 @@ function planGoalOnly(
   }
   const sure = findChosen(terms, start, place, 'sure');
   if (!sure.label || sure.verdict === 'not yet') return undefined;
-  const better = sure.verdict !== 'straight' && mayBeBetter(terms);
+  // A sure run that met nothing unknown goes the same as the best one.
+  const better = sure.verdict !== 'straight' && sure.met.size > 0;
   const [best, withoutCells] = better
     ? [true, false].map((cells) =>
         bestOf(sure.verdict, findChosen(terms, start, place, 'best', { cells }).verdict)
@@ -189,7 +189,7 @@ function planEveryTarget(
 ): StartPlan {
   const sure = findRoutes(terms, start, 'sure');
   const labels = place ? (sure.routes.get(targetKey(place)) ?? []) : [];
-  const best = mayBeBetter(terms) ? findRoutes(terms, start, 'best') : sure;
+  const best = sure.met.size > 0 ? findRoutes(terms, start, 'best') : sure;
   const places = targetsOf(terms.model);
   const misses = places.some((p) => !sure.routes.has(targetKey(p)))
     ? findNearestMisses(terms, start)
@@ -267,7 +267,7 @@ function planTarget(
   const chosen = decidedOf(terms, labels, decisions);
   const plan = {
     ...base,
-    ...shownOf(sure, best, bestWithoutCells),
+    ...shownOf(sure, best, bestWithoutCells, sureResult.cut || bestResult.cut),
     sure,
     best,
     older: false,
@@ -304,36 +304,6 @@ const opensOf = (labels: readonly Label[]): number | 'unknown' => {
   const least = Math.min(...labels.map((l) => l.criteria.waits));
   return least === Infinity ? 'unknown' : least;
 };
-
-/** Whether anything asked on the way is unknown, as far as the sure run has looked; if nothing is, both runs are one. */
-function mayBeBetter(terms: Terms): boolean {
-  const { model, goal, countsExpected } = terms;
-  const isOpen = (date: DateInterval | undefined): boolean =>
-    date !== undefined && readDay(date, countsExpected) === 'unknown';
-  const isAsked = [...terms.memo.values()].some((list) =>
-    list.some(
-      (a) =>
-        a.withheld === 'unknown' ||
-        a.offer?.made === 'unknown' ||
-        a.findings.some((f) => f.truth === 'unknown')
-    )
-  );
-  return (
-    isAsked ||
-    !model.tableComplete ||
-    !goal.allow.spending ||
-    model.needs.pairings.length > 0 ||
-    terms.publication.includes('unknown') ||
-    model.rights.some((r) => r.right.kind === 'carried' || isOpen(r.until)) ||
-    model.releases.some((r) => r.patches.some((p) => isOpen(p.published) || isOpen(p.until))) ||
-    model.hopsFrom.some((hops) =>
-      hops.some(
-        (h) => h.hop.levels === 'unknown' || h.hop.editionsPartial || isOpen(h.opens) || isOpen(h.closes)
-      )
-    ) ||
-    model.changesAt.some((changes) => changes.some((c) => isOpen(c.opens) || isOpen(c.closes)))
-  );
-}
 
 /** Of two starts the worse goal verdict; then `closed` before older, least slack, then the order of starts. */
 function isWorse(a: StartPlan, b: StartPlan): boolean {

@@ -134,7 +134,7 @@ export class Planning {
       nodes,
       activated: activatedOf(system, this.#decided),
       held: this.#held,
-      asking: askingOf(this.catalogue, model.product, system, around, decisions)
+      asking: askingOf(this.catalogue, model.product, system, around, { decisions, today: this.today })
     });
   }
 

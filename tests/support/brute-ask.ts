@@ -3,6 +3,7 @@
  * offers. Knows no caches and no order of work; shares with the search only the evaluation of conditions.
  */
 import type { Hop, Product } from '../../src/core/catalogue/schema';
+import type { Fact } from '../../src/core/estate/schema';
 import { evaluateCondition } from '../../src/core/condition/evaluate-condition';
 import type { Evidence, Seen } from '../../src/core/condition/evidence';
 import { FactKinds } from '../../src/core/condition/fact-kind';
@@ -24,7 +25,17 @@ export type BruteCaution = NonNullable<Product['cautions']>[number];
 /** Facts on the way. */
 export interface BruteState {
   readonly facts: ReadonlyMap<string, Seen>;
+  /** What nodes state of themselves. */
+  readonly nodes: readonly ReadonlyMap<string, Seen>[];
   readonly fresh: boolean;
+  /** Facts of the whole that a step has changed. */
+  readonly touched: ReadonlySet<string>;
+}
+
+export interface BruteTask {
+  readonly id: string;
+  readonly minutes: number;
+  readonly key: boolean;
 }
 
 export interface BruteDemand {
@@ -39,6 +50,10 @@ export interface BruteAsked {
   readonly demands: readonly BruteDemand[];
   readonly risks: readonly string[];
   readonly works: readonly BruteCaution[];
+  readonly tasks: readonly BruteTask[];
+  /** Cures that are needed only perhaps, and those left where what is unknown turns out best. */
+  readonly perhaps: readonly BruteCure[];
+  readonly certain: readonly BruteCure[];
   readonly activated: Truth;
   readonly waits: MaybeDay | undefined;
   readonly before: BruteState;
@@ -71,7 +86,19 @@ export class BruteAsk {
       else if ('value' in fact) facts.set(id, { kind: 'known', value: fact.value });
       else facts.set(id, { kind: 'unknown', why: 'not asked' });
     }
-    return { facts, fresh: false };
+    const read = (f: Fact): Seen =>
+      'value' in f ? { kind: 'known', value: f.value } : { kind: 'unknown', why: 'not asked' };
+    const nodes = this.#needs.nodes.map((n) => new Map(Object.entries(n).map(([id, f]) => [id, read(f)])));
+    return { facts, nodes, fresh: false, touched: new Set() };
+  }
+
+  /** The same state with nothing known of what was observed too long ago; along the way only what a step changed is known. */
+  unread(state: BruteState): BruteState {
+    const facts = new Map(state.facts);
+    for (const id of this.#needs.stale)
+      if (!state.touched.has(id) && !this.world.facts?.has(id) && 'value' in (this.#needs.facts[id] ?? {}))
+        facts.set(id, { kind: 'unknown', why: 'stale' });
+    return { ...state, facts };
   }
 
   get #needs() {
@@ -79,11 +106,15 @@ export class BruteAsk {
   }
 
   /** Every choice of at most one cure a fact, from requirements that bind at the step. */
-  choices(step: AskedStep): BruteCure[][] {
+  choices(step: AskedStep, state: BruteState, run: Run): BruteCure[][] {
     const cures = (this.world.product.requirements ?? [])
       .filter((q) => this.#binds(q, step))
       .flatMap((q) => q.cures ?? [])
-      .filter((c) => c.kind !== 'replacement');
+      .filter((c) => c.kind !== 'replacement')
+      .filter((c) => {
+        const is = this.#isCure(c, step, state);
+        return is === 'yes' || (is === 'unknown' && run === 'best');
+      });
     const all: BruteCure[][] = [[]];
     for (const cure of cures)
       for (const set of [...all]) if (!set.some((c) => c.fact === cure.fact)) all.push([...set, cure]);
@@ -104,7 +135,20 @@ export class BruteAsk {
     const cures = [...chosen].sort((a, b) => (a.id < b.id ? -1 : 1));
     const before: BruteState = {
       ...state,
-      facts: new Map([...state.facts, ...cures.map((c) => [c.fact, this.#cured(c, state)] as const)])
+      touched: new Set([...state.touched, ...cures.map((c) => c.fact)]),
+      facts: new Map([
+        ...state.facts,
+        ...cures.map((c) => [c.fact, this.#cured(c, this.#seen(state, c.fact))] as const)
+      ]),
+      nodes: state.nodes.map(
+        (n) =>
+          new Map([
+            ...n,
+            ...cures.flatMap((c) =>
+              n.has(c.fact) ? [[c.fact, this.#cured(c, n.get(c.fact)!)] as const] : []
+            )
+          ])
+      )
     };
     const used = this.#used(before, step.hop);
     const demands: BruteDemand[] = [];
@@ -123,11 +167,17 @@ export class BruteAsk {
     const { accepted, waived, ignored } = this.#needs;
     for (const q of this.world.product.requirements ?? []) {
       if (!this.#binds(q, step)) continue;
-      const concerns = q.when === undefined ? 'yes' : at(q.when, used, step.to);
       const list = [{ needs: q.needs, grade: q.grade, site: false }];
       if (q.site) list.push({ needs: q.site.needs, grade: q.site.grade ?? q.grade, site: true });
       for (const d of list) {
-        const truth = or(not(concerns), d.needs === 'unknown' ? 'unknown' : at(d.needs, used, step.to));
+        const truth = this.#nodes(used)
+          .map((node) =>
+            or(
+              q.when === undefined ? 'no' : not(at(q.when, node, step.to)),
+              d.needs === 'unknown' ? 'unknown' : at(d.needs, node, step.to)
+            )
+          )
+          .reduce(and);
         const key = `${d.site ? 'site demand' : 'requirement'} ${q.id}`;
         const lets = [
           d.grade === 'warning' ? accepted.get(q.id) : undefined,
@@ -139,15 +189,29 @@ export class BruteAsk {
       }
     }
     for (const [id, figure] of Object.entries(step.hop?.uses ?? {})) {
-      const seen = this.#seen(before, id);
-      const had = this.#figure(id, seen);
       const wants = this.#base(id, figure);
+      const enough = (node: BruteState): Truth => {
+        const seen = this.#seen(node, id);
+        const had = this.#figure(id, seen);
+        return had === undefined
+          ? 'unknown'
+          : had >= wants
+            ? 'yes'
+            : seen.kind === 'known'
+              ? 'no'
+              : 'unknown';
+      };
+      close(`space ${id}`, this.#nodes(before).map(enough).reduce(and));
+    }
+    for (const cure of cures) {
+      close(`cure ${cure.id}`, this.#isCure(cure, step, state));
       close(
-        `space ${id}`,
-        had === undefined ? 'unknown' : had >= wants ? 'yes' : seen.kind === 'known' ? 'no' : 'unknown'
+        `cure limit ${cure.id}`,
+        this.#nodes(used)
+          .map((node) => this.#limit(cure, node))
+          .reduce(and)
       );
     }
-    for (const cure of cures) close(`cure limit ${cure.id}`, this.#limit(cure, used));
     const works: BruteCaution[] = [];
     if (step.kind !== 'edition change') {
       this.#companions(step, used, close, risk);
@@ -159,7 +223,13 @@ export class BruteAsk {
         if (!lies || ignored.has(w.id)) continue;
         const spared = this.#learned(
           `caution ${w.id}`,
-          w.when === undefined ? 'no' : not(at(w.when, before, left))
+          w.when === undefined
+            ? 'no'
+            : not(
+                this.#nodes(before)
+                  .map((node) => at(w.when as string, node, left))
+                  .reduce(or)
+              )
         );
         if (spared === 'unknown' && run === 'best') close(`caution ${w.id}`, 'unknown');
         if (spared === 'no' || (spared === 'unknown' && run === 'sure')) {
@@ -175,11 +245,96 @@ export class BruteAsk {
       demands,
       risks: [...new Set(risks)],
       works: this.#ordered(works),
+      tasks: this.#tasks(step, used),
+      perhaps: [],
+      certain: cures,
       activated: state.fresh ? 'unknown' : this.world.activated,
       waits,
       before,
       after: this.#arrived(used, step.hop)
     };
+  }
+
+  /** With what is needed only perhaps told apart: the rest holds in the best run without it. */
+  told(step: AskedStep, state: BruteState, asked: BruteAsked): BruteAsked {
+    if (asked.cures.length === 0) return asked;
+    const unread = this.unread(state);
+    const sets = asked.cures.reduce<BruteCure[][]>((all, c) => [...all, ...all.map((s) => [...s, c])], [[]]);
+    const met = sets.filter(
+      (set) =>
+        set.every((c) => this.#isCure(c, step, unread) !== 'no') &&
+        this.isMet(this.ask(step, unread, set, 'best'), 'best', true)
+    );
+    const least = met.filter((a) => !met.some((b) => b !== a && b.every((c) => a.includes(c))));
+    const perhaps = asked.cures.filter((c) => least.some((set) => !set.includes(c)));
+    const worth = (set: BruteCure[]): (number | string)[] => [
+      set.filter((c) => c.kind === 'purchase' && c.costCents === undefined).length,
+      set.reduce((n, c) => n + (c.costCents ?? 0), 0),
+      this.ask(step, unread, set, 'best').works.reduce((n, w) => n + (w.workAround?.carefulMinutes ?? 0), 0) +
+        set.reduce((n, c) => n + c.minutes, 0),
+      set.length,
+      set
+        .map((c) => c.id)
+        .sort()
+        .join(' ')
+    ];
+    const [certain] = [...least].sort((a, b) => {
+      const [x, y] = [worth(a), worth(b)];
+      const i = x.findIndex((v, k) => v !== y[k]);
+      return i < 0 ? 0 : (x[i] as number) < (y[i] as number) ? -1 : 1;
+    });
+    return perhaps.length === 0 ? asked : { ...asked, perhaps, certain: certain ?? asked.cures };
+  }
+
+  /** Each node by itself, with what it states and what is known of the whole beside; the whole where none is told by name. */
+  #nodes(state: BruteState): BruteState[] {
+    if (state.nodes.length === 0) return [state];
+    return state.nodes.map((n) => ({ ...state, nodes: [], facts: new Map([...state.facts, ...n]) }));
+  }
+
+  #isCure(cure: BruteCure, step: AskedStep, state: BruteState): Truth {
+    const asks = (this.world.product.requirements ?? []).find((q) => q.cures?.some((c) => c.id === cure.id));
+    const is = (node: BruteState): Truth => {
+      if (asks?.when !== undefined && this.#truth(asks.when, node, step.to) === 'no') return 'no';
+      if (cure.when !== undefined) return this.#truth(cure.when, node, step.to);
+      if (cure.set === undefined || (cure.kind !== 'setting' && cure.kind !== 'purchase')) return 'yes';
+      const seen = this.#seen(node, cure.fact);
+      if (seen.kind !== 'known') return 'unknown';
+      return (seen.value === 'absent') === (cure.kind === 'purchase') ? 'yes' : 'no';
+    };
+    return this.#learned(`cure ${cure.id}`, this.#nodes(state).map(is).reduce(or));
+  }
+
+  #tasks(step: AskedStep, used: BruteState): BruteTask[] {
+    const { hop } = step;
+    if (!hop || step.from.release === '') return [];
+    const fresh = hop.kind === 'fresh install';
+    const before: BruteTask[] = [];
+    const after: BruteTask[] = [];
+    if (fresh) before.push({ id: 'back up', minutes: hop.doing?.backUpMinutes ?? 0, key: false });
+    if (fresh && ['settings and data', 'data'].includes(hop.kept))
+      after.push({ id: 'copy back', minutes: hop.doing?.copyBackMinutes ?? 0, key: false });
+    const byId = [...(this.world.product.companions ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1));
+    for (const c of byId) {
+      if (!this.#needs.companions.some((x) => x.name === c.name) || this.#needs.ignored.has(c.id)) continue;
+      const fares: (typeof c.fares)[number][] = [];
+      for (const fare of c.fares) {
+        if (!this.#inRange(fare.at, step.to)) continue;
+        const applies = fare.when === undefined ? 'yes' : this.#truth(fare.when, used, step.to);
+        if (applies !== 'no') fares.push(fare);
+        if (applies === 'yes') break;
+      }
+      const verdicts: string[] = fares.map((f) => f.verdict);
+      if (verdicts.length > 0 && verdicts.every((v) => v === 'does not work')) continue;
+      const isLost = fresh && c.kind !== 'device';
+      const key = fares.some((f) => f.needsKey);
+      const minutes = Math.max(0, ...fares.map((f) => f.minutes ?? 0));
+      if (verdicts.includes('remove first') && !isLost)
+        before.push({ id: `take off ${c.id}`, minutes: 0, key });
+      if (isLost || verdicts.includes('reinstall')) after.push({ id: `put on again ${c.id}`, minutes, key });
+      else if (verdicts.includes('after update')) after.push({ id: `update ${c.id}`, minutes, key });
+    }
+    return [...before, ...after];
   }
 
   #learned(key: string, truth: Truth): Truth {
@@ -311,9 +466,8 @@ export class BruteAsk {
     return models.some((m) => m.limits?.[cure.fact] !== undefined) ? fits(entry) : 'yes';
   }
 
-  #cured(cure: BruteCure, state: BruteState): Seen {
+  #cured(cure: BruteCure, seen: Seen): Seen {
     if (cure.set !== undefined) return { kind: 'known', value: cure.set };
-    const seen = this.#seen(state, cure.fact);
     const had = this.#figure(cure.fact, seen);
     if (had !== undefined && had >= this.#base(cure.fact, cure.raise ?? '')) return seen;
     return { kind: seen.kind === 'known' ? 'known' : 'at least', value: cure.raise ?? '' };
@@ -321,22 +475,35 @@ export class BruteAsk {
 
   #used(state: BruteState, hop: Hop | undefined): BruteState {
     const facts = new Map(state.facts);
-    for (const [id, figure] of Object.entries(hop?.uses ?? {})) {
-      const seen = this.#seen(state, id);
-      const had = this.#figure(id, seen);
-      if (had !== undefined && (seen.kind === 'known' || seen.kind === 'at least'))
-        facts.set(id, { kind: seen.kind, value: `${Math.max(0, had - this.#base(id, figure))} B` });
-    }
-    return { ...state, facts };
+    const nodes = state.nodes.map((n) => new Map(n));
+    for (const [id, figure] of Object.entries(hop?.uses ?? {}))
+      for (const map of [facts, ...nodes]) {
+        const seen = map.get(id);
+        const had = seen && this.#figure(id, seen);
+        if (had !== undefined && (seen?.kind === 'known' || seen?.kind === 'at least'))
+          map.set(id, { kind: seen.kind, value: `${Math.max(0, had - this.#base(id, figure))} B` });
+      }
+    const touched = Object.keys(hop?.uses ?? {}).filter(
+      (id) => this.#figure(id, this.#seen(state, id)) !== undefined
+    );
+    return { ...state, facts, nodes, touched: new Set([...state.touched, ...touched]) };
   }
 
   #arrived(state: BruteState, hop: Hop | undefined): BruteState {
     const fresh = hop?.kind === 'fresh install';
-    const kept = [...state.facts].filter(([id]) => !fresh || HARD.includes(KINDS.find(id)?.keptBy ?? ''));
+    const stays = (facts: ReadonlyMap<string, Seen>): [string, Seen][] =>
+      [...facts].filter(([id]) => !fresh || HARD.includes(KINDS.find(id)?.keptBy ?? ''));
+    const kept = stays(state.facts);
     const sets = Object.entries(hop?.sets ?? {}).map(
       ([id, value]) => [id, { kind: 'known', value }] as [string, Seen]
     );
-    return { facts: new Map([...kept, ...sets]), fresh: state.fresh || fresh };
+    const nodes = state.nodes.map((n) => new Map(stays(n).filter(([id]) => !sets.some(([s]) => s === id))));
+    return {
+      facts: new Map([...kept, ...sets]),
+      nodes,
+      fresh: state.fresh || fresh,
+      touched: new Set([...state.touched, ...sets.map(([id]) => id)])
+    };
   }
 
   #seen(state: BruteState, id: string): Seen {

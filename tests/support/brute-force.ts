@@ -19,7 +19,7 @@ import { findServiceEnd } from '../../src/core/date/service';
 import type { Standing, Verdict } from '../../src/core/route/types';
 import { compareReleases, sequenceOf } from '../../src/core/version/sequence';
 import { matchesRange, matchesRelease, parseRange } from '../../src/core/version/range';
-import { BruteAsk, type BruteAsked, type BruteState } from './brute-ask';
+import { BruteAsk, type BruteAsked, type BruteState, type BruteTask } from './brute-ask';
 import type { World } from './worlds';
 
 interface BruteStep {
@@ -60,7 +60,9 @@ export interface BruteRoute {
   key: (number | string[])[];
   risks: string[];
   units: Map<string, number>;
+  /** What the unknown sums hang on, one word a sum: of all, and of those that are needed for certain. */
   unpriced: string[];
+  surely: string[];
   restsOn: string[];
 }
 export interface BruteTarget {
@@ -81,6 +83,8 @@ const isAt = (s: Standing, t: Target3): boolean =>
 const subsetsOf = (list: readonly number[]): number[][] =>
   list.reduce<number[][]>((all, x) => [...all, ...all.map((set) => [...set, x])], [[]]);
 
+/** Places in the list of what routes are preferred by. */
+const [KEPT_AT, MOST_CENTS, LEAST_CENTS, MOST_MINUTES, LEAST_MINUTES] = [0, 4, 7, 9, 10];
 const ONE_DAY = 1440;
 const GIVE_UP_DAYS = 300;
 const MOST_SEQUENCES = 2500;
@@ -274,14 +278,22 @@ export class BruteForce {
     const risks = new Set<string>();
     const units = new Map<string, number>();
     const unpriced: string[] = [];
+    const surely: string[] = [];
     steps.forEach((s, i) => {
       const hop = s.kind === 'edition change' ? undefined : (s.entry as Hop | undefined);
       if (hop?.unsupported) risks.add(`u${s.id}`);
       if (this.isPreview(s.to.release)) risks.add(`p${s.to.release}`);
       for (const risk of s.asked.risks) risks.add(risk);
       for (const c of s.asked.cures)
-        if (c.kind === 'purchase' && c.costCents === undefined) unpriced.push(c.id);
-      if (judged.costs[i] === 'unknown') unpriced.push(s.id);
+        if (c.kind === 'purchase' && c.costCents === undefined) {
+          unpriced.push(`cure ${c.id}`);
+          if (s.asked.certain.includes(c)) surely.push(`cure ${c.id}`);
+        }
+      if (judged.costs[i] === 'unknown') {
+        const ignorance = `right ${judged.rights[i]?.id ?? ''}`;
+        unpriced.push(ignorance);
+        surely.push(ignorance);
+      }
       const right = judged.rights[i];
       if (right?.units) {
         const key = `${right.units.pool}/${right.units.edition ?? s.to.edition}`;
@@ -292,10 +304,11 @@ export class BruteForce {
     return {
       steps,
       judged,
-      key: this.preference(steps, judged, risks, unpriced),
+      key: this.preference(steps, judged, risks, [unpriced, surely]),
       risks: [...risks],
       units,
       unpriced: unpriced.sort(),
+      surely: surely.sort(),
       restsOn
     };
   }
@@ -304,19 +317,21 @@ export class BruteForce {
   private unbeaten(routes: BruteRoute[]): BruteRoute[] {
     const within = (a: readonly string[], b: readonly string[]): boolean => a.every((x) => b.includes(x));
     const equal = (a: readonly string[], b: readonly string[]): boolean => a.join('|') === b.join('|');
+    const count = (list: readonly string[], word: string): number => list.filter((w) => w === word).length;
+    const fewer = (a: readonly string[], b: readonly string[]): boolean =>
+      a.every((w) => count(a, w) <= count(b, w));
     const worth = (r: BruteRoute): number[] => {
       const last = r.judged.days.at(-1) as Days;
-      return [
-        r.key[0] as number,
-        r.key[4] as number,
-        r.key[5] as number,
+      const at = (i: number): number => r.key[i] as number;
+      return [at(KEPT_AT), at(MOST_CENTS), at(LEAST_CENTS), at(MOST_MINUTES), at(LEAST_MINUTES)].concat(
         r.steps.length,
         last.exact ? last.last : Infinity
-      ];
+      );
     };
     const noWorse = (a: BruteRoute, b: BruteRoute): boolean =>
       worth(a).every((x, i) => x <= (worth(b)[i] as number)) &&
-      equal(a.unpriced, b.unpriced) &&
+      fewer(a.unpriced, b.unpriced) &&
+      fewer(a.surely, b.surely) &&
       within(a.risks, b.risks) &&
       [...a.units].every(([k, n]) => n <= (b.units.get(k) ?? 0));
     const beats = (a: BruteRoute, b: BruteRoute): boolean =>
@@ -398,16 +413,16 @@ export class BruteForce {
   /** Once for every inclusion-minimal set of cures with which all that closes holds; all sets where clauses are lifted. */
   private waysToAsk(step: Opened, state: BruteState, mode: BruteMode): BruteAsked[] {
     const run = mode === 'best' ? 'best' : 'sure';
-    const all = this.asks
-      .choices(this.askedOf(step))
-      .map((cures) => this.asks.ask(this.askedOf(step), state, cures, run));
+    const at = this.askedOf(step);
+    const all = this.asks.choices(at, state, run).map((cures) => this.asks.ask(at, state, cures, run));
     if (mode === 'open') return all;
     // A decision may have run out by the day of the step: least sets with those that end, and without.
     const least = [true, false].map((counts) => {
       const met = all.filter((a) => this.asks.isMet(a, run, counts));
       return met.filter((a) => !met.some((b) => b !== a && b.cures.every((c) => a.cures.includes(c))));
     });
-    return all.filter((a) => least.some((l) => l.includes(a)));
+    const ways = all.filter((a) => least.some((l) => l.includes(a)));
+    return run === 'sure' ? ways.map((a) => this.asks.told(at, state, a)) : ways;
   }
 
   private openingsAt(at: Standing): Opened[] {
@@ -917,7 +932,7 @@ export class BruteForce {
     steps: BruteStep[],
     judged: Judged,
     risks: ReadonlySet<string>,
-    unpriced: readonly string[]
+    [unpriced, surely]: readonly [readonly string[], readonly string[]]
   ): (number | string[])[] {
     const ids: string[] = [];
     let kept = 0;
@@ -937,15 +952,25 @@ export class BruteForce {
       );
     });
     const last = judged.days.at(-1) as Days;
-    const cures = steps.flatMap((s) => s.asked.cures).reduce((sum, c) => sum + (c.costCents ?? 0), 0);
-    const known = judged.costs.reduce<number>((sum, c) => sum + (c === 'unknown' ? 0 : c), cures);
+    const { nodes } = this.world;
+    const cents = (pick: 'cures' | 'certain'): number =>
+      steps.flatMap((s) => s.asked[pick]).reduce((sum, c) => sum + (c.costCents ?? 0), 0) * nodes +
+      judged.costs.reduce<number>((sum, c) => sum + (c === 'unknown' ? 0 : c), 0);
+    const spared = steps
+      .flatMap((s) => s.asked.cures.filter((c) => !s.asked.certain.includes(c)))
+      .reduce((sum, c) => sum + c.minutes, 0);
     return [
       kept,
       risks.size,
       steps.length,
       unpriced.length > 0 ? 1 : 0,
-      known,
-      minutes * this.world.nodes,
+      cents('cures'),
+      unpriced.length,
+      surely.length > 0 ? 1 : 0,
+      cents('certain'),
+      surely.length,
+      minutes * nodes,
+      (minutes - spared) * nodes,
       last.exact ? 0 : 1,
       last.last,
       ids.length,
@@ -969,7 +994,8 @@ export class BruteForce {
 /** Of one node: cures and work-arounds. */
 const extraMinutes = ({ asked }: BruteStep): number =>
   asked.cures.reduce((sum, c) => sum + c.minutes, 0) +
-  asked.works.reduce((sum, w) => sum + (w.workAround?.carefulMinutes ?? 0), 0);
+  asked.works.reduce((sum, w) => sum + (w.workAround?.carefulMinutes ?? 0), 0) +
+  asked.tasks.reduce((sum, t) => sum + t.minutes, 0);
 
 function byPreference(a: BruteRoute, b: BruteRoute): number {
   for (let i = 0; i < a.key.length; i++) {
@@ -985,7 +1011,7 @@ function byPreference(a: BruteRoute, b: BruteRoute): number {
 }
 
 /** A route in one line, as `lineOf` writes those of the search. */
-export function bruteLine({ steps, judged }: BruteRoute): string {
+export function bruteLine({ steps, judged, key }: BruteRoute): string {
   return steps
     .flatMap((s, i) => {
       const d = judged.days[i];
@@ -993,10 +1019,18 @@ export function bruteLine({ steps, judged }: BruteRoute): string {
       const day = `${d?.first}${d?.exact ? '' : '?'}`;
       return [
         ...(d?.patch ? [`patch ${s.level} ${d.patch.first}`] : []),
-        ...s.asked.cures.map((c) => `cure ${c.id} ${day}`),
+        ...s.asked.cures.map((c) => `cure ${c.id} ${day}${s.asked.perhaps.includes(c) ? ' if needed' : ''}`),
         ...s.asked.works.map((w) => `work-around ${w.id} ${day}`),
-        hop
+        ...s.asked.tasks.filter(isReady).map(taskLine),
+        hop,
+        ...s.asked.tasks.filter((t) => !isReady(t)).map(taskLine)
       ];
     })
+    .concat(
+      `${String(key[LEAST_CENTS])}-${String(key[MOST_CENTS])} ${String(key[LEAST_MINUTES])}-${String(key[MOST_MINUTES])}`
+    )
     .join('; ');
 }
+
+const isReady = ({ id }: BruteTask): boolean => id === 'back up' || id.startsWith('take off ');
+const taskLine = ({ id, minutes, key }: BruteTask): string => `work ${id} ${minutes}${key ? ' key' : ''}`;

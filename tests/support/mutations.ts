@@ -1,324 +1,323 @@
 /** Faults put into the search on purpose; each must be noticed by brute force or by the verifier. */
 export interface Mutation {
   readonly name: string;
-  readonly file: string;
-  /** Stands exactly once in the file. */
+  /** The function it is put into, wherever in the core that stands: moving it keeps the fault. */
+  readonly in: string;
+  /** Stands exactly once in the function; white space is the formatter's. */
   readonly find: string;
   readonly replace: string;
 }
 
-const ROUTE = 'src/core/route';
-
 export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'turning back is allowed',
-    file: `${ROUTE}/move.ts`,
+    in: 'turnsBack',
     find: 'to.release < v.release;',
     replace: 'false;'
   },
   {
     name: 'poorer editions count as richer',
-    file: `${ROUTE}/move.ts`,
+    in: 'findOpenings',
     find: 'if (change.from === from.edition && exists && model.richer[change.from]?.[change.to])',
     replace: 'if (change.from === from.edition && exists)'
   },
   {
     name: 'empty cells lead anywhere later',
-    file: `${ROUTE}/move.ts`,
+    in: 'findOpenings',
     find: 'if (cells && !model.tableComplete)',
     replace: 'if (cells)'
   },
   {
     name: 'forbidden cells count as empty',
-    file: `${ROUTE}/move.ts`,
+    in: 'pushEmptyCells',
     find: 'if (isForbidden(model, here.index, release.index)) continue;',
     replace: ''
   },
   {
     name: 'settling binds stepping stones too',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'waitsOf',
     find: 'const settled = isTarget && typeof',
     replace: 'const settled = typeof'
   },
   {
     name: 'settling is forgotten',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'waitsOf',
     find: 'publication + terms.goal.settlingDays : publication',
     replace: 'publication : publication'
   },
   {
     name: 'two hops share a day',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'layMove',
     find: 'day: before.last + 1, exact: before.exact',
     replace: 'day: before.last, exact: before.exact'
   },
   {
     name: 'first open days are ignored',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'waitsOf',
     find: 'arrives), maybe(terms, (move.hop ?? move.change)?.opens)]',
     replace: 'arrives)]'
   },
   {
     name: 'nodes do not multiply the work',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'placeMove',
     find: 'const own = (carefulMinutesOf(move) + move.asked.carefulMinutes) * terms.nodes;',
     replace: 'const own = carefulMinutesOf(move) + move.asked.carefulMinutes;'
   },
   {
     name: 'stays out of service are never put off',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'overstayAt',
     find: '> terms.goal.passDays) return',
     replace: '> terms.goal.passDays + 9999) return'
   },
   {
     name: 'last open days are ignored',
-    file: `${ROUTE}/judge.ts`,
+    in: 'isByEnd',
     find: "return days.last > last ? 'no'",
     replace: "return days.last > last + 9999 ? 'no'"
   },
   {
     name: 'the patch floor is ignored',
-    file: 'src/core/catalogue/model.ts',
+    in: 'hopModel',
     find: '{ levels: tabulateRange(scope.sequence, rangeOf(hop.levels)) }',
     replace: '{}'
   },
   {
     name: 'every current patch is any patch',
-    file: `${ROUTE}/judge.ts`,
+    in: 'judgeLevels',
     find: 'if (source?.everyPatch)',
     replace: 'if (source?.everyPatch && false)'
   },
   {
     name: 'newer patches than the target are let through',
-    file: `${ROUTE}/judge.ts`,
+    in: 'judgeLevels',
     find: 'if (source?.containedBy)',
     replace: 'if (source?.containedBy && false)'
   },
   {
     name: 'resting out of service is allowed',
-    file: `${ROUTE}/judge.ts`,
+    in: 'judgeRest',
     find: 'if (!terms.goal.allow.restingOutOfService) push',
     replace: 'if (terms.goal.allow.restingOutOfService) push'
   },
   {
     name: 'forbidden spending is forgotten',
-    file: `${ROUTE}/judge.ts`,
+    in: 'judgeRight',
     find: "if (!terms.goal.allow.spending) add('spending'",
     replace: "if (terms.goal.allow.spending) add('spending'"
   },
   {
     name: 'the sure run takes unknowns',
-    file: `${ROUTE}/label.ts`,
+    in: 'restsOnOf',
     find: "if (mode === 'sure') return undefined;",
     replace: "if (mode === 'sure' && findings.some((f) => f.truth === 'no')) return undefined;"
   },
   {
     name: 'money counts before hops',
-    file: `${ROUTE}/label.ts`,
+    in: 'compareByPreference',
     find: '    a.hops - b.hops ||\n',
     replace: '    a.costCents - b.costCents || a.hops - b.hops ||\n'
   },
   {
     name: 'a label is beaten by a costlier one',
-    file: `${ROUTE}/label.ts`,
+    in: 'isBeaten',
     find: '    by.costCents <= label.costCents &&\n',
     replace: ''
   },
   {
     name: 'a way in place is beaten by a fresh install',
-    file: `${ROUTE}/label.ts`,
+    in: 'isBeaten',
     find: '    by.hasFresh <= label.hasFresh &&\n',
     replace: ''
   },
   {
     name: 'the highest patch is taken',
-    file: `${ROUTE}/expand.ts`,
+    in: '#admitLevels',
     find: 'for (let level = opening.from.patch; level < last; level++)',
     replace: 'for (let level = last - 1; level >= opening.from.patch; level--)'
   },
   {
     name: 'waiting routes count as open today',
-    file: `${ROUTE}/verdict.ts`,
+    in: 'verdictOfLabel',
     find: 'if (criteria.waits > terms.today)',
     replace: 'if (criteria.waits > terms.today + 30)'
   },
   {
     name: 'the dearest right is used',
-    file: 'src/core/right/find-use.ts',
+    in: 'compareUses',
     find: 'rankOf(a, maySpend) - rankOf(b, maySpend) ||',
     replace: 'rankOf(b, maySpend) - rankOf(a, maySpend) ||'
   },
   {
     name: 'a lapsed right still counts',
-    file: 'src/core/right/find-use.ts',
+    in: 'isInTime',
     find: "return on.first > until ? 'no'",
     replace: "return on.first > until + 9999 ? 'no'"
   },
   {
     name: 'rights by agreement are had by everybody',
-    file: 'src/core/right/find-use.ts',
+    in: 'findUse',
     find: "right.kind === 'not for sale') && !terms.held",
     replace: "right.kind === 'not for sale') && false && !terms.held"
   },
   {
     name: 'requirements without their condition',
-    file: `${ROUTE}/ask.ts`,
+    in: 'askDemand',
     find: "const truth = concerns === 'no' ? 'yes' :",
     replace: "const truth = concerns !== 'yes' ? 'yes' :"
   },
   {
     name: 'warnings close nothing',
-    file: `${ROUTE}/ask.ts`,
+    in: 'askDemand',
     find: "const closes = grade === 'blocks' || grade === 'warning';",
     replace: "const closes = grade === 'blocks';"
   },
   {
     name: 'a block may be accepted',
-    file: `${ROUTE}/ask.ts`,
+    in: 'askDemand',
     find: "const accepted = grade === 'warning' ?",
     replace: 'const accepted = closes ?'
   },
   {
     name: 'accepted for ever',
-    file: `${ROUTE}/judge.ts`,
+    in: 'isPassed',
     find: 'until !== undefined && (until === Infinity || (on.exact && on.last <= until))',
     replace: 'until !== undefined'
   },
   {
     name: 'what a hop uses comes back',
-    file: `${ROUTE}/along.ts`,
+    in: 'afterUse',
     find: 'Math.max(0, had - taken)',
     replace: 'had'
   },
   {
     name: 'space is not asked for',
-    file: `${ROUTE}/ask.ts`,
+    in: 'askSpace',
     find: "if (truth !== 'yes') ask.findings.push({ code: 'space',",
     replace: "if (truth === 'no' && false) ask.findings.push({ code: 'space',"
   },
   {
     name: 'settings outlive a fresh install',
-    file: `${ROUTE}/along.ts`,
+    in: 'onArrival',
     find: 'along.onlyHardware || fresh',
     replace: 'along.onlyHardware'
   },
   {
     name: 'what a hop sets is forgotten',
-    file: `${ROUTE}/along.ts`,
+    in: 'onArrival',
     find: "for (const [id, value] of sets) facts.set(id, { kind: 'known', value });",
     replace: ''
   },
   {
     name: 'models take whatever is bought',
-    file: `${ROUTE}/ask.ts`,
+    in: 'askLimits',
     find: 'for (const { cure } of cures) {',
     replace: 'for (const { cure } of cures.slice(99)) {'
   },
   {
     name: 'cures cost nothing',
-    file: `${ROUTE}/label.ts`,
+    in: 'addMove',
     find: '? use.costCents : 0) + asked.costCents',
     replace: '? use.costCents : 0)'
   },
   {
     name: 'lead days are forgotten',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'layMove',
     find: 'if (move.asked.leadDays > 0)',
     replace: 'if (move.asked.leadDays > 9999)'
   },
   {
     name: 'companions nobody told of are not there',
-    file: `${ROUTE}/ask.ts`,
+    in: 'askCompanion',
     find: "const has: Truth = own ? 'yes' : asking.companionsWhole ? 'no' : 'unknown';",
     replace: "const has: Truth = own ? 'yes' : 'no';"
   },
   {
     name: 'every companion is essential',
-    file: `${ROUTE}/ask.ts`,
+    in: 'askCompanion',
     find: 'if (own?.essential ?? companion.essential) {',
     replace: 'if (true) {'
   },
   {
     name: 'cautions hit from everywhere',
-    file: `${ROUTE}/ask.ts`,
+    in: 'isHit',
     find: 'if (caution.from && caution.from[from.release]?.[level] !== true) return false;',
     replace: ''
   },
   {
     name: 'work-arounds out of order',
-    file: `${ROUTE}/ask.ts`,
+    in: 'inOrder',
     find: 'open.some((o) => o.caution.id === id)',
     replace: 'false && open.some((o) => o.caution.id === id)'
   },
   {
     name: 'an offer not made is one made',
-    file: `${ROUTE}/offer-wait.ts`,
+    in: 'stageWait',
     find: "asked.offer.made === 'yes') return undefined;",
     replace: "asked.offer.made !== 'no') return undefined;"
   },
   {
     name: 'withheld from nobody',
-    file: `${ROUTE}/offer-wait.ts`,
+    in: 'withheldWait',
     find: "!collapse(asked.withheld, run, 'guard')) return undefined;",
     replace: "!collapse(asked.withheld, run, 'demand')) return undefined;"
   },
   {
     name: 'what is needed first takes no time',
-    file: `${ROUTE}/lay-days.ts`,
+    in: 'layMove',
     find: 'earliest = notEarlier(terms, earliest, gate.notBefore);',
     replace: ''
   },
   {
     name: 'a table with holes allows what it does not name',
-    file: `${ROUTE}/gate.ts`,
+    in: 'fits',
     find: "return table === 'complete' || isNamed ? 'no' : 'unknown';",
     replace: "return isNamed ? 'no' : 'yes';"
   },
   {
     name: 'who stays can be brought along',
-    file: `${ROUTE}/gate.ts`,
+    in: 'gateOf',
     find: "if (stands === 'yes' || side.stays)",
     replace: "if (stands === 'yes')"
   },
   {
     name: 'a linked system may lose its target',
-    file: `${ROUTE}/gate.ts`,
+    in: 'waysOf',
     find: 'const ways = labels.filter(leadsOn);',
     replace: 'const ways = labels;'
   },
   {
     name: 'an offer price for ever',
-    file: 'src/core/right/find-use.ts',
+    in: 'priceOf',
     find: 'on.exact && on.first <= end) return right.offer.priceCents;',
     replace: 'on.exact) return right.offer.priceCents;'
   },
   {
     name: 'a carried right keeps its name of edition',
-    file: 'src/core/right/find-use.ts',
+    in: 'appliesTo',
     find: '(!right.mapsEditions || maps(right.mapsEditions, left, reached)) &&',
     replace: ''
   },
   {
     name: 'units of one edition serve another',
-    file: `${ROUTE}/label.ts`,
+    in: 'unitKey',
     find: "`${pool}/${edition ?? ''}${number",
     replace: '`${pool}/${number'
   },
   {
     name: 'unlike sums of money are compared',
-    file: `${ROUTE}/label.ts`,
+    in: 'isBeaten',
     find: 'takesNoMore(by.units, label.units) && isSameList(by.unknownSums, label.unknownSums);',
     replace: 'takesNoMore(by.units, label.units) && isSubset(by.unknownSums, label.unknownSums);'
   },
   {
     name: 'a route resting on more beats one resting on less',
-    file: `${ROUTE}/label.ts`,
+    in: 'beats',
     find: 'if (!isSubset(by.restsOn, other.restsOn) ||',
     replace: 'if ('
   },
   {
     name: 'beaten routes are listed',
-    file: `${ROUTE}/label.ts`,
+    in: 'beats',
     find: 'isSubset(by.risks, other.risks) && takesNoMore(by.units, other.units);',
     replace: 'by.risks.join() === other.risks.join() && takesNoMore(by.units, other.units);'
   }

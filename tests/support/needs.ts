@@ -8,6 +8,10 @@ import { Random } from './random';
 export interface WorldNeeds {
   readonly product: Pick<Product, 'requirements' | 'cautions' | 'companions' | 'offers' | 'models'>;
   readonly facts: Readonly<Record<string, Fact>>;
+  /** What nodes state of themselves, one a node; none where none is told by name. */
+  readonly nodes: readonly Readonly<Record<string, Fact>>[];
+  /** Facts observed too long ago. */
+  readonly stale: ReadonlySet<string>;
   readonly companions: readonly SystemCompanion[];
   readonly whole: boolean;
   /** Ids accepted, waived and ignored, with their last day. */
@@ -21,6 +25,8 @@ export interface WorldNeeds {
 export const NO_NEEDS: WorldNeeds = {
   product: {},
   facts: {},
+  nodes: [],
+  stale: new Set(),
   companions: [],
   whole: true,
   accepted: new Map(),
@@ -64,6 +70,7 @@ export function needsOf(seed: number, base: Product, today: Day): WorldNeeds {
       ...(r.chance(0.3) ? { models: [{ id: 'M2', limits: { memory: r.pick(['8 GB', '64 GB']) } }] } : {})
     },
     facts: factsOf(r),
+    ...furtherOf(seed),
     companions: companions.flatMap((c) =>
       r.chance(0.4) ? [{ name: c.name, ...(r.chance(0.2) ? { essential: r.chance(0.5) } : {}) }] : []
     ),
@@ -94,6 +101,24 @@ function factsOf(r: Random): Record<string, Fact> {
   draw('setting.x', ['on', 'on', 'off'], 0.15);
   draw('model', ['M1', 'M2', 'M3'], 0.15);
   return facts;
+}
+
+/** Drawn apart, so that the worlds stay what they were. */
+function furtherOf(seed: number): Pick<WorldNeeds, 'nodes' | 'stale'> {
+  const r = new Random(seed * 4133 + 11);
+  const fact = (values: readonly string[]): Fact =>
+    r.chance(0.15) ? { unknown: 'not asked' } : { value: r.pick(values) };
+  const node = (): Record<string, Fact> => ({
+    ...(r.chance(0.7) ? { memory: fact(['2 GB', '4 GB', '8 GB', '16 GB']) } : {}),
+    ...(r.chance(0.4) ? { 'security-part': fact(['on', 'off', 'absent']) } : {}),
+    ...(r.chance(0.4) ? { 'disk.free.system': fact(['5 GB', '15 GB', '60 GB']) } : {})
+  });
+  return {
+    nodes: r.chance(0.22) ? Array.from({ length: 2 }, node) : [],
+    stale: new Set(
+      r.some(['memory', 'disk.free.system', 'security-part', 'setting.x'], r.chance(0.3) ? 0.4 : 0)
+    )
+  };
 }
 
 const NEEDS = [
@@ -169,6 +194,29 @@ function curesOf(r: Random, id: string, needs: string): Cure[] {
     cures.push({ id: `${id}-c4`, kind: 'setting', how: 'set', fact: 'security-part', set: 'on', minutes: 5 });
   if (needs.includes('setting') && r.chance(0.7))
     cures.push({ id: `${id}-c5`, kind: 'setting', how: 'set', fact: 'setting.x', set: 'on', minutes: 5 });
+  const own = r.aside();
+  if (needs.includes('security') && own.chance(0.4))
+    cures.push({
+      id: `${id}-c7`,
+      kind: 'purchase',
+      how: 'put in',
+      fact: 'security-part',
+      set: 'on',
+      costCents: 3000,
+      minutes: 40
+    });
+  for (const [i, cure] of cures.entries())
+    if (own.chance(0.22))
+      cures[i] = {
+        ...cure,
+        when: own.pick([
+          'model is not M1',
+          'model is M2',
+          'setting.x is off',
+          'security-part is present',
+          'memory at least 4 GB'
+        ])
+      };
   if (r.chance(0.1))
     cures.push({
       id: `${id}-c6`,
@@ -187,17 +235,25 @@ function companionOf(
   releases: readonly Release[]
 ): NonNullable<Product['companions']>[number] {
   const verdict = () =>
-    r.pick(['works', 'works', 'after update', 'with less', 'does not work', 'does not work'] as const);
+    r.pick([
+      'works',
+      r.aside().chance(0.4) ? 'reinstall' : 'works',
+      'after update',
+      'with less',
+      'does not work',
+      r.aside().chance(0.4) ? 'remove first' : 'does not work'
+    ] as const);
   const at = () => (r.chance(0.5) ? `from ${r.pick(releases).id}` : r.pick(releases).id);
   return {
     id,
     name: `Thing ${id}`,
-    kind: 'device',
+    kind: r.aside().chance(0.5) ? 'application' : 'device',
     essential: r.chance(0.4),
     fares: [
       {
         at: at(),
         verdict: verdict(),
+        ...(r.aside().chance(0.6) ? { minutes: 45, needsKey: true } : {}),
         ...(r.chance(0.35) ? { when: r.pick(['model is M1', 'setting.x is on']) } : {})
       },
       ...(r.chance(0.8) ? [{ at: 'any', verdict: verdict() }] : [])
@@ -233,7 +289,13 @@ const offerOf = (r: Random, base: Product, today: Day): NonNullable<Product['off
   ...(r.chance(0.5) ? { firstTo: r.pick(['model is M2', 'memory at least 8 GB']) } : {})
 });
 
-const extrasOf = (r: Random, today: Day): Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'> => ({
+const extrasOf = (r: Random, today: Day): Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'> => {
+  const minutes = r.aside().chance(0.3) ? { backUpMinutes: 60, copyBackMinutes: 400 } : {};
+  const extras = drawExtras(r, today);
+  return Object.keys(minutes).length > 0 ? { ...extras, doing: { ...extras.doing, ...minutes } } : extras;
+};
+
+const drawExtras = (r: Random, today: Day): Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'> => ({
   ...(r.chance(0.2) ? { uses: { 'disk.free.system': r.pick(['4 GB', '12 GB', '25 GB']) } } : {}),
   ...(r.chance(0.15) ? { sets: { 'setting.x': r.pick(['on', 'off']) } } : {}),
   ...(r.chance(0.12)

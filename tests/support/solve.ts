@@ -57,6 +57,9 @@ function askingOfWorld(world: World): Asking {
       ...(essential === undefined ? {} : { essential })
     })),
     companionsWhole: needs.whole,
+    nodes: needs.nodes.map((n) => new Map(Object.entries(n).map(([id, f]) => [id, seenOfFact(f)]))),
+    isStale: (id) => needs.stale.has(id) && 'value' in (needs.facts[id] ?? {}),
+    hasStale: needs.stale.size > 0,
     decided: { accepted: needs.accepted, waived: needs.waived, ignored: needs.ignored }
   };
 }
@@ -84,7 +87,7 @@ export function termsOfWorld(world: World): Terms {
     barred: world.barred ?? new Set(),
     lifted: world.lifted ?? new Set(),
     learned: world.learned ?? new Map(),
-    along: startAlong(world.facts)
+    along: startAlong(world.facts, askingOfWorld(world).nodes)
   };
   const { link } = world;
   if (!link) return terms;
@@ -184,9 +187,13 @@ export function lineOf(route: Route): string {
     .map((s) => {
       const days = `${s.days.first}${s.days.exact ? '' : '?'}`;
       if (s.kind === 'patch') return `patch ${s.to.patch} ${s.days.first}`;
+      if (s.kind === 'work') return `work ${s.id} ${s.carefulMinutes}${s.needsKey ? ' key' : ''}`;
       return isCounted(s)
         ? `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}`
-        : `${s.kind} ${s.id} ${days}`;
+        : `${s.kind} ${s.id} ${days}${s.kind === 'cure' && s.ifNeeded ? ' if needed' : ''}`;
     })
+    .concat(
+      `${route.least.costCents}-${route.costCents} ${route.least.carefulMinutes}-${route.carefulMinutes}`
+    )
     .join('; ');
 }

@@ -25,6 +25,10 @@ export interface DemandModel {
 export interface CureModel {
   readonly cure: Cure;
   readonly requirement: string;
+  /** Its own condition. */
+  readonly when?: Demanded;
+  /** Whom its requirement concerns: never one where that is certainly not this system. */
+  readonly guard?: Demanded;
 }
 
 export interface CautionModel {
@@ -142,7 +146,12 @@ const curesOf = (product: Product): ReadonlyMap<string, readonly CureModel[]> =>
       r.id,
       (r.cures ?? [])
         .filter((cure) => cure.kind !== 'replacement')
-        .map((cure) => ({ cure, requirement: r.id }))
+        .map((cure) => ({
+          cure,
+          requirement: r.id,
+          ...whenOf(cure.when),
+          ...(r.when === undefined ? {} : { guard: conditionOf(r.when) })
+        }))
         .sort((a, b) => (a.cure.id < b.cure.id ? -1 : 1))
     ])
   );

@@ -132,6 +132,8 @@ const doing = z.strictObject({
   terms: z.array(text).max(20).optional(),
   choices: z.array(text).max(50).optional(),
   handsOnMinutes: minutes.optional(),
+  backUpMinutes: minutes.optional().describe('fresh installs: the back-up before it'),
+  copyBackMinutes: minutes.optional().describe('fresh installs: settings and data put back after it'),
   outageMinutes: minutes.optional(),
   reducedMinutes: minutes.optional().describe('during which a pair runs on one node'),
   normal: z.array(text).max(20).optional(),

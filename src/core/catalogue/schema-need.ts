@@ -23,6 +23,11 @@ const cure = z.strictObject({
   id,
   kind: z.enum(['setting', 'clean-up', 'update', 'purchase', 'replacement']),
   how: longText,
+  when: conditionText
+    .optional()
+    .describe(
+      'the systems it is a cure for; without one a setting is one where the thing is there, a part that is bought where it is absent or too little'
+    ),
   fact: id,
   set: text.optional().describe('the value the fact has afterwards'),
   raise: figureText.optional().describe('the figure the fact has at least afterwards'),

@@ -3,6 +3,7 @@ import { parseDay, type Day } from '../date/day';
 import type { Asking } from '../route/types';
 import { foldText } from '../version/words';
 import { evidenceOf, type Surroundings } from './evidence';
+import { isStale, kindsOf, seenOf, seenOfFact } from './facts';
 import type { Decision, System } from './schema';
 
 const FOR_EVER: Day = Infinity;
@@ -13,7 +14,7 @@ export function askingOf(
   product: Product,
   system: System,
   around: Surroundings,
-  decisions: readonly Decision[]
+  { decisions, today }: { readonly decisions: readonly Decision[]; readonly today: Day }
 ): Asking {
   return {
     evidence: (standing) => evidenceOf(catalogue, product, system, standing, around),
@@ -22,12 +23,36 @@ export function askingOf(
       ...(c.essential === undefined ? {} : { essential: c.essential })
     })),
     companionsWhole: system.companionsWhole ?? false,
+    nodes: nodesOf(system),
+    ...stalenessOf(catalogue, system, around, today),
     decided: {
       accepted: decidedOf(product, decisions, 'accept'),
       waived: decidedOf(product, decisions, 'waive'),
       ignored: new Map([...decidedOf(product, decisions, 'ignore'), ...ignoredByName(product, decisions)])
     }
   };
+}
+
+/** What nodes told by name state of themselves. */
+const nodesOf = ({ members }: System): Asking['nodes'] =>
+  (members ?? []).map(
+    (m) => new Map(Object.entries(m.facts ?? {}).map(([id, fact]) => [id, seenOfFact(fact)] as const))
+  );
+
+function stalenessOf(
+  catalogue: Catalogue,
+  system: System,
+  { decided }: Surroundings,
+  today: Day
+): Pick<Asking, 'isStale' | 'hasStale'> {
+  const kinds = kindsOf(catalogue);
+  const stale = new Set(
+    Object.keys(system.facts ?? {}).filter((id) => {
+      const seen = seenOf(system, id, decided);
+      return seen.kind === 'known' && isStale(kinds.find(id), seen, today);
+    })
+  );
+  return { isStale: (id) => stale.has(id), hasStale: stale.size > 0 };
 }
 
 const lastDay = ({ until }: Decision): Day =>

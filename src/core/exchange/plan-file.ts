@@ -7,7 +7,7 @@ import { KEPT } from '../catalogue/schema';
 import { describeReason } from '../wording/reason';
 
 const PLAN_FORMAT = 'orange-stair-plan';
-const PLAN_VERSION = 2;
+const PLAN_VERSION = 3;
 
 const day = z.string().describe('YYYY-MM-DD');
 const dayOrUnknown = z.union([day, z.literal('unknown')]);
@@ -29,7 +29,7 @@ const unitUse = z.strictObject({
   number: z.union([z.number(), z.literal('unknown')])
 });
 const step = z.strictObject({
-  kind: z.enum(['patch', 'cure', 'work-around', ...COUNTED_KINDS]),
+  kind: z.enum(['patch', 'cure', 'work-around', 'work', ...COUNTED_KINDS]),
   id: z.string().optional(),
   from: standing,
   to: standing,
@@ -42,6 +42,11 @@ const step = z.strictObject({
     .optional()
     .describe('of a cure'),
   leadDays: z.number().optional(),
+  ifNeeded: z
+    .boolean()
+    .optional()
+    .describe('of a cure: some reading of what nobody has read makes it needless, so ask before buying'),
+  needsKey: z.boolean().optional().describe('of work: it wants a key'),
   kept: z.enum(KEPT).optional(),
   right: z
     .strictObject({
@@ -61,6 +66,14 @@ const route = z.strictObject({
   unknownSums: z.array(z.string()),
   typicalMinutes: z.number(),
   carefulMinutes: z.number(),
+  least: z
+    .strictObject({
+      costCents: z.number(),
+      unknownSums: z.array(z.string()),
+      typicalMinutes: z.number(),
+      carefulMinutes: z.number()
+    })
+    .describe('the same without what is needed only perhaps'),
   risks: z.array(z.string()),
   units: z.array(unitUse),
   needsFirst: z
@@ -229,7 +242,8 @@ function routeFileOf(r: Route): z.infer<typeof route> {
     hops,
     costCents,
     typicalMinutes,
-    carefulMinutes
+    carefulMinutes,
+    least
   } = r;
   return {
     kept,
@@ -237,6 +251,7 @@ function routeFileOf(r: Route): z.infer<typeof route> {
     costCents,
     typicalMinutes,
     carefulMinutes,
+    least: { ...least, unknownSums: [...least.unknownSums] },
     unknownSums: [...unknownSums],
     risks: [...risks],
     units: units.map((u) => ({ ...u })),
@@ -265,8 +280,11 @@ function stepFileOf(s: Step): z.infer<typeof step> {
   };
   if (s.kind === 'patch') return { kind: s.kind, ...common };
   if (s.kind === 'work-around') return { kind: s.kind, id: s.id, ...common };
-  if (s.kind === 'cure')
-    return { kind: s.kind, id: s.id, ...common, costCents: s.costCents, leadDays: s.leadDays };
+  if (s.kind === 'work') return { kind: s.kind, id: s.id, ...common, needsKey: s.needsKey };
+  if (s.kind === 'cure') {
+    const { kind, id, costCents, leadDays, ifNeeded } = s;
+    return { kind, id, ...common, costCents, leadDays, ...(ifNeeded ? { ifNeeded } : {}) };
+  }
   const { until, units, ...right } = s.right;
   return {
     kind: s.kind,

@@ -40,6 +40,7 @@ export function findUse(terms: Terms, move: Move, on: StepDays, run: Run): Found
       continue;
     }
     const met = isUsable(terms, model, move, on);
+    if (met === 'unknown') terms.notes.meet(`right ${right.id}`);
     if (collapse(met, run, 'demand'))
       usable.push({ model, met, price: priceOf(terms, model, on), id: right.id });
   }

@@ -4,14 +4,18 @@ import type { Evidence, Seen } from '../condition/evidence';
 import type { FactKinds } from '../condition/fact-kind';
 import { figureIn, parseFigure, sayBase, type Measure } from '../condition/measure';
 
+type Facts = ReadonlyMap<string, Seen>;
+
 /**
  * What has become of the facts on the way (RECKONING B4): what steps have changed, and whether a fresh install has
  * left only what belongs to hardware and firmware.
  */
 export interface Along {
-  readonly facts: ReadonlyMap<string, Seen>;
+  readonly facts: Facts;
+  /** What nodes state of themselves, changed along with the whole; empty where no node is told by name. */
+  readonly nodes: readonly Facts[];
   readonly onlyHardware: boolean;
-  /** Cures done so far: they reach nodes and linked systems too. */
+  /** Cures done so far: they reach linked systems too. */
   readonly cured: readonly Cure[];
   /** Equal for equal states. */
   readonly key: string;
@@ -20,27 +24,31 @@ export interface Along {
 const UNTOLD: Seen = { kind: 'unknown', why: 'known only after that hop' };
 
 /** The state before the first step; `facts` are taken for known beforehand. */
-export function startAlong(facts: ReadonlyMap<string, Seen> = new Map()): Along {
-  return alongOf(facts, false, []);
+export function startAlong(facts: Facts = new Map(), nodes: readonly Facts[] = []): Along {
+  return alongOf({ facts, nodes, onlyHardware: false, cured: [] });
 }
 
-function alongOf(facts: ReadonlyMap<string, Seen>, onlyHardware: boolean, cured: readonly Cure[]): Along {
-  const parts = [...facts].map(([id, seen]) => `${id}=${keyOf(seen)}`).sort();
-  const cures = cured.map((c) => c.id).sort();
+function alongOf(state: Omit<Along, 'key'>): Along {
+  const cures = state.cured.map((c) => c.id).sort();
+  const nodes = state.nodes.map((n) => `;${textOf(n)}`).join('');
   return {
-    facts,
-    onlyHardware,
-    cured,
-    key: `${onlyHardware ? 'h' : ''}${parts.join(',')}/${cures.join(',')}`
+    ...state,
+    key: `${state.onlyHardware ? 'h' : ''}${textOf(state.facts)}${nodes}/${cures.join(',')}`
   };
 }
+
+const textOf = (facts: Facts): string =>
+  [...facts]
+    .map(([id, seen]) => `${id}=${keyOf(seen)}`)
+    .sort()
+    .join(',');
 
 const keyOf = (seen: Seen): string =>
   seen.kind === 'known' || seen.kind === 'at least'
     ? `${seen.kind === 'known' ? '' : '>'}${seen.value}`
     : '?';
 
-/** A fact at this point of the way. */
+/** A fact of the whole at this point of the way. */
 export function seenAlong(along: Along, base: Evidence, kinds: FactKinds, id: string): Seen {
   const changed = along.facts.get(id);
   if (changed) return changed;
@@ -48,29 +56,35 @@ export function seenAlong(along: Along, base: Evidence, kinds: FactKinds, id: st
 }
 
 const isOfTheMachine = (kinds: FactKinds, id: string): boolean =>
-  ['hardware', 'firmware'].includes(kinds.find(id)?.keptBy ?? '') ||
+  kinds.find(id)?.keptBy === 'hardware' ||
+  kinds.find(id)?.keptBy === 'firmware' ||
   id === 'edition' ||
   id === 'architecture';
 
 /** What conditions are asked against at this point of the way. */
 export function evidenceAlong(along: Along, base: Evidence, kinds: FactKinds): Evidence {
   if (along.key === '/') return base;
-  const cured = (member: Evidence, own: boolean): Evidence => ({
+  const cured = (member: Evidence): Evidence => ({
     ...member,
-    fact: (id) => {
-      const changed = own ? along.facts.get(id) : undefined;
-      return changed ?? curesOn(along, id).reduce((seen, c) => curedSeen(c, kinds, seen), member.fact(id));
-    }
+    fact: (id) => curesOn(along, id).reduce((seen, c) => curedSeen(c, kinds, seen), member.fact(id))
   });
   return {
     ...base,
     fact: (id) => seenAlong(along, base, kinds, id),
     linked: (word) => {
+      if (word === 'node')
+        return { members: membersAlong(along, base, kinds), lowest: along.nodes.length > 1 ? 'unknown' : 0 };
       const linked = base.linked(word);
-      if (linked === 'unknown') return linked;
-      return { ...linked, members: linked.members.map((m) => cured(m, word === 'node')) };
+      return linked === 'unknown' ? linked : { ...linked, members: linked.members.map(cured) };
     }
   };
+}
+
+/** The nodes at this point of the way; where none is told by name, the whole stands for all. */
+export function membersAlong(along: Along, base: Evidence, kinds: FactKinds): readonly Evidence[] {
+  const whole: Evidence = { ...base, fact: (id) => seenAlong(along, base, kinds, id) };
+  if (along.nodes.length === 0) return [whole];
+  return along.nodes.map((node) => ({ ...whole, fact: (id) => node.get(id) ?? whole.fact(id) }));
 }
 
 const curesOn = ({ cured }: Along, id: string): readonly Cure[] => cured.filter((c) => c.fact === id);
@@ -101,9 +115,15 @@ export function afterCures(
 ): Along {
   if (cures.length === 0) return along;
   const facts = new Map(along.facts);
-  for (const { cure } of cures)
+  const nodes = along.nodes.map((n) => new Map(n));
+  for (const { cure } of cures) {
     facts.set(cure.fact, curedSeen(cure, kinds, seenAlong(along, base, kinds, cure.fact)));
-  return alongOf(facts, along.onlyHardware, [...along.cured, ...cures.map((c) => c.cure)]);
+    for (const node of nodes) {
+      const own = node.get(cure.fact);
+      if (own) node.set(cure.fact, curedSeen(cure, kinds, own));
+    }
+  }
+  return alongOf({ ...along, facts, nodes, cured: [...along.cured, ...cures.map((c) => c.cure)] });
 }
 
 /** With what a hop takes of measured facts taken away; a figure known to be too small becomes one below nothing. */
@@ -111,16 +131,29 @@ export function afterUse(along: Along, hop: Hop | undefined, base: Evidence, kin
   const uses = Object.entries(hop?.uses ?? {});
   if (uses.length === 0) return along;
   const facts = new Map(along.facts);
+  const nodes = along.nodes.map((n) => new Map(n));
   for (const [id, figure] of uses) {
-    const seen = seenAlong(along, base, kinds, id);
     const measure = kinds.find(id)?.measure;
     const taken = baseOf(measure, figure);
-    if ((seen.kind !== 'known' && seen.kind !== 'at least') || !measure || taken === undefined) continue;
-    const had = baseOf(measure, seen.value);
-    if (had !== undefined)
-      facts.set(id, { kind: seen.kind, value: sayBase(measure, Math.max(0, had - taken)) });
+    if (!measure || taken === undefined) continue;
+    const left = lessOf(measure, taken, seenAlong(along, base, kinds, id));
+    if (left) facts.set(id, left);
+    for (const node of nodes) {
+      const own = node.get(id);
+      const rest = own && lessOf(measure, taken, own);
+      if (rest) node.set(id, rest);
+    }
   }
-  return alongOf(facts, along.onlyHardware, along.cured);
+  return alongOf({ ...along, facts, nodes });
+}
+
+/** What is left of a measured fact; undefined where it is not known how much there was. */
+function lessOf(measure: Measure, taken: number, seen: Seen): Seen | undefined {
+  if (seen.kind !== 'known' && seen.kind !== 'at least') return undefined;
+  const had = baseOf(measure, seen.value);
+  return had === undefined
+    ? undefined
+    : { kind: seen.kind, value: sayBase(measure, Math.max(0, had - taken)) };
 }
 
 /** The state on arrival: a fresh install leaves hardware and firmware; both kinds set what the hop names. */
@@ -128,7 +161,13 @@ export function onArrival(along: Along, hop: Hop | undefined, kinds: FactKinds):
   const sets = Object.entries(hop?.sets ?? {});
   const fresh = hop?.kind === 'fresh install';
   if (!fresh && sets.length === 0) return along;
-  const facts = new Map([...along.facts].filter(([id]) => !fresh || isOfTheMachine(kinds, id)));
-  for (const [id, value] of sets) facts.set(id, { kind: 'known', value });
-  return alongOf(facts, along.onlyHardware || fresh, along.cured);
+  const left = (facts: Facts): Map<string, Seen> =>
+    new Map([...facts].filter(([id]) => !fresh || isOfTheMachine(kinds, id)));
+  const facts = left(along.facts);
+  const nodes = along.nodes.map(left);
+  for (const [id, value] of sets) {
+    facts.set(id, { kind: 'known', value });
+    for (const node of nodes) node.delete(id);
+  }
+  return alongOf({ ...along, facts, nodes, onlyHardware: along.onlyHardware || fresh });
 }

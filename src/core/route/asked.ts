@@ -1,8 +1,9 @@
-import type { CautionModel, CureModel } from '../catalogue/need-model';
+import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../catalogue/need-model';
+import type { Evaluation } from '../condition/evaluate-condition';
 import type { Truth } from '../condition/truth';
 import type { Day } from '../date/day';
 import type { Along } from './along';
-import type { ClauseCode } from './types';
+import type { ClauseCode, WorkTask } from './types';
 
 /** A clause asked of the system at one step that is not plainly true. */
 export interface AskFinding {
@@ -14,20 +15,39 @@ export interface AskFinding {
   readonly passesUntil?: Day;
 }
 
+/** Work a step brings for what the system has on it, beside the hop itself. */
+export interface WorkItem {
+  readonly task: WorkTask;
+  /** The companion; absent for the system as a whole. */
+  readonly companion?: string;
+  readonly minutes: number;
+  readonly needsKey: boolean;
+}
+
+/** What it comes to: of all nodes in money, of one in minutes. */
+export interface Outlay {
+  readonly costCents: number;
+  /** Ids of cures whose price nobody has published. */
+  readonly unknownSums: readonly string[];
+  readonly typicalMinutes: number;
+  readonly carefulMinutes: number;
+}
+
 /** What is asked of a system at one step, with the cures done before it; days play no part in it. */
-export interface Asked {
+export interface Asked extends Outlay {
   readonly cures: readonly CureModel[];
+  /** Of these the ones that some reading of what nobody has read makes needless (RECKONING 1.1). */
+  readonly ifNeeded: ReadonlySet<string>;
+  /** What it comes to where what is unknown turns out best. */
+  readonly least: Outlay;
   readonly findings: readonly AskFinding[];
   /** Sorted. */
   readonly risks: readonly string[];
   /** Cautions with a work-around that come before the step, in their order. */
   readonly cautions: readonly CautionModel[];
-  /** Of one node: cures and work-arounds. */
-  readonly typicalMinutes: number;
-  readonly carefulMinutes: number;
+  /** In the order it is done. */
+  readonly work: readonly WorkItem[];
   readonly leadDays: number;
-  readonly costCents: number;
-  readonly unknownSums: readonly string[];
   /** Whether an activated source stands before the step. */
   readonly activated: Truth;
   /** Whether the hop is offered to this system, and whether it is among the first; undefined where no offer gates it. */
@@ -37,3 +57,37 @@ export interface Asked {
   readonly before: Along;
   readonly after: Along;
 }
+
+/** Every way in which what a step asks is met, with what was come by in finding them. */
+export interface AskedWays {
+  readonly ways: readonly Asked[];
+  /** Names of what was unknown in any of them, whether it came to matter or not. */
+  readonly met: readonly string[];
+  /** Not every set of cures was tried. */
+  readonly cut: boolean;
+}
+
+/** One clause as it came out at one step, for whoever tells about it: the one answer to what the step asks. */
+export type AskedClause = { readonly truth: Truth; readonly passesUntil?: Day } & (
+  | {
+      readonly kind: 'demand';
+      readonly demand: DemandModel;
+      /** Of the node it came out worst at; absent where the rule's figure is unknown. */
+      readonly needs?: Evaluation;
+      readonly when?: Evaluation;
+    }
+  | { readonly kind: 'space'; readonly fact: string; readonly wanted: string }
+  | { readonly kind: 'cure' | 'cure limit'; readonly cure: CureModel }
+  | {
+      readonly kind: 'companion';
+      readonly companion: CompanionModel;
+      readonly has: Truth;
+      /** How it fares, the first that applies for certain last; empty where it is not listed. */
+      readonly fares: readonly {
+        readonly fare: CompanionModel['fares'][number]['fare'];
+        readonly truth: Truth;
+      }[];
+      readonly essential: boolean;
+    }
+  | { readonly kind: 'caution'; readonly caution: CautionModel; readonly when?: Evaluation }
+);

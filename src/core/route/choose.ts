@@ -2,19 +2,22 @@ import { isForbidden, type ProductModel } from '../catalogue/model';
 import type { Run } from '../condition/truth';
 import { Expander, type Item } from './expand';
 import { Heap } from './heap';
-import { compareByPreference, startLabel, type Criteria, type Label } from './label';
+import { compareAmounts, compareByPreference, startLabel, type Criteria, type Label } from './label';
 import { NOTHING, targetKey, type Place } from './move';
 import { Pool } from './pool';
-import type { Terms } from './terms';
+import { noted, type Terms } from './terms';
 import type { Verdict } from './types';
 import { verdictOfLabel } from './verdict';
 
 const DEFAULT_BUDGET = 20_000;
+const MOST_WORK = 10_000_000;
 
 export interface Chosen {
   readonly verdict: Verdict;
   /** The first by preference of the routes that give the verdict; absent where it is closed. */
   readonly label?: Label;
+  /** Names of the unknowns met on the way: where there are none, the other run goes the same. */
+  readonly met: ReadonlySet<string>;
   readonly cut: boolean;
 }
 
@@ -36,19 +39,21 @@ export interface ChooseOptions {
  * Gives exactly what `findRoutes` with `verdictOf` and `chosenOf` gives. Cost: far fewer labels.
  */
 export function findChosen(
-  terms: Terms,
+  given: Terms,
   start: Place,
   target: Place,
   run: Run,
   options: ChooseOptions = {}
 ): Chosen {
+  const terms = noted(given);
   let cut = false;
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
     const found = new Choice(terms, { start, target }, { run, wanted, ...options }).find();
-    cut ||= found.cut;
-    if (found.label) return { verdict: verdictOfLabel(terms, found.label), label: found.label, cut };
+    cut ||= found.cut || terms.notes.cut;
+    const { met } = terms.notes;
+    if (found.label) return { verdict: verdictOfLabel(terms, found.label), label: found.label, met, cut };
   }
-  return { verdict: 'closed', cut };
+  return { verdict: 'closed', met: terms.notes.met, cut };
 }
 
 const KINDS = ['straight', 'by hops', 'fresh only', 'not yet'] as const;
@@ -93,7 +98,9 @@ class Choice {
     const key = targetKey(this.#target);
     let best: Label | undefined;
     let expanded = 0;
-    for (let item = heap.pop(); item && expanded < DEFAULT_BUDGET; item = heap.pop()) {
+    const isSpent = (): boolean =>
+      expanded >= DEFAULT_BUDGET || this.#stones.work + this.#targets.work > MOST_WORK;
+    for (let item = heap.pop(); item && !isSpent(); item = heap.pop()) {
       const { label, asTarget } = item;
       // Everything from here on is behind the one found; only its equals may still come before it by their ids.
       if (best && isBehind(label.criteria, best.criteria)) break;
@@ -109,7 +116,7 @@ class Choice {
         if (pool.insert(this.#expander.keyOf(longer), longer.label)) heap.push(longer);
       }
     }
-    return { ...(best ? { label: best } : {}), cut: expanded >= DEFAULT_BUDGET };
+    return { ...(best ? { label: best } : {}), cut: isSpent() };
   }
 
   /** Whether going on from here can give what is wanted; none of it is ever undone. */
@@ -138,9 +145,7 @@ function comparePartly(a: Criteria, aheadOfA: number, b: Criteria, aheadOfB: num
     a.keptRank - b.keptRank ||
     a.risks.length - b.risks.length ||
     a.hops + aheadOfA - b.hops - aheadOfB ||
-    Number(a.unknownSums.length > 0) - Number(b.unknownSums.length > 0) ||
-    a.costCents - b.costCents ||
-    a.carefulMinutes - b.carefulMinutes ||
+    compareAmounts(a, b) ||
     Number(b.finishExact) - Number(a.finishExact) ||
     a.finish - b.finish ||
     a.steps - b.steps

@@ -1,6 +1,6 @@
 import type { CureModel } from '../catalogue/need-model';
 import { parseDateText, readDay, type DateInterval } from '../date/interval';
-import { askEveryWay, askStep } from './ask';
+import { askEveryWay, askStep, isWithin } from './ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from './judge';
 import { listOpenings, NOTHING, targetKey, turnsBack, type Move, type Opening, type Place } from './move';
@@ -66,6 +66,7 @@ export class Expander {
   /** Every label one counted step longer. */
   next({ label, asTarget }: Item): Item[] {
     const items: Item[] = [];
+    this.#meetCells(label.at);
     for (const opening of listOpenings(this.#terms.model, label.at, this.#usesCells)) {
       if (this.#terms.barred.has(opening.id) || this.#leadsPast(opening.to.release)) continue;
       if (this.#mode !== 'open' && this.#isForbidden(opening)) continue;
@@ -85,6 +86,13 @@ export class Expander {
       }
     }
     return items;
+  }
+
+  /** Where empty cells would lead on in the best run, they are unknowns met. */
+  #meetCells(at: Place): void {
+    const { model, notes } = this.#terms;
+    if (this.#mode !== 'sure' || this.#usesCells) return;
+    if (listOpenings(model, at, true).length > listOpenings(model, at, false).length) notes.meet('cell');
   }
 
   /** What no day and no patch can mend is left out before anything is worked out. */
@@ -215,14 +223,13 @@ export class Expander {
 const arrivalOf = (opening: Opening, level: number): Place =>
   opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
 
-const isWithin = (a: readonly CureModel[], b: readonly CureModel[]): boolean => a.every((c) => b.includes(c));
 export const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(',');
 
 /** The latest day any step onto a release up to one could be kept waiting for; Infinity where one is unknown. */
 function latestWait(terms: Terms, upTo: number): number {
   const made = WAITS.get(terms.publication) ?? new Map<string, number>();
   WAITS.set(terms.publication, made);
-  const key = `${terms.today} ${terms.from} ${upTo}`;
+  const key = `${terms.today} ${terms.from} ${terms.leadsFrom} ${upTo}`;
   const known = made.get(key) ?? findLatestWait(terms, upTo);
   made.set(key, known);
   return known;
@@ -252,7 +259,7 @@ function findLatestWait(terms: Terms, upTo: number): number {
     read(parseDateText(hop?.withheld?.until ?? 'unknown'));
   }
   for (const cures of model.needs.cures.values())
-    for (const { cure } of cures) days.push(terms.from + (cure.leadDays ?? 0));
+    for (const { cure } of cures) days.push(terms.leadsFrom + (cure.leadDays ?? 0));
   for (const changes of model.changesAt) for (const change of changes) read(change.opens);
   return days.reduce<number>(
     (latest, day) => Math.max(latest, day === undefined ? latest : day === 'unknown' ? Infinity : day),

@@ -11,7 +11,10 @@ import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
 import type { Move } from './move';
 import { idsOfPlace } from './place-ids';
 import type { FindGates, Terms } from './terms';
-import { clauseKey } from './types';
+import type { Cure } from '../catalogue/need-model';
+import type { WorkItem } from './asked';
+import { isBeforehand } from './find-work';
+import { clauseKey, isCounted } from './types';
 import type {
   CountedStep,
   CureStep,
@@ -19,15 +22,23 @@ import type {
   PatchStep,
   Reason,
   Route,
+  Standing,
   Step,
+  StepDays,
   UnitUse,
-  WorkAroundStep
+  WorkAroundStep,
+  WorkStep
 } from './types';
 
 /** A label as the route that is shown, verified and exported. */
 export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
   const { criteria, judgement, moves } = label;
   const steps = moves.flatMap((move, i) => stepsOf(terms, move, judgement, i));
+  const leastSums = moves.flatMap((m, i) => [
+    ...m.asked.least.unknownSums,
+    ...(judgement.rights[i]?.use.costCents === 'unknown' ? [m.id] : [])
+  ]);
+  const spared = moves.reduce((sum, m) => sum + m.asked.typicalMinutes - m.asked.least.typicalMinutes, 0);
   const finish = judgement.schedule.days[moves.length - 1]?.hop ?? {
     first: terms.from,
     last: terms.from,
@@ -36,10 +47,16 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
   return {
     steps,
     kept: KEPT[criteria.keptRank] ?? 'nothing',
-    costCents: criteria.costCents,
-    unknownSums: criteria.unknownSums,
-    typicalMinutes: steps.reduce((sum, s) => sum + s.typicalMinutes, 0) * terms.nodes,
-    carefulMinutes: criteria.carefulMinutes,
+    costCents: criteria.most.costCents,
+    unknownSums: unknownSumsOf(steps),
+    typicalMinutes: sumOf(steps) * terms.nodes,
+    carefulMinutes: criteria.most.carefulMinutes,
+    least: {
+      costCents: criteria.least.costCents,
+      unknownSums: leastSums.sort(),
+      typicalMinutes: (sumOf(steps) - spared) * terms.nodes,
+      carefulMinutes: criteria.least.carefulMinutes
+    },
     hops: criteria.hops,
     risks: moves.flatMap((m) => risksOf(terms, m)).filter((r, i, all) => all.indexOf(r) === i),
     units: unitsOf(judgement),
@@ -51,6 +68,18 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
       .map((f) => reasonOf(terms, moves, judgement, f))
   };
 }
+
+const sumOf = (steps: readonly Step[]): number => steps.reduce((sum, s) => sum + s.typicalMinutes, 0);
+
+/** Ids of the steps whose price nobody has published, sorted. */
+const unknownSumsOf = (steps: readonly Step[]): readonly string[] =>
+  steps
+    .flatMap((s) =>
+      (s.kind === 'cure' && s.costCents === 'unknown') || (isCounted(s) && s.right.costCents === 'unknown')
+        ? [s.id]
+        : []
+    )
+    .sort();
 
 /** What must be done first, and what that needs first in turn; each system once (RECKONING E6). */
 function listNeeds(
@@ -128,8 +157,9 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     typicalMinutes: cure.minutes,
     carefulMinutes: cure.minutes,
     leadDays: cure.leadDays ?? 0,
-    costCents: cure.costCents ?? (cure.kind === 'purchase' ? 'unknown' : 0),
-    closesWayBack: cure.closesWayBack ?? false
+    costCents: costOfCure(cure, terms.nodes),
+    closesWayBack: cure.closesWayBack ?? false,
+    ifNeeded: move.asked.ifNeeded.has(cure.id)
   }));
   const workArounds = move.asked.cautions.map(({ caution }): WorkAroundStep => ({
     kind: 'work-around',
@@ -151,8 +181,39 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     kept: KEPT[keptRankOf(move)] ?? 'everything',
     right: use
   };
-  return [...steps, ...cures, ...workArounds, counted];
+  const works = move.asked.work.map((item) =>
+    workStepOf(item, isBeforehand(item) ? between : counted.to, days.hop)
+  );
+  return [
+    ...steps,
+    ...cures,
+    ...workArounds,
+    ...works.filter(isBeforehand),
+    counted,
+    ...works.filter((w) => !isBeforehand(w))
+  ];
 }
+
+/** Of one system, all its nodes. */
+const costOfCure = ({ costCents, kind }: Cure, nodes: number): number | 'unknown' =>
+  costCents === undefined ? (kind === 'purchase' ? 'unknown' : 0) : costCents * nodes;
+
+const workStepOf = (
+  { task, companion, minutes, needsKey }: WorkItem,
+  at: Standing,
+  days: StepDays
+): WorkStep => ({
+  kind: 'work',
+  id: companion === undefined ? task : `${task} ${companion}`,
+  task,
+  ...(companion === undefined ? {} : { companion }),
+  needsKey,
+  from: at,
+  to: at,
+  days,
+  typicalMinutes: minutes,
+  carefulMinutes: minutes
+});
 
 /** A finding with what was seen, what was demanded and on whose word. */
 export function reasonOf(
@@ -195,6 +256,7 @@ export function reasonOf(
     case 'requirement':
     case 'site demand':
     case 'space':
+    case 'cure':
     case 'cure limit':
     case 'companion':
     case 'offer':

@@ -82,7 +82,7 @@ function installedEnd(terms: Terms, start: Place): Contributor[] {
  */
 function latestStartOf(terms: Terms, moves: readonly Move[], finishBy: number): Day | 'none' | undefined {
   const holds = (from: Day): boolean => {
-    const { findings, schedule } = judgeMoves({ ...terms, from }, moves, true, 'sure');
+    const { findings, schedule } = judgeMoves({ ...terms, from, leadsFrom: from }, moves, true, 'sure');
     const finish = schedule.days[moves.length - 1]?.hop;
     return (
       findings.length === 0 &&
@@ -110,7 +110,7 @@ interface Ahead {
 }
 
 const lookAhead = (terms: Terms, ends: Ends, day: Day, keptAtMost?: number): Ahead => {
-  const later = { ...terms, today: day, from: day };
+  const later = { ...terms, today: day, from: day, leadsFrom: day };
   const options = { anyOpen: true, ...(keptAtMost === undefined ? {} : { keptAtMost }) };
   const { label } = findChosen(later, ends.start, ends.target, 'sure', options);
   return { terms: later, ...(label ? { label } : {}) };
@@ -157,8 +157,9 @@ function lossOf(remaining: Label | undefined): MissingCost {
 
 /** What the next way costs more than the chosen one. */
 function costOf(chosen: Label, next: Label): MissingCost {
-  const more = next.criteria.costCents - chosen.criteria.costCents;
-  if (next.criteria.unknownSums.some((s) => !chosen.criteria.unknownSums.includes(s)))
+  const [before, after] = [chosen.criteria.most, next.criteria.most];
+  const more = after.costCents - before.costCents;
+  if (after.unknownSums.some((s) => !before.unknownSums.includes(s)))
     return { code: 'money', cents: 'unknown' };
   return more > 0 ? { code: 'money', cents: more } : { code: 'another way' };
 }

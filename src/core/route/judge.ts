@@ -105,6 +105,7 @@ type Add = (code: ClauseCode, truth: Truth, subject?: string) => void;
 
 /** Notes a finding as it stands with what is lifted and learned. */
 function pushFinding(terms: Terms, findings: Finding[], finding: Finding): void {
+  if (finding.truth === 'unknown') terms.notes.meet(clauseKey(finding));
   if (terms.lifted.size + terms.learned.size > 0) {
     const key = clauseKey(finding);
     if (terms.lifted.has(key)) return;

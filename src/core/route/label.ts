@@ -4,8 +4,10 @@ import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
 import { carefulMinutesOf } from './lay-days';
 import { NOTHING, type Move, type Place } from './move';
 import type { Along } from './along';
+import { MAX_LIFTED } from './ask';
+import type { Outlay } from './asked';
 import type { Terms } from './terms';
-import { clauseKey, type UnitUse } from './types';
+import { clauseKey, type RightUse, type UnitUse } from './types';
 
 /** What routes are compared by. */
 export interface Criteria {
@@ -14,10 +16,9 @@ export interface Criteria {
   /** Sorted. */
   readonly risks: readonly string[];
   readonly hops: number;
-  readonly costCents: number;
-  /** Sorted. */
-  readonly unknownSums: readonly string[];
-  readonly carefulMinutes: number;
+  /** The most it may come to, and the least: cures that are needed only perhaps make the difference. */
+  readonly most: Amount;
+  readonly least: Amount;
   readonly finish: number;
   readonly finishExact: boolean;
   readonly steps: number;
@@ -34,11 +35,19 @@ export interface Criteria {
   readonly restsOn: readonly string[];
 }
 
+/** What a route comes to, as far as it is known. */
+export interface Amount {
+  readonly costCents: number;
+  /** What the sums nobody knows hang on, one word a sum, sorted: those of one word are of one ignorance and count alike. */
+  readonly unknownSums: readonly string[];
+  /** Of all nodes. */
+  readonly carefulMinutes: number;
+}
+
+const NOTHING_SPENT: Amount = { costCents: 0, unknownSums: [], carefulMinutes: 0 };
+
 /** How a search takes what is not plainly true: refuses it, rests on what is unknown, or lifts a few clauses. */
 export type Mode = Run | 'open';
-
-/** Most clauses lifted together. */
-const MAX_LIFTED = 3;
 
 export const runOf = (mode: Mode): Run => (mode === 'best' ? 'best' : 'sure');
 
@@ -65,9 +74,8 @@ export function startLabel(terms: Terms, start: Place): Label {
       keptRank: 0,
       risks: [],
       hops: 0,
-      costCents: 0,
-      unknownSums: [],
-      carefulMinutes: 0,
+      most: NOTHING_SPENT,
+      least: NOTHING_SPENT,
       finish: terms.from - 1,
       finishExact: true,
       steps: 0,
@@ -131,7 +139,8 @@ export function restsOnOf({ findings }: Judgement, mode: Mode): readonly string[
 }
 
 /** What may be lifted (RECKONING F2): clauses, permissions, rights, publication; never a cell or a cure's limit. */
-const isLiftable = ({ code }: Finding): boolean => code !== 'cell' && code !== 'cure limit';
+const isLiftable = ({ code }: Finding): boolean =>
+  code !== 'cell' && code !== 'cure limit' && code !== 'cure';
 
 /** The criteria of a route with one more move, at its place in the judgement. */
 function addMove(
@@ -144,23 +153,22 @@ function addMove(
   const use = rights[at]?.use;
   const days = schedule.days[at]?.hop;
   const patched = move.level !== move.from.patch;
+  const right = use ?? NO_USE;
   const patchMinutes = patched
     ? (terms.model.releases[move.from.release]?.patches[move.level]?.carefulMinutes ?? 0)
     : 0;
   const { asked } = move;
   const token = `3 ${move.id} ${move.to.edition} ${move.to.architecture} ${use?.right ?? ''}`;
   const extra = asked.cures.length + asked.cautions.length;
-  const sums = [...asked.unknownSums, ...(use?.costCents === 'unknown' ? [move.id] : [])];
+  const minutes = patchMinutes + carefulMinutesOf(move);
   return {
     keptRank: Math.max(sum.keptRank, keptRankOf(move)),
     risks: addRisks(terms, sum.risks, move),
     units: addUnits(sum.units, use?.units),
     restsOn: sum.restsOn,
     hops: sum.hops + 1,
-    costCents: sum.costCents + (typeof use?.costCents === 'number' ? use.costCents : 0) + asked.costCents,
-    unknownSums: sums.length > 0 ? [...sum.unknownSums, ...sums].sort() : sum.unknownSums,
-    carefulMinutes:
-      sum.carefulMinutes + (patchMinutes + asked.carefulMinutes + carefulMinutesOf(move)) * terms.nodes,
+    most: addAmount(sum.most, right, asked, minutes * terms.nodes, terms.nodes),
+    least: addAmount(sum.least, right, asked.least, minutes * terms.nodes, terms.nodes),
     finish: days?.last ?? sum.finish,
     finishExact: days?.exact ?? true,
     steps: sum.steps + (patched ? 2 : 1) + extra,
@@ -175,6 +183,21 @@ function addMove(
     hasFresh: sum.hasFresh || move.kind === 'fresh install',
     usesCell: sum.usesCell || move.cell !== undefined,
     higher: sum.higher || move.higher === true
+  };
+}
+
+const NO_USE: RightUse = { kind: 'free', costCents: 0 };
+
+/** With a step's right, its cures, and minutes of its own over all nodes. */
+function addAmount(sum: Amount, use: RightUse, outlay: Outlay, minutes: number, nodes: number): Amount {
+  const unknown = [
+    ...outlay.unknownSums.map((id) => `cure ${id}`),
+    ...(use.costCents === 'unknown' ? [`right ${use.right ?? ''}`] : [])
+  ];
+  return {
+    costCents: sum.costCents + (use.costCents === 'unknown' ? 0 : use.costCents) + outlay.costCents,
+    unknownSums: unknown.length > 0 ? [...sum.unknownSums, ...unknown].sort() : sum.unknownSums,
+    carefulMinutes: sum.carefulMinutes + minutes + outlay.carefulMinutes * nodes
   };
 }
 
@@ -204,22 +227,33 @@ function addUnits(units: Criteria['units'], use: UnitUse | undefined): Criteria[
 
 /**
  * The order in which a site prefers routes (RECKONING E3): most kept, fewest risks, hops, money (an unknown sum
- * last, then its known part), careful minutes, finish day (unknown last), steps, ids. Total.
+ * last, then its known part, then how many sums are unknown) and careful minutes, of each the most it may be and then the
+ * least, finish day (unknown last), steps, ids. Total.
  */
 export function compareByPreference(a: Criteria, b: Criteria): number {
   return (
     a.keptRank - b.keptRank ||
     a.risks.length - b.risks.length ||
     a.hops - b.hops ||
-    Number(a.unknownSums.length > 0) - Number(b.unknownSums.length > 0) ||
-    a.costCents - b.costCents ||
-    a.carefulMinutes - b.carefulMinutes ||
+    compareAmounts(a, b) ||
     Number(b.finishExact) - Number(a.finishExact) ||
     a.finish - b.finish ||
     a.steps - b.steps ||
     compareTokens(a.tokens, b.tokens)
   );
 }
+
+/** Money, then minutes; of each the most, then the least. */
+export const compareAmounts = (a: Criteria, b: Criteria): number =>
+  compareMoney(a.most, b.most) ||
+  compareMoney(a.least, b.least) ||
+  a.most.carefulMinutes - b.most.carefulMinutes ||
+  a.least.carefulMinutes - b.least.carefulMinutes;
+
+const compareMoney = (a: Amount, b: Amount): number =>
+  Number(a.unknownSums.length > 0) - Number(b.unknownSums.length > 0) ||
+  a.costCents - b.costCents ||
+  a.unknownSums.length - b.unknownSums.length;
 
 /** Compares step ids one by one, by code unit. */
 function compareTokens(a: readonly string[], b: readonly string[]): number {
@@ -239,8 +273,8 @@ export function isBeaten(label: Criteria, by: Criteria): boolean {
   const noWorse =
     by.keptRank <= label.keptRank &&
     by.hops <= label.hops &&
-    by.costCents <= label.costCents &&
-    by.carefulMinutes <= label.carefulMinutes &&
+    isNoMore(by.most, label.most) &&
+    isNoMore(by.least, label.least) &&
     by.finish <= label.finish &&
     by.finishExact >= label.finishExact &&
     by.steps <= label.steps &&
@@ -250,15 +284,37 @@ export function isBeaten(label: Criteria, by: Criteria): boolean {
     by.higher <= label.higher &&
     isSubset(by.risks, label.risks) &&
     isSubset(by.restsOn, label.restsOn) &&
-    takesNoMore(by.units, label.units) &&
-    isSameList(by.unknownSums, label.unknownSums);
+    takesNoMore(by.units, label.units);
   if (!noWorse) return false;
   const lasting =
     by.hops < label.hops ||
-    by.costCents < label.costCents ||
-    by.carefulMinutes < label.carefulMinutes ||
+    isLess(by.most, label.most) ||
+    isLess(by.least, label.least) ||
     by.steps < label.steps;
   return lasting || compareTokens(by.tokens, label.tokens) <= 0;
+}
+
+/** No more money for certain, and no more minutes: of every ignorance no more sums. */
+const isNoMore = (a: Amount, b: Amount): boolean =>
+  a.costCents <= b.costCents &&
+  a.carefulMinutes <= b.carefulMinutes &&
+  countsNoMore(a.unknownSums, b.unknownSums);
+
+/** Of amounts of which one is no more: whether it is less, which whatever follows for both does not level out. */
+const isLess = (a: Amount, b: Amount): boolean =>
+  a.costCents < b.costCents ||
+  a.carefulMinutes < b.carefulMinutes ||
+  a.unknownSums.length < b.unknownSums.length;
+
+/** Both sorted: every word of `a` stands in `b` at least as often. */
+function countsNoMore(a: readonly string[], b: readonly string[]): boolean {
+  let next = 0;
+  for (const word of a) {
+    while (next < b.length && (b[next] as string) < word) next++;
+    if (b[next] !== word) return false;
+    next++;
+  }
+  return true;
 }
 
 /** Of no pool more. */
@@ -270,15 +326,16 @@ const isSubset = (a: readonly string[], b: readonly string[]): boolean => a.ever
 
 /**
  * True when a route beats another (RECKONING E1): it rests on no more unknowns, is no worse on every criterion and
- * better on one, or rests on strictly fewer. Sums of money compare only where the same ones are unknown.
+ * better on one, or rests on strictly fewer. Sums of money compare at both ends of their range, unknown ones of one
+ * ignorance by how many there are.
  */
 function beats(by: Criteria, other: Criteria): boolean {
-  if (!isSubset(by.restsOn, other.restsOn) || !isSameList(by.unknownSums, other.unknownSums)) return false;
+  if (!isSubset(by.restsOn, other.restsOn)) return false;
   const [a, b] = [finishOf(by), finishOf(other)];
   const noWorse =
     by.keptRank <= other.keptRank &&
-    by.costCents <= other.costCents &&
-    by.carefulMinutes <= other.carefulMinutes &&
+    isNoMore(by.most, other.most) &&
+    isNoMore(by.least, other.least) &&
     by.hops <= other.hops &&
     a <= b &&
     isSubset(by.risks, other.risks) &&
@@ -291,14 +348,18 @@ const finishOf = ({ finish, finishExact }: Criteria): number => (finishExact ? f
 /** Equal on every criterion. */
 const isEquivalent = (a: Criteria, b: Criteria): boolean =>
   a.keptRank === b.keptRank &&
-  a.costCents === b.costCents &&
-  isSameList(a.unknownSums, b.unknownSums) &&
-  a.carefulMinutes === b.carefulMinutes &&
+  isSameAmount(a.most, b.most) &&
+  isSameAmount(a.least, b.least) &&
   a.hops === b.hops &&
   finishOf(a) === finishOf(b) &&
   isSameList(a.risks, b.risks) &&
   takesNoMore(a.units, b.units) &&
   takesNoMore(b.units, a.units);
+
+const isSameAmount = (a: Amount, b: Amount): boolean =>
+  a.costCents === b.costCents &&
+  a.carefulMinutes === b.carefulMinutes &&
+  isSameList(a.unknownSums, b.unknownSums);
 
 /**
  * The unbeaten of several routes, in the order of preference; of routes equal in criteria and unknowns the first by fewest

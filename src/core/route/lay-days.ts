@@ -129,7 +129,7 @@ function layMove(
   if (patchWait !== undefined) waitsUntil = laterWait(waitsUntil, patchWait);
   for (const wait of notBefore) earliest = notEarlier(terms, earliest, wait);
   // Lead days and what linked systems need first put the step off, and are no waits of its own (RECKONING C3).
-  if (move.asked.leadDays > 0) earliest = notEarlier(terms, earliest, terms.from + move.asked.leadDays);
+  if (move.asked.leadDays > 0) earliest = notEarlier(terms, earliest, terms.leadsFrom + move.asked.leadDays);
   for (const gate of gatesOf(terms, move, run)) {
     earliest = notEarlier(terms, earliest, gate.notBefore);
     if (gate.waits !== undefined) waitsUntil = laterWait(waitsUntil, gate.waits);
@@ -245,5 +245,7 @@ function overstayAt(
   const length = entered.last - entered.first;
   if (left.first - Math.max(entered.last, end) > terms.goal.passDays)
     return { enter, leave, until: left.first - terms.goal.passDays - length };
-  return entered.exact && !left.exact && run === 'sure' ? { enter, leave, until: 'unknown' } : undefined;
+  if (!entered.exact || left.exact) return undefined;
+  terms.notes.meet(`pass days ${terms.model.releases[stone]?.release.id ?? ''}`);
+  return run === 'sure' ? { enter, leave, until: 'unknown' } : undefined;
 }

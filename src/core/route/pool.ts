@@ -12,6 +12,8 @@ export class Pool {
   readonly #dropped = new Set<Label>();
   readonly #isBeaten: (label: Criteria, by: Criteria) => boolean;
   readonly #twinned: boolean;
+  /** Comparisons made so far: what a search's work is counted in. */
+  work = 0;
 
   /** `twinned`: labels may differ in patch levels alone. */
   constructor(mode: Mode, twinned: boolean) {
@@ -24,6 +26,7 @@ export class Pool {
     if (twins.some((t) => isLowerTwin(t, label))) return false;
     const higher = new Set(twins.filter((t) => isLowerTwin(label, t)));
     twins.push(label);
+    this.work += twins.length + (this.#labels.get(key)?.length ?? 0);
     const others = (this.#labels.get(key) ?? []).filter((o) => !this.#dropIf(o, higher.has(o)));
     const beaten = others.some((o) => this.#isBeaten(label.criteria, o.criteria));
     const kept = beaten

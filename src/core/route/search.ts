@@ -2,7 +2,7 @@ import { Expander, type Item } from './expand';
 import { startLabel, type Label, type Mode } from './label';
 import type { Place } from './move';
 import { Pool } from './pool';
-import type { Terms } from './terms';
+import { noted, type Terms } from './terms';
 
 export { targetKey } from './move';
 
@@ -14,12 +14,16 @@ export interface SearchOptions {
 }
 
 const DEFAULT_BUDGET = 50_000;
+/** Most comparisons of labels: past that a search takes too long however few labels it has. */
+const MOST_WORK = 20_000_000;
 
 export interface SearchResult {
   /** Per target (`targetKey`): the unbeaten routes, in the site's order of preference. */
   readonly routes: ReadonlyMap<string, readonly Label[]>;
   readonly expanded: number;
-  /** True when the budget ended the search, so that better routes may exist. */
+  /** Names of the unknowns met on the way: where there are none, the other run goes the same. */
+  readonly met: ReadonlySet<string>;
+  /** True when the budget ended the search, or not every set of cures was tried, so that better routes may exist. */
   readonly cut: boolean;
 }
 
@@ -35,20 +39,22 @@ export interface SearchResult {
  *    its release go on.
  * 4. A label is dropped where another at the same standing is no worse in everything that can still matter.
  * Must not: invent steps, look at the clock, depend on the order of the catalogue's hops.
- * Cost: expanded labels x openings x levels x moves.
+ * Cost: expanded labels x openings x levels x moves, within a budget of labels and of comparisons.
  */
 export function findRoutes(
-  terms: Terms,
+  given: Terms,
   start: Place,
   mode: Mode,
   options: SearchOptions = {}
 ): SearchResult {
+  const terms = noted(given);
   const budget = options.budget ?? DEFAULT_BUDGET;
   const expander = new Expander(terms, mode, options.target);
   const [stones, targets] = [new Pool(mode, expander.mayPutOff), new Pool(mode, expander.mayPutOff)];
   const queue: Item[] = [{ label: startLabel(terms, start), asTarget: false }];
   let expanded = 0;
-  for (let next = 0; next < queue.length && expanded < budget; next++) {
+  const isSpent = (): boolean => expanded >= budget || stones.work + targets.work > MOST_WORK;
+  for (let next = 0; next < queue.length && !isSpent(); next++) {
     const item = queue[next];
     if (!item || (item.asTarget ? targets : stones).hasDropped(item.label)) continue;
     expanded++;
@@ -59,6 +65,7 @@ export function findRoutes(
   return {
     routes: targets.byTarget((label) => expander.takesLowest(label)),
     expanded,
-    cut: expanded >= budget
+    met: terms.notes.met,
+    cut: isSpent() || terms.notes.cut
   };
 }

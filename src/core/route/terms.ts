@@ -4,8 +4,9 @@ import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
 import type { Goal } from '../estate/schema';
 import { startAlong, type Along } from './along';
-import type { Asked } from './asked';
+import type { AskedWays } from './asked';
 import type { Move, Place } from './move';
+import { Notes } from './notes';
 import type { Asking, NeededFirst } from './types';
 
 /** What is needed first, with the way there: that way may need something first itself. */
@@ -38,6 +39,8 @@ export interface Terms {
   readonly today: Day;
   /** The first day on which work may be done: today, or another day when looking for the latest start. */
   readonly from: Day;
+  /** The day on which what has to be bought is ordered: `from`, but for a fallback, which is prepared beforehand. */
+  readonly leadsFrom: Day;
   readonly nodes: number;
   /** Whether the installed product is activated, so that it can carry its right. */
   readonly activated: Truth;
@@ -54,7 +57,9 @@ export interface Terms {
   /** What unknown clauses are taken for, for questions. */
   readonly learned: ReadonlyMap<string, Truth>;
   /** What steps ask, once worked out; belongs to everything above but the days. */
-  readonly memo: Map<string, readonly Asked[]>;
+  readonly memo: Map<string, AskedWays>;
+  /** What the search these terms are used in comes by; see `Notes`. */
+  readonly notes: Notes;
   /** Per release: its publication for the goal's maturities; undefined when it comes in none. */
   readonly publication: readonly (MaybeDay | undefined)[];
   /** Per release: published only as a preview or early build. */
@@ -83,6 +88,9 @@ const ASKED_NOTHING: Asking = {
   evidence: NOTHING_KNOWN,
   companions: [],
   companionsWhole: false,
+  nodes: [],
+  isStale: () => false,
+  hasStale: false,
   decided: { accepted: new Map(), waived: new Map(), ignored: new Map() }
 };
 
@@ -90,9 +98,15 @@ const ASKED_NOTHING: Asking = {
 export const termsWith = (
   terms: Terms,
   change: Partial<
-    Pick<Terms, 'along' | 'barred' | 'lifted' | 'learned' | 'today' | 'from' | 'goal' | 'activated'>
+    Pick<
+      Terms,
+      'along' | 'barred' | 'lifted' | 'learned' | 'today' | 'from' | 'leadsFrom' | 'goal' | 'activated'
+    >
   >
-): Terms => ({ ...terms, ...change, memo: new Map() });
+): Terms => ({ ...terms, ...change, memo: new Map(), notes: new Notes() });
+
+/** The same terms for one search, with notes of its own. */
+export const noted = (terms: Terms): Terms => ({ ...terms, notes: new Notes() });
 
 /** Gathers the terms of one case. */
 export function termsOf(
@@ -109,14 +123,16 @@ export function termsOf(
     countsExpected,
     today,
     from: today,
+    leadsFrom: today,
     ...inputs,
     asking: inputs.asking ?? ASKED_NOTHING,
     gates: inputs.gates ?? (() => []),
-    along: startAlong(),
+    along: startAlong(undefined, inputs.asking?.nodes),
     barred: new Set(),
     lifted: new Set(),
     learned: new Map(),
     memo: new Map(),
+    notes: new Notes(),
     publication: publications.map((p) => p?.day),
     isPreview: publications.map((p) => p !== undefined && p.maturity !== 'general'),
     serviceEnd: model.releases.map((r) => serviceEndOf(r, goal.phase, countsExpected))

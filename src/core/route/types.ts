@@ -1,7 +1,7 @@
 import type { Kept } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
-import type { Evidence } from '../condition/evidence';
+import type { Evidence, Seen } from '../condition/evidence';
 
 /** Where a system stands: ids of the catalogue. */
 export interface Standing {
@@ -31,7 +31,7 @@ export interface PatchStep {
   readonly carefulMinutes: number;
 }
 
-/** A cure done before the step it serves, on its first day. `costCents` is of one system. */
+/** A cure done before the step it serves, on its first day. `costCents` is of one system, all its nodes. */
 export interface CureStep {
   readonly kind: 'cure';
   readonly id: string;
@@ -45,6 +45,8 @@ export interface CureStep {
   readonly costCents: number | 'unknown';
   /** It gives up the way back. */
   readonly closesWayBack: boolean;
+  /** Some reading of what nobody has read makes it needless: asked first, never bought before. */
+  readonly ifNeeded: boolean;
 }
 
 /** What a caution wants done before the step that meets it, on its first day. */
@@ -52,6 +54,25 @@ export interface WorkAroundStep {
   readonly kind: 'work-around';
   /** Id of the caution. */
   readonly id: string;
+  readonly from: Standing;
+  readonly to: Standing;
+  readonly days: StepDays;
+  readonly typicalMinutes: number;
+  readonly carefulMinutes: number;
+}
+
+/** What is done around a step for what the system has on it (RECKONING 1.5). */
+export const WORK_TASKS = ['back up', 'take off', 'copy back', 'put on again', 'update'] as const;
+export type WorkTask = (typeof WORK_TASKS)[number];
+
+/** Work a hop brings beside itself, on its days: before it where it makes ready, after it where it puts back. */
+export interface WorkStep {
+  readonly kind: 'work';
+  /** The task, with the companion's id where it is about one. */
+  readonly id: string;
+  readonly task: WorkTask;
+  readonly companion?: string;
+  readonly needsKey: boolean;
   readonly from: Standing;
   readonly to: Standing;
   readonly days: StepDays;
@@ -72,7 +93,7 @@ export interface CountedStep {
   readonly right: RightUse;
 }
 
-export type Step = PatchStep | CureStep | WorkAroundStep | CountedStep;
+export type Step = PatchStep | CureStep | WorkAroundStep | WorkStep | CountedStep;
 
 /** Whether a step counts as a hop: what comes before it - patch, cures, work-arounds - does not. */
 export const isCounted = (step: Step): step is CountedStep =>
@@ -103,6 +124,11 @@ export interface Asking {
   readonly companions: readonly { readonly name: string; readonly essential?: boolean }[];
   /** What is not among them is not there. */
   readonly companionsWhole: boolean;
+  /** What nodes state of themselves, one a node; empty where none is told by name. */
+  readonly nodes: readonly ReadonlyMap<string, Seen>[];
+  /** Whether a fact was observed longer ago than its kind's shelf life; `hasStale`: any was. */
+  isStale(fact: string): boolean;
+  readonly hasStale: boolean;
   /** Decisions in force, by the id of what they are about, with their last day. */
   readonly decided: Readonly<Record<'accepted' | 'waived' | 'ignored', ReadonlyMap<string, Day>>>;
 }
@@ -126,6 +152,7 @@ export type ClauseCode =
   | 'requirement'
   | 'site demand'
   | 'space'
+  | 'cure'
   | 'cure limit'
   | 'companion'
   | 'caution'
@@ -167,6 +194,13 @@ export interface Route {
   /** All nodes. */
   readonly typicalMinutes: number;
   readonly carefulMinutes: number;
+  /** The same where what is unknown turns out best: without the cures that are needed only perhaps. */
+  readonly least: {
+    readonly costCents: number;
+    readonly unknownSums: readonly string[];
+    readonly typicalMinutes: number;
+    readonly carefulMinutes: number;
+  };
   readonly hops: number;
   readonly risks: readonly string[];
   /** Counted units by pool and edition, summed over the steps. */

@@ -43,10 +43,10 @@ export interface Shown {
 /**
  * What is shown of the two runs (RECKONING D, A5): `cannot tell` where sure is `not yet` or `closed` and best is
  * better; "perhaps" where best is better otherwise - withheld where only empty cells make it so and a sure route
- * in place exists.
+ * in place exists. What a search that was cut short has not found is not closed: nobody can tell.
  */
-export function shownOf(sure: Verdict, best: Verdict, bestWithoutCells: Verdict): Shown {
-  if (!isBetter(best, sure)) return { verdict: sure };
+export function shownOf(sure: Verdict, best: Verdict, bestWithoutCells: Verdict, cut = false): Shown {
+  if (!isBetter(best, sure)) return { verdict: cut && sure === 'closed' ? 'cannot tell' : sure };
   if (sure === 'not yet' || sure === 'closed') return { verdict: 'cannot tell', perhaps: best };
   const hasInPlace = sure === 'straight' || sure === 'by hops';
   const perhaps = hasInPlace ? bestWithoutCells : best;

@@ -4,29 +4,38 @@ import type { Evidence, Seen } from '../condition/evidence';
 import type { FactKinds } from '../condition/fact-kind';
 import { figureIn, parseFigure } from '../condition/measure';
 import { parseCondition } from '../condition/parse-condition';
-import { and, not, or, truthOf, type Truth } from '../condition/truth';
+import { and, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
 import { matchesRange, parseRange } from '../version/range';
 import { sequenceOf, type Position } from '../version/sequence';
 import { foldText } from '../version/words';
-import type { Asking, CountedStep, CureStep, Standing, WorkAroundStep } from './types';
+import type { Asking, CountedStep, CureStep, Standing, WorkAroundStep, WorkStep } from './types';
 
 type Requirement = NonNullable<Product['requirements']>[number];
 type Cure = NonNullable<Requirement['cures']>[number];
+type Companion = NonNullable<Product['companions']>[number];
 type Add = (code: string) => void;
 
 /** Facts at a point of the way, as the verifier keeps them. */
 export interface VerifyState {
   readonly changed: ReadonlyMap<string, Seen>;
+  /** What nodes state of themselves. */
+  readonly nodes: readonly ReadonlyMap<string, Seen>[];
   readonly onlyHardware: boolean;
   readonly cured: readonly Cure[];
 }
 
-export const STATE_AT_START: VerifyState = { changed: new Map(), onlyHardware: false, cured: [] };
+export const stateAtStart = ({ nodes }: Asking): VerifyState => ({
+  changed: new Map(),
+  nodes,
+  onlyHardware: false,
+  cured: []
+});
 
 export interface AskedStep {
   readonly step: CountedStep;
   readonly cures: readonly CureStep[];
   readonly workArounds: readonly WorkAroundStep[];
+  readonly work: readonly WorkStep[];
 }
 
 export interface VerifyAsking {
@@ -34,11 +43,13 @@ export interface VerifyAsking {
   readonly asking: Asking;
   readonly kinds: FactKinds;
   readonly activated: Truth;
+  readonly nodeCount: number;
 }
 
 /**
  * Checks what one counted step asks of the system: its cures are published, needed and possible, and everything that
- * closes holds of the facts as they then are; its work-arounds are those of the cautions it meets, in their order.
+ * closes holds of the facts as they then are; its work-arounds are those of the cautions it meets, in their order; its work
+ * is what the system has on it.
  * Returns the facts after the step, whether an activated source stands before it, and what is known as it begins.
  */
 export function verifyAsked(
@@ -52,7 +63,8 @@ export function verifyAsked(
   const cures = asked.cures.map((c) => published.find((p) => p.id === c.id && p.kind !== 'replacement'));
   if (cures.some((c) => c === undefined)) add('a cure nobody publishes for this step');
   const known = cures.filter((c) => c !== undefined);
-  asked.cures.forEach((c, i) => verifyCure(c, known[i], step, add));
+  asked.cures.forEach((c, i) => verifyCure(of, c, known[i], step, add));
+  if (known.some((c) => !isCureHere(of, c, state, step.to))) add('a cure that is none here');
   if (new Set(known.map((c) => c.fact)).size < known.length) add('two cures of one fact');
   const before = curedState(of, state, known);
   const hop = of.product.hops?.find((h) => h.id === step.id);
@@ -73,7 +85,9 @@ export function verifyAsked(
     )
   )
     add('a cure that is not needed');
+  verifyPerhaps(of, asked, known, state, add);
   verifyWorkArounds(of, asked, before, add);
+  verifyWork(of, asked, usedState(of, before, hop), add);
   const activated = readActivated(of, before);
   return {
     after: arrivedState(of, usedState(of, before, hop), hop),
@@ -82,9 +96,16 @@ export function verifyAsked(
   };
 }
 
-function verifyCure(step: CureStep, cure: Cure | undefined, before: CountedStep, add: Add): void {
+function verifyCure(
+  of: VerifyAsking,
+  step: CureStep,
+  cure: Cure | undefined,
+  before: CountedStep,
+  add: Add
+): void {
   if (!cure) return;
-  const cost = cure.costCents ?? (cure.kind === 'purchase' ? 'unknown' : 0);
+  const each = cure.costCents ?? (cure.kind === 'purchase' ? 'unknown' : 0);
+  const cost = each === 'unknown' ? each : each * of.nodeCount;
   if (
     step.costCents !== cost ||
     step.leadDays !== (cure.leadDays ?? 0) ||
@@ -105,66 +126,193 @@ const bindingOn = (of: VerifyAsking, step: CountedStep): Requirement[] =>
         : (r.methods?.some((m) => m === step.kind) ?? true))
   );
 
-/** Whether all that closes holds, decisions let pass or not. */
+/** A cure by its own condition, or where the thing it is about is there, or absent; never where its demand concerns nobody here. */
+function isCureHere(
+  of: VerifyAsking,
+  cure: Cure,
+  state: VerifyState,
+  at: Standing,
+  run: Run = 'sure'
+): boolean {
+  const takes = (t: Truth): boolean => collapse(t, run, 'demand');
+  const guard = (of.product.requirements ?? []).find((r) =>
+    (r.cures ?? []).some((c) => c.id === cure.id)
+  )?.when;
+  return eachNode(of, state, at).some((node) => {
+    const truth = (text: string): Truth => truthBy(of, text, node);
+    if (guard !== undefined && truth(guard) === 'no') return false;
+    if (cure.when !== undefined) return takes(truth(cure.when));
+    const isSwitch = cure.set !== undefined && of.kinds.find(cure.fact)?.measure === 'switch';
+    if (!isSwitch || (cure.kind !== 'setting' && cure.kind !== 'purchase')) return true;
+    const seen = node.fact(cure.fact);
+    const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+    if (word === undefined) return takes('unknown');
+    return (word === 'absent') === (cure.kind === 'purchase');
+  });
+}
+
+/** A cure is told as needed only perhaps just where the rest would do if all that is not read turned out well. */
+function verifyPerhaps(
+  of: VerifyAsking,
+  { step, cures }: AskedStep,
+  known: readonly Cure[],
+  state: VerifyState,
+  add: Add
+): void {
+  const hop = of.product.hops?.find((h) => h.id === step.id);
+  const unread: VerifyAsking = { ...of, asking: unreadOf(of.asking) };
+  for (const cure of known) {
+    const told = cures.find((c) => c.id === cure.id)?.ifNeeded === true;
+    const rest = known.filter((c) => c !== cure);
+    const does = subsetsOf(rest).some(
+      (set) =>
+        set.every((c) => isCureHere(unread, c, state, step.to, 'best')) &&
+        holds(unread, step, hop, curedState(unread, state, set), set, 'best')
+    );
+    if (told !== does)
+      add(told ? 'a cure that is needed for certain' : 'hides that a cure is needed only perhaps');
+  }
+}
+
+const subsetsOf = <T>(list: readonly T[]): T[][] =>
+  list.reduce<T[][]>((all, x) => [...all, ...all.map((set) => [...set, x])], [[]]);
+
+const unreadOf = (asking: Asking): Asking =>
+  asking.hasStale
+    ? {
+        ...asking,
+        evidence: (at) => {
+          const base = asking.evidence(at);
+          return {
+            ...base,
+            fact: (id) =>
+              asking.isStale(id) ? { kind: 'unknown', why: 'past its shelf life' } : base.fact(id)
+          };
+        }
+      }
+    : asking;
+
+/** Each node that states facts of its own, or the whole. */
+function eachNode(of: VerifyAsking, state: VerifyState, at: Standing): Evidence[] {
+  const whole = evidenceAt(of, state, at);
+  if (state.nodes.length === 0) return [whole];
+  return state.nodes.map((node) => ({ ...whole, fact: (id) => node.get(id) ?? whole.fact(id) }));
+}
+
+/** Whether all that closes holds, decisions let pass or not; in the best run also what may hold. */
 function holds(
   of: VerifyAsking,
   step: CountedStep,
   hop: Hop | undefined,
   before: VerifyState,
-  cures: readonly Cure[]
+  cures: readonly Cure[],
+  run: Run = 'sure'
 ): boolean {
   const { decided } = of.asking;
   const used = usedState(of, before, hop);
+  const takes = (t: Truth): boolean => collapse(t, run, 'demand');
   const inTime = (day: number | undefined): boolean =>
-    day !== undefined && (day === Infinity || (step.days.exact && step.days.last <= day));
+    day !== undefined && (day === Infinity || run === 'best' || (step.days.exact && step.days.last <= day));
+  const nodes = eachNode(of, used, step.to);
   const demands = bindingOn(of, step).every((r) => {
-    const concerns = r.when === undefined ? 'yes' : truthAt(of, r.when, used, step.to);
     const list = [
       { needs: r.needs, grade: r.grade, isSite: false },
       ...(r.site ? [{ needs: r.site.needs, grade: r.site.grade ?? r.grade, isSite: true }] : [])
     ];
     return list.every(({ needs, grade, isSite }) => {
       if (grade !== 'blocks' && grade !== 'warning') return true;
-      if (or(not(concerns), truthAt(of, needs, used, step.to)) === 'yes') return true;
+      const truths = nodes.map((node) => {
+        const concerns = r.when === undefined ? 'yes' : truthBy(of, r.when, node);
+        return or(not(concerns), truthBy(of, needs, node));
+      });
+      if (takes(truths.reduce(and))) return true;
       return (
         (grade === 'warning' && inTime(decided.accepted.get(r.id))) ||
         ((isSite || grade === 'warning') && inTime(decided.waived.get(r.id)))
       );
     });
   });
-  const space = Object.entries(hop?.uses ?? {}).every(([id, figure]) => {
-    const had = figureOf(of, id, seenAt(of, before, id));
-    return had !== undefined && had >= (baseOf(of, id, figure) ?? Infinity);
-  });
+  const space = Object.entries(hop?.uses ?? {}).every(([id, figure]) =>
+    eachNode(of, before, step.to).every((node) => {
+      const seen = node.fact(id);
+      const had = figureOf(of, id, seen);
+      const isThere = had !== undefined && had >= (baseOf(of, id, figure) ?? Infinity);
+      return isThere || (run === 'best' && (had === undefined || seen.kind !== 'known'));
+    })
+  );
   return (
     demands &&
     space &&
-    cures.every((c) => canTake(of, c, used)) &&
+    cures.every((c) => takes(nodes.map((node) => canTake(of, c, node)).reduce(and))) &&
     (step.kind === 'edition change' ||
-      (of.product.companions ?? []).every((c) => worksOn(of, c, step, used, inTime)))
+      (of.product.companions ?? []).every((c) => takes(worksOn(of, c, step, used, inTime))))
   );
 }
 
 function worksOn(
   of: VerifyAsking,
-  companion: NonNullable<Product['companions']>[number],
+  companion: Companion,
   step: CountedStep,
   used: VerifyState,
   inTime: (day: number | undefined) => boolean
-): boolean {
-  const names = [companion.id, companion.name, ...(companion.aliases ?? [])].map(foldText);
-  const own = of.asking.companions.find((c) => names.includes(c.name));
-  if (!(own?.essential ?? companion.essential)) return true;
-  if (!own && of.asking.companionsWhole) return true;
-  if (inTime(of.asking.decided.ignored.get(companion.id))) return true;
+): Truth {
+  const own = ownOf(of, companion);
+  if (!(own?.essential ?? companion.essential)) return 'yes';
+  if (!own && of.asking.companionsWhole) return 'yes';
+  if (inTime(of.asking.decided.ignored.get(companion.id))) return 'yes';
+  const possible: Truth[] = [];
+  let settled = false;
   for (const fare of companion.fares) {
-    if (!within(of.product, fare.at, step.to)) continue;
+    if (settled || !within(of.product, fare.at, step.to)) continue;
     const applies = fare.when === undefined ? 'yes' : truthAt(of, fare.when, used, step.to);
     if (applies === 'no') continue;
-    if (fare.verdict === 'does not work') return false;
-    if (applies === 'yes') return true;
+    possible.push(truthOf(fare.verdict !== 'does not work'));
+    settled = applies === 'yes';
   }
-  return false;
+  const [first] = possible;
+  const works = settled && first !== undefined && possible.every((t) => t === first) ? first : 'unknown';
+  return own ? works : or('unknown', works);
+}
+
+const ownOf = (of: VerifyAsking, companion: Companion): Asking['companions'][number] | undefined => {
+  const names = [companion.id, companion.name, ...(companion.aliases ?? [])].map(foldText);
+  return of.asking.companions.find((c) => names.includes(c.name));
+};
+
+/** What a hop brings for what is on the system: nothing left out, nothing made up, in the published time. */
+function verifyWork(of: VerifyAsking, { step, work }: AskedStep, used: VerifyState, add: Add): void {
+  const hop = of.product.hops?.find((h) => h.id === step.id && h.kind === step.kind);
+  const wanted = new Map<string, number>();
+  if (hop && step.from.release !== '') {
+    const fresh = hop.kind === 'fresh install';
+    if (fresh) wanted.set('back up', hop.doing?.backUpMinutes ?? 0);
+    if (fresh && (hop.kept === 'data' || hop.kept === 'settings and data'))
+      wanted.set('copy back', hop.doing?.copyBackMinutes ?? 0);
+    for (const c of of.product.companions ?? []) {
+      if (!ownOf(of, c) || of.asking.decided.ignored.has(c.id)) continue;
+      const fares: Companion['fares'][number][] = [];
+      for (const fare of c.fares) {
+        if (!within(of.product, fare.at, step.to)) continue;
+        const applies = fare.when === undefined ? 'yes' : truthAt(of, fare.when, used, step.to);
+        if (applies !== 'no') fares.push(fare);
+        if (applies === 'yes') break;
+      }
+      if (fares.length > 0 && fares.every((f) => f.verdict === 'does not work')) continue;
+      const lost = fresh && c.kind !== 'device';
+      const minutes = Math.max(0, ...fares.map((f) => f.minutes ?? 0));
+      const says = (v: string): boolean => fares.some((f) => f.verdict === v);
+      if (says('remove first') && !lost) wanted.set(`take off ${c.id}`, 0);
+      if (lost || says('reinstall')) wanted.set(`put on again ${c.id}`, minutes);
+      else if (says('after update')) wanted.set(`update ${c.id}`, minutes);
+    }
+  }
+  const text = (list: Iterable<readonly [string, number]>): string =>
+    [...list]
+      .map(([id, n]) => `${id} ${n}`)
+      .sort()
+      .join();
+  if (text(wanted) !== text(work.map((w) => [w.id, w.carefulMinutes] as const)))
+    add('other work than what is on the system wants');
 }
 
 function verifyWorkArounds(
@@ -177,7 +325,10 @@ function verifyWorkArounds(
     if (step.kind === 'edition change' || !within(of.product, c.to, step.to)) return false;
     if (c.from !== undefined && !within(of.product, c.from, step.from)) return false;
     if (of.asking.decided.ignored.has(c.id) || !c.workAround) return false;
-    return c.when === undefined || truthAt(of, c.when, before, step.from) !== 'no';
+    const { when } = c;
+    return (
+      when === undefined || eachNode(of, before, step.from).some((node) => truthBy(of, when, node) !== 'no')
+    );
   });
   const wanted = hit.map((c) => c.id).sort();
   const done = workArounds.map((w) => w.id);
@@ -194,8 +345,15 @@ function verifyWorkArounds(
 
 function curedState(of: VerifyAsking, state: VerifyState, cures: readonly Cure[]): VerifyState {
   const changed = new Map(state.changed);
-  for (const cure of cures) changed.set(cure.fact, curedFact(of, cure, seenAt(of, state, cure.fact)));
-  return { ...state, changed, cured: [...state.cured, ...cures] };
+  const nodes = state.nodes.map((n) => new Map(n));
+  for (const cure of cures) {
+    changed.set(cure.fact, curedFact(of, cure, seenAt(of, state, cure.fact)));
+    for (const node of nodes) {
+      const own = node.get(cure.fact);
+      if (own) node.set(cure.fact, curedFact(of, cure, own));
+    }
+  }
+  return { ...state, changed, nodes, cured: [...state.cured, ...cures] };
 }
 
 function curedFact(of: VerifyAsking, cure: Cure, seen: Seen): Seen {
@@ -208,14 +366,18 @@ function curedFact(of: VerifyAsking, cure: Cure, seen: Seen): Seen {
 
 function usedState(of: VerifyAsking, state: VerifyState, hop: Hop | undefined): VerifyState {
   const changed = new Map(state.changed);
+  const nodes = state.nodes.map((n) => new Map(n));
   for (const [id, figure] of Object.entries(hop?.uses ?? {})) {
-    const seen = seenAt(of, state, id);
-    const had = figureOf(of, id, seen);
-    const left = had === undefined ? undefined : Math.max(0, had - (baseOf(of, id, figure) ?? 0));
-    if (left !== undefined && (seen.kind === 'known' || seen.kind === 'at least'))
-      changed.set(id, { kind: seen.kind, value: textOf(of, id, left) });
+    const take = (facts: Map<string, Seen>, seen: Seen | undefined): void => {
+      const had = seen && figureOf(of, id, seen);
+      if (had === undefined || (seen?.kind !== 'known' && seen?.kind !== 'at least')) return;
+      const left = Math.max(0, had - (baseOf(of, id, figure) ?? 0));
+      facts.set(id, { kind: seen.kind, value: textOf(of, id, left) });
+    };
+    take(changed, seenAt(of, state, id));
+    for (const node of nodes) take(node, node.get(id));
   }
-  return { ...state, changed };
+  return { ...state, changed, nodes };
 }
 
 const textOf = (of: VerifyAsking, id: string, base: number): string => {
@@ -226,9 +388,15 @@ const textOf = (of: VerifyAsking, id: string, base: number): string => {
 
 function arrivedState(of: VerifyAsking, state: VerifyState, hop: Hop | undefined): VerifyState {
   const fresh = hop?.kind === 'fresh install';
-  const changed = new Map([...state.changed].filter(([id]) => !fresh || outlives(of, id)));
-  for (const [id, value] of Object.entries(hop?.sets ?? {})) changed.set(id, { kind: 'known', value });
-  return { ...state, changed, onlyHardware: state.onlyHardware || fresh };
+  const kept = (facts: ReadonlyMap<string, Seen>): Map<string, Seen> =>
+    new Map([...facts].filter(([id]) => !fresh || outlives(of, id)));
+  const changed = kept(state.changed);
+  const nodes = state.nodes.map(kept);
+  for (const [id, value] of Object.entries(hop?.sets ?? {})) {
+    changed.set(id, { kind: 'known', value });
+    for (const node of nodes) node.delete(id);
+  }
+  return { ...state, changed, nodes, onlyHardware: state.onlyHardware || fresh };
 }
 
 const outlives = ({ kinds }: VerifyAsking, id: string): boolean => {
@@ -260,59 +428,67 @@ function baseOf(of: VerifyAsking, id: string, text: string): number | undefined 
 }
 
 /** The model is known, listed where a list is given, and takes as much. */
-function canTake(of: VerifyAsking, cure: Cure, state: VerifyState): boolean {
-  if (cure.raise === undefined) return true;
-  const seen = seenAt(of, state, 'model');
+function canTake(of: VerifyAsking, cure: Cure, node: Evidence): Truth {
+  if (cure.raise === undefined) return 'yes';
+  const seen = node.fact('model');
   const name = seen.kind === 'known' ? foldText(String(seen.value)) : undefined;
   const models = of.product.models ?? [];
   const entry = models.find((m) => name !== undefined && namesOf(m).includes(name));
   const wanted = baseOf(of, cure.fact, cure.raise) ?? Infinity;
-  const fits = (limit: string): boolean => wanted <= (baseOf(of, cure.fact, limit) ?? -1);
+  const fits = (limit: string): Truth => truthOf(wanted <= (baseOf(of, cure.fact, limit) ?? -1));
   const own = entry?.limits?.[cure.fact];
-  if (own !== undefined && !fits(own)) return false;
-  if (!cure.limits) return own !== undefined || !models.some((m) => m.limits?.[cure.fact] !== undefined);
+  const stated = models.some((m) => m.limits?.[cure.fact] !== undefined);
+  if (!cure.limits) return own === undefined ? (stated ? 'unknown' : 'yes') : fits(own);
   const listed = Object.entries(cure.limits).find(
     ([id]) => foldText(id) === name || (entry !== undefined && namesOf(entry).includes(foldText(id)))
   );
-  return listed !== undefined && fits(listed[1]);
+  return and(own === undefined ? 'yes' : fits(own), listed === undefined ? 'unknown' : fits(listed[1]));
 }
 
 const namesOf = (m: NonNullable<Product['models']>[number]): string[] =>
   [m.id, m.name ?? m.id, ...(m.aliases ?? [])].map(foldText);
 
-function truthAt(of: VerifyAsking, text: string, state: VerifyState, at: Standing): Truth {
+const truthAt = (of: VerifyAsking, text: string, state: VerifyState, at: Standing): Truth =>
+  truthBy(of, text, evidenceAt(of, state, at));
+
+function truthBy({ kinds }: VerifyAsking, text: string, evidence: Evidence): Truth {
   const parsed = parseCondition(text);
-  if (!('condition' in parsed)) return 'unknown';
-  return evaluateCondition(parsed.condition, evidenceAt(of, state, at), of.kinds).truth;
+  return 'condition' in parsed ? evaluateCondition(parsed.condition, evidence, kinds).truth : 'unknown';
 }
 
 function evidenceAt(of: VerifyAsking, state: VerifyState, at: Standing): Evidence {
   const base = of.asking.evidence(at);
   return {
     ...base,
-    fact: (id) => (id === 'edition' || id === 'architecture' ? base.fact(id) : seenAt(of, state, id)),
+    fact: (id) => ownSeen(of, base, state, id),
     linked: (word) => linkedAt(of, base, state, word)
   };
 }
 
-/** Cures done so far are done at nodes and linked systems too. */
+/** Cures done so far are done at linked systems too; nodes have states of their own. */
 function linkedAt(
   of: VerifyAsking,
   base: Evidence,
   state: VerifyState,
   word: string
 ): ReturnType<Evidence['linked']> {
+  if (word === 'node') {
+    const whole: Evidence = { ...base, fact: (id) => ownSeen(of, base, state, id) };
+    const members = state.nodes.map((n): Evidence => ({
+      ...whole,
+      fact: (id) => n.get(id) ?? whole.fact(id)
+    }));
+    return members.length === 0 ? { members: [whole], lowest: 0 } : { members, lowest: 'unknown' };
+  }
   const linked = base.linked(word);
   if (linked === 'unknown') return linked;
-  const fact = (member: Evidence, id: string): Seen => {
-    const own = word === 'node' ? state.changed.get(id) : undefined;
-    return (
-      own ??
-      state.cured.filter((c) => c.fact === id).reduce((seen, c) => curedFact(of, c, seen), member.fact(id))
-    );
-  };
+  const fact = (member: Evidence, id: string): Seen =>
+    state.cured.filter((c) => c.fact === id).reduce((seen, c) => curedFact(of, c, seen), member.fact(id));
   return { ...linked, members: linked.members.map((m) => ({ ...m, fact: (id) => fact(m, id) })) };
 }
+
+const ownSeen = (of: VerifyAsking, base: Evidence, state: VerifyState, id: string): Seen =>
+  id === 'edition' || id === 'architecture' ? base.fact(id) : seenAt(of, state, id);
 
 function within(product: Product, text: string, place: Position): boolean {
   const parsed = parseRange(text);

@@ -3,7 +3,7 @@ import { monthsBetween, type Day } from '../date/day';
 import { compareReleases, sequenceOf } from '../version/sequence';
 import type { MaybeDay } from '../date/interval';
 import type { Target } from '../estate/schema';
-import { STATE_AT_START, verifyAsked, verifyFit, type VerifyState } from './verify-asks';
+import { stateAtStart, verifyAsked, verifyFit, type VerifyState } from './verify-asks';
 import {
   endOfService,
   isUnknown,
@@ -20,6 +20,7 @@ import {
   type NeededFirst,
   type UnitUse,
   type WorkAroundStep,
+  type WorkStep,
   type PatchStep,
   type Route,
   type Standing,
@@ -46,15 +47,19 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
   let before: StepDays | undefined;
   let pending: PatchStep | undefined;
   const offers: MaybeDay[] = [];
-  let state: VerifyState = STATE_AT_START;
+  let state: VerifyState = stateAtStart(terms.asking);
   let cures: CureStep[] = [];
   let workArounds: WorkAroundStep[] = [];
+  let ready: WorkStep[] = [];
   route.steps.forEach((step, i) => {
     const add = (code: string): void => void faults.push({ code, step: i });
     if (!sameStanding(step.from, at)) add('does not start where the last step ended');
     if (step.kind === 'cure') cures.push(step);
     else if (step.kind === 'work-around') workArounds.push(step);
-    else if (step.kind === 'patch') {
+    else if (step.kind === 'work') {
+      if (isBehind(route, i)) return verifyBehind(route, i, add);
+      ready.push(step);
+    } else if (step.kind === 'patch') {
       if (cures.length + workArounds.length > 0) add('patches after cures and work-arounds');
       if (pending) add('two patch steps in a row');
       verifyPatch(terms, step, before, add);
@@ -62,12 +67,19 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
     } else {
       if (entersAgain(terms.product, visited, step.to)) add('turns back');
       const isTarget = step.to.release === target.release && !leavesLater(route, i);
-      const asked = verifyAsked(terms, { step, cures, workArounds }, state, add);
+      const work = [...ready, ...workBehind(route, i)];
+      if (ready.some((w) => !MAKES_READY.includes(w.task))) add('work done before its time');
+      const asked = verifyAsked(
+        { ...terms, nodeCount: terms.nodes },
+        { step, cures, workArounds, work },
+        state,
+        add
+      );
       const offer = offerOf(terms, step, asked.left);
       if (offer !== undefined) offers.push(offer);
       const gated = verifyPairings(terms, step, route, add);
       const extra = {
-        minutes: [...cures, ...workArounds].reduce((sum, s) => sum + s.carefulMinutes, 0),
+        minutes: [...cures, ...workArounds, ...work].reduce((sum, s) => sum + s.carefulMinutes, 0),
         leadDays: Math.max(0, ...cures.map((c) => c.leadDays)),
         bounds: [...(offer === undefined ? [] : [offer]), ...gated],
         activated: asked.activated
@@ -79,14 +91,14 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
         add
       );
       state = asked.after;
-      [cures, workArounds] = [[], []];
+      [cures, workArounds, ready] = [[], [], []];
       visited.push(step.to);
       before = step.days;
       pending = undefined;
     }
     at = step.to;
   });
-  if (pending || cures.length + workArounds.length > 0)
+  if (pending || cures.length + workArounds.length + ready.length > 0)
     faults.push({ code: 'ends with a step that serves none' });
   if (
     at.release !== target.release ||
@@ -100,6 +112,32 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
     ...verifyRest(terms, target, route),
     ...verifySums(terms, route, offers)
   ];
+}
+
+const MAKES_READY: readonly string[] = ['back up', 'take off'];
+
+/** Work that comes after the step it belongs to: what makes ready comes before. */
+const isBehind = ({ steps }: Route, i: number): boolean => {
+  const before = steps[i - 1];
+  const step = steps[i];
+  if (step?.kind !== 'work' || MAKES_READY.includes(step.task)) return false;
+  return (
+    before !== undefined &&
+    (isCounted(before) || (before.kind === 'work' && isBehind({ steps } as Route, i - 1)))
+  );
+};
+
+function workBehind(route: Route, i: number): WorkStep[] {
+  const found: WorkStep[] = [];
+  for (let k = i + 1; isBehind(route, k); k++) found.push(route.steps[k] as WorkStep);
+  return found;
+}
+
+/** On the days of the step before it, which it belongs to. */
+function verifyBehind({ steps }: Route, i: number, add: (code: string) => void): void {
+  const hop = steps.slice(0, i).findLast(isCounted);
+  if (hop?.days.first !== steps[i]?.days.first || hop?.days.last !== steps[i]?.days.last)
+    add('work on other days than its hop');
 }
 
 /** Every pairing holds on arrival, or what it needs first can be done; gives the days by which that is. */
@@ -217,6 +255,8 @@ function verifySums(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[
     [KEPT.indexOf(route.kept) === kept, 'claims to keep something else'],
     [route.costCents === cost, 'adds up its cost wrongly'],
     [route.unknownSums.join('|') === unknown.join('|'), 'hides an unknown sum'],
+    [isWithinMost(route), 'comes at least to more than at most'],
+    [isSpared(terms, route), 'adds up what is needed only perhaps wrongly'],
     [
       route.carefulMinutes === minutes('carefulMinutes') &&
         route.typicalMinutes === minutes('typicalMinutes'),
@@ -239,6 +279,24 @@ function verifySums(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[
   return checks.filter(([holds]) => !holds).map(([, code]) => ({ code }));
 }
 
+const isWithinMost = ({ least, ...most }: Route): boolean =>
+  least.costCents <= most.costCents &&
+  least.carefulMinutes <= most.carefulMinutes &&
+  least.typicalMinutes <= most.typicalMinutes &&
+  least.unknownSums.every((id) => most.unknownSums.includes(id));
+
+/** Between least and most lie some of the cures that are needed only perhaps, and nothing else. */
+function isSpared({ nodes }: VerifyTerms, { steps, least, ...most }: Route): boolean {
+  const perhaps = steps.filter((s) => s.kind === 'cure' && s.ifNeeded) as CureStep[];
+  const cents = (c: CureStep): number => (c.costCents === 'unknown' ? 0 : c.costCents);
+  const sets = perhaps.reduce<CureStep[][]>((all, c) => [...all, ...all.map((set) => [...set, c])], [[]]);
+  return sets.some(
+    (set) =>
+      most.costCents - least.costCents === set.reduce((n, c) => n + cents(c), 0) &&
+      most.carefulMinutes - least.carefulMinutes === set.reduce((n, c) => n + c.carefulMinutes, 0) * nodes
+  );
+}
+
 /** Units by pool and edition as one text; an unknown number makes the sum unknown. */
 function sumOfUnits(units: readonly UnitUse[]): string {
   const sums = new Map<string, number>();
@@ -257,7 +315,7 @@ function waitOf(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[]): 
     wait = day === 'unknown' || wait === 'unknown' ? 'unknown' : Math.max(wait, day);
   };
   route.steps.forEach((step, i) => {
-    if (step.kind === 'cure' || step.kind === 'work-around') return;
+    if (step.kind === 'cure' || step.kind === 'work-around' || step.kind === 'work') return;
     if (step.kind === 'patch') return later(patchPublicationOf(terms, step.to.release, step.to.patch));
     const isTarget =
       step.to.release === route.steps[route.steps.length - 1]?.to.release && !leavesLater(route, i);

@@ -19,6 +19,7 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   requirement: 'it needs {demanded}; seen: {seen}',
   'site demand': 'this site wants {demanded}; seen: {seen}',
   space: 'the hop takes {demanded}; seen: {seen}',
+  cure: 'whether "{demanded}" helps here is not known; seen: {seen}',
   'cure limit': 'it is not known to take {demanded}; seen: {seen}',
   companion: '{demanded}: {seen}',
   caution: 'nobody has said whether it is hit by {subject}',

@@ -1,4 +1,4 @@
-import type { Step } from '../route/types';
+import type { Step, WorkStep } from '../route/types';
 import type { Names } from './names';
 
 /** A step in a few words, as it stands in a list. */
@@ -11,11 +11,30 @@ export function sayStep(step: Step, names: Names): string {
       return names.cure(step.id);
     case 'work-around':
       return `${names.workAround(step.id)}: ${names.caution(step.id)}`;
+    case 'work':
+      return sayWork(step, names);
     case 'edition change':
       return `Change edition to ${names.edition(step.to.edition)}`;
     case 'fresh install':
       return `Fresh install of ${to}`;
     case 'in place':
       return `In place to ${to}`;
+  }
+}
+
+function sayWork({ task, companion, needsKey }: WorkStep, names: Names): string {
+  const what = companion === undefined ? '' : names.companion(companion);
+  const key = needsKey ? ', with its key' : '';
+  switch (task) {
+    case 'back up':
+      return 'Back up, and prove the back-up';
+    case 'take off':
+      return `Take off ${what}`;
+    case 'copy back':
+      return 'Copy back settings and data';
+    case 'put on again':
+      return `Put on ${what} again${key}`;
+    case 'update':
+      return `Update ${what}${key}`;
   }
 }

@@ -1,0 +1,433 @@
+import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../catalogue/need-model';
+import type { Condition } from '../condition/condition';
+import { evaluateCondition, readSwitch, type Evaluation } from '../condition/evaluate-condition';
+import type { Evidence } from '../condition/evidence';
+import { figureIn, parseFigure } from '../condition/measure';
+import { and, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
+import type { Day } from '../date/day';
+import { foldText } from '../version/words';
+import { afterCures, afterUse, evidenceAlong, membersAlong, onArrival, seenAlong, type Along } from './along';
+import type { AskedClause, Asked, AskFinding } from './asked';
+import { findWork } from './find-work';
+import type { Opening } from './move';
+import { idsOfPlace } from './place-ids';
+import type { Terms } from './terms';
+import { clauseKey } from './types';
+
+/** One step as it is asked: from a level, with the facts as they then are. */
+export interface AskedStep {
+  readonly opening: Opening;
+  readonly level: number;
+  readonly along: Along;
+}
+
+/** What comes of asking, beside the answer. */
+export interface AskTold {
+  /** Everything that was unknown. */
+  readonly met: Set<string>;
+  /** Every clause, where somebody wants to tell about them. */
+  readonly clauses?: AskedClause[];
+}
+
+interface Ask {
+  readonly terms: Terms;
+  readonly step: AskedStep;
+  readonly run: Run;
+  readonly told: AskTold;
+  /** Facts as the step meets them, cures done and what it uses gone; each node of its own. */
+  readonly used: Along;
+  readonly arrived: Evidence;
+  readonly evidence: Evidence;
+  readonly nodes: readonly Evidence[];
+  readonly findings: AskFinding[];
+  readonly risks: string[];
+}
+
+/**
+ * What a step asks of the system with a set of cures done (RECKONING B4-B6): requirements and the site's own demands, of
+ * every node that states the fact, space, the limits of cures, companions, cautions, offers. Whether the cures are ones for
+ * this system is asked beforehand (`cureTruth`). Cost: what the product asks, times nodes.
+ */
+export function askWith(
+  terms: Terms,
+  step: AskedStep,
+  cures: readonly CureModel[],
+  run: Run,
+  told: AskTold
+): Asked {
+  const { opening, level, along } = step;
+  const { needs } = terms.model;
+  const { kinds } = needs;
+  const hop = opening.hop?.hop;
+  const left = terms.asking.evidence(idsOfPlace(terms, { ...opening.from, patch: level }));
+  const arrived = terms.asking.evidence(idsOfPlace(terms, opening.to));
+  const before = afterCures(along, cures, arrived, kinds);
+  const used = afterUse(before, hop, arrived, kinds);
+  const ask: Ask = {
+    terms,
+    step,
+    run,
+    told,
+    used,
+    arrived,
+    evidence: evidenceAlong(used, arrived, kinds),
+    nodes: membersAlong(used, arrived, kinds),
+    findings: [],
+    risks: []
+  };
+  for (const demand of needs.demands) if (binds(terms, demand, opening)) askDemand(ask, demand);
+  askSpace(ask, before);
+  askCures(ask, cures);
+  const cautions: CautionModel[] = [];
+  if (opening.kind !== 'edition change') {
+    for (const companion of needs.companions) askCompanion(ask, companion);
+    const beforeLeft = membersAlong(before, left, kinds);
+    for (const caution of needs.cautions)
+      if (isHit(ask, caution, beforeLeft)) {
+        ask.risks.push(`caution ${caution.caution.id}`);
+        if (caution.caution.workAround) cautions.push(caution);
+      }
+  }
+  if (cures.some((c) => c.cure.closesWayBack)) ask.risks.push(`no way back ${idsOf(cures)}`);
+  const offered = askOffer(ask, before, left);
+  const ordered = inOrder(cautions);
+  const work = findWork(terms, opening, ask.evidence);
+  const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
+  const minutes = sum(cures.map((c) => c.cure.minutes)) + sum(work.map((w) => w.minutes));
+  const outlay = {
+    typicalMinutes: minutes + sum(ordered.map((c) => c.caution.workAround?.typicalMinutes ?? 0)),
+    carefulMinutes: minutes + sum(ordered.map((c) => c.caution.workAround?.carefulMinutes ?? 0)),
+    costCents: sum(cures.map((c) => c.cure.costCents ?? 0)) * terms.nodes,
+    unknownSums: cures.filter(isUnpriced).map((c) => c.cure.id)
+  };
+  return {
+    ...outlay,
+    cures,
+    ifNeeded: NONE,
+    least: outlay,
+    findings: ask.findings.flatMap((f) => settledFinding(terms, f)),
+    risks: [...new Set(ask.risks)].sort(),
+    cautions: ordered,
+    work,
+    leadDays: Math.max(0, ...cures.map((c) => c.cure.leadDays ?? 0)),
+    activated: activatedAt(terms, before, left),
+    ...offered,
+    before,
+    after: onArrival(used, hop, kinds)
+  };
+}
+
+const NONE: ReadonlySet<string> = new Set();
+const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(' ');
+
+/** A purchase nobody has priced. */
+export const isUnpriced = ({ cure }: CureModel): boolean =>
+  cure.costCents === undefined && cure.kind === 'purchase';
+
+/** What a question is taken for, where the clause itself is unknown. */
+const learnedOr = (terms: Terms, key: string, truth: Truth): Truth =>
+  truth === 'unknown' ? (terms.learned.get(key) ?? truth) : truth;
+
+/** The finding as it stands with what is lifted and learned; none where it holds by that. */
+function settledFinding(terms: Terms, finding: AskFinding): AskFinding[] {
+  const key = clauseKey(finding);
+  if (terms.lifted.has(key)) return [];
+  const learned = finding.truth === 'unknown' ? terms.learned.get(key) : undefined;
+  return learned === 'yes' ? [] : learned === 'no' ? [{ ...finding, truth: 'no' }] : [finding];
+}
+
+function meet({ told }: Ask, finding: Pick<AskFinding, 'code' | 'subject'>, truth: Truth): void {
+  if (truth === 'unknown') told.met.add(clauseKey(finding));
+}
+
+/** Whether a demand is made at a step at all, its `when` apart: changes of edition are asked only what is of editions. */
+export function binds(terms: Terms, demand: DemandModel, { kind, to }: Opening): boolean {
+  const { methods, editions } = demand.requirement;
+  if (demand.at[to.release]?.[to.patch] !== true) return false;
+  if (editions && !editions.includes(terms.model.editions[to.edition] ?? '')) return false;
+  if (kind === 'edition change') return editions !== undefined;
+  return methods?.some((m) => m === kind) ?? true;
+}
+
+const ofDemand = ({ requirement, isSite }: DemandModel): Pick<AskFinding, 'code' | 'subject'> => ({
+  code: isSite ? 'site demand' : 'requirement',
+  subject: requirement.id
+});
+
+interface Demanded {
+  readonly truth: Truth;
+  readonly needs?: Evaluation;
+  readonly when?: Evaluation;
+}
+
+/** A requirement holds where it does not concern the system, or what it needs is there; of nodes the worst counts. */
+function askDemand(ask: Ask, demand: DemandModel): void {
+  const { requirement, isSite, grade } = demand;
+  const { decided } = ask.terms.asking;
+  const worst = ask.nodes
+    .map((node) => demandAt(ask, demand, node))
+    .reduce((a, b) => (and(a.truth, b.truth) === a.truth ? a : b));
+  const { truth } = worst;
+  const accepted = grade === 'warning' ? decided.accepted.get(requirement.id) : undefined;
+  const waived = isSite || grade !== 'blocks' ? decided.waived.get(requirement.id) : undefined;
+  const passesUntil = later(accepted, waived);
+  const passes = passesUntil === undefined ? {} : { passesUntil };
+  const finding = ofDemand(demand);
+  ask.told.clauses?.push({ kind: 'demand', demand, ...worst, ...passes });
+  meet(ask, finding, truth);
+  if (truth === 'yes') return;
+  const closes = grade === 'blocks' || grade === 'warning';
+  if (closes) ask.findings.push({ ...finding, truth, ...passes });
+  else if (waived === undefined)
+    askRisk(ask, truth, `${grade} ${requirement.id}${isSite ? ' site' : ''}`, finding);
+}
+
+function demandAt(ask: Ask, { when, needs }: DemandModel, node: Evidence): Demanded {
+  const { kinds } = ask.terms.model.needs;
+  const whenSeen = when && when !== 'unknown' ? evaluateCondition(when, node, kinds) : undefined;
+  const concerns = when === undefined ? 'yes' : (whenSeen?.truth ?? 'unknown');
+  const told = whenSeen ? { when: whenSeen } : {};
+  const needed = needs === 'unknown' ? undefined : evaluateCondition(needs, node, kinds);
+  const truth = concerns === 'no' ? 'yes' : or(not(concerns), needed?.truth ?? 'unknown');
+  return { truth, ...(needed ? { needs: needed } : {}), ...told };
+}
+
+/** A risk in the sure run where it may be one; in the best run what is unknown is taken for none, and rested on. */
+function askRisk(ask: Ask, truth: Truth, risk: string, clause: Pick<AskFinding, 'code' | 'subject'>): void {
+  meet(ask, clause, truth);
+  if (!collapse(truth, ask.run, 'demand')) ask.risks.push(risk);
+  else if (truth === 'unknown') ask.findings.push({ ...clause, truth });
+}
+
+const later = (a: Day | undefined, b: Day | undefined): Day | undefined =>
+  a === undefined ? b : b === undefined ? a : Math.max(a, b);
+
+/** Before a step as much must be there as it uses, on every node. */
+function askSpace(ask: Ask, before: Along): void {
+  const { kinds } = ask.terms.model.needs;
+  for (const [id, figure] of Object.entries(ask.step.opening.hop?.hop.uses ?? {})) {
+    const measure = kinds.find(id)?.measure;
+    const wanted = measure && figureIn(measure, parseFigure(figure) ?? { amount: '' });
+    const truth = membersAlong(before, ask.arrived, kinds)
+      .map((node): Truth => {
+        const seen = node.fact(id);
+        const had =
+          measure && (seen.kind === 'known' || seen.kind === 'at least')
+            ? figureIn(measure, parseFigure(String(seen.value)) ?? { amount: '' })
+            : undefined;
+        if (wanted === undefined || had === undefined) return 'unknown';
+        return had >= wanted ? 'yes' : seen.kind === 'known' ? 'no' : 'unknown';
+      })
+      .reduce(and);
+    ask.told.clauses?.push({ kind: 'space', fact: id, wanted: figure, truth });
+    const finding = { code: 'space', subject: id } as const;
+    meet(ask, finding, truth);
+    if (truth !== 'yes') ask.findings.push({ ...finding, truth });
+  }
+}
+
+/** Each cure is one for this system, and no more than the model can take; what is not listed, or not known, is unknown. */
+function askCures(ask: Ask, cures: readonly CureModel[]): void {
+  for (const cure of cures) {
+    const is = cureTruth(ask.terms, ask.step, cure);
+    const fits = ask.nodes.map((node) => limitTruth(ask, node, cure.cure)).reduce(and);
+    for (const [code, truth] of [
+      ['cure', is],
+      ['cure limit', fits]
+    ] as const) {
+      ask.told.clauses?.push({ kind: code, cure, truth });
+      meet(ask, { code, subject: cure.cure.id }, truth);
+      if (truth !== 'yes') ask.findings.push({ code, subject: cure.cure.id, truth });
+    }
+  }
+}
+
+/**
+ * Whether a cure is one for this system, by the facts before the step (RECKONING 1.2): its own condition, where it has one;
+ * without one a setting only where the thing is there and off, a part that is bought only where it is absent. Never where its
+ * requirement does not concern the system. Of nodes, where it is one for some.
+ */
+export function cureTruth(terms: Terms, { opening, along }: AskedStep, cure: CureModel): Truth {
+  const { kinds } = terms.model.needs;
+  const arrived = terms.asking.evidence(idsOfPlace(terms, opening.to));
+  const truth = membersAlong(along, arrived, kinds)
+    .map((node) => cureTruthAt(terms, node, cure))
+    .reduce(or);
+  return learnedOr(terms, clauseKey({ code: 'cure', subject: cure.cure.id }), truth);
+}
+
+function cureTruthAt(terms: Terms, node: Evidence, { cure, when, guard }: CureModel): Truth {
+  const { kinds } = terms.model.needs;
+  const truthIn = (condition: Condition | 'unknown'): Truth =>
+    condition === 'unknown' ? 'unknown' : evaluateCondition(condition, node, kinds).truth;
+  if (guard !== undefined && truthIn(guard) === 'no') return 'no';
+  if (when !== undefined) return truthIn(when);
+  const isSwitch = cure.set !== undefined && kinds.find(cure.fact)?.measure === 'switch';
+  if (!isSwitch || (cure.kind !== 'setting' && cure.kind !== 'purchase')) return 'yes';
+  const seen = node.fact(cure.fact);
+  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+  if (word === undefined) return 'unknown';
+  if (cure.kind === 'purchase') return truthOf(word === 'absent');
+  // What is on may have to be switched off just as well.
+  return truthOf(word !== 'absent');
+}
+
+function limitTruth({ terms }: Ask, evidence: Evidence, cure: CureModel['cure']): Truth {
+  const { needs, product } = terms.model;
+  const measure = needs.kinds.find(cure.fact)?.measure;
+  if (cure.raise === undefined || !measure) return 'yes';
+  const wanted = figureIn(measure, parseFigure(cure.raise) ?? { amount: '' });
+  const seen = evidence.fact('model');
+  const model = seen.kind === 'known' ? foldText(String(seen.value)) : undefined;
+  const fits = (limit: string | undefined): Truth => {
+    const most = limit === undefined ? undefined : figureIn(measure, parseFigure(limit) ?? { amount: '' });
+    return most === undefined || wanted === undefined ? 'unknown' : truthOf(wanted <= most);
+  };
+  const entry = (product.models ?? []).find(
+    (m) => model !== undefined && [m.id, m.name ?? m.id, ...(m.aliases ?? [])].map(foldText).includes(model)
+  );
+  const limit = entry?.limits && Object.hasOwn(entry.limits, cure.fact) ? entry.limits[cure.fact] : undefined;
+  // Where only the product's models state limits, one that is not among them, or states none, is unknown.
+  const isStated = (product.models ?? []).some((m) => m.limits && Object.hasOwn(m.limits, cure.fact));
+  const own = limit !== undefined ? fits(limit) : isStated && !cure.limits ? 'unknown' : 'yes';
+  if (!cure.limits) return own;
+  const listed = Object.entries(cure.limits).find(
+    ([name]) =>
+      foldText(name) === model ||
+      (entry !== undefined &&
+        [entry.id, entry.name ?? '', ...(entry.aliases ?? [])].some((n) => foldText(n) === foldText(name)))
+  );
+  return and(own, fits(listed?.[1]));
+}
+
+/** How a companion fares on the release arrived at; closes where it is essential and does not work. */
+function askCompanion(ask: Ask, model: CompanionModel): void {
+  const { companion, names, fares } = model;
+  const { asking } = ask.terms;
+  const own = asking.companions.find((c) => names.has(c.name));
+  const has: Truth = own ? 'yes' : asking.companionsWhole ? 'no' : 'unknown';
+  if (has === 'no') return;
+  const { to } = ask.step.opening;
+  const verdicts: { fare: CompanionModel['fares'][number]['fare']; truth: Truth }[] = [];
+  for (const { fare, at, when } of fares) {
+    if (at[to.release]?.[to.patch] !== true) continue;
+    const applies =
+      when === undefined
+        ? 'yes'
+        : when === 'unknown'
+          ? 'unknown'
+          : evaluateCondition(when, ask.evidence, ask.terms.model.needs.kinds).truth;
+    if (applies === 'no') continue;
+    verdicts.push({ fare, truth: applies });
+    if (applies === 'yes') break;
+  }
+  const settled = verdicts.at(-1)?.truth === 'yes';
+  const isBad = (v: (typeof verdicts)[number]): boolean => v.fare.verdict === 'does not work';
+  const works: Truth = !settled
+    ? 'unknown'
+    : !verdicts.some(isBad)
+      ? 'yes'
+      : verdicts.every(isBad)
+        ? 'no'
+        : 'unknown';
+  const truth = or(not(has), works);
+  const passesUntil = asking.decided.ignored.get(companion.id);
+  const passes = passesUntil === undefined ? {} : { passesUntil };
+  const essential = own?.essential ?? companion.essential ?? false;
+  const finding = { code: 'companion', subject: companion.id } as const;
+  ask.told.clauses?.push({
+    kind: 'companion',
+    companion: model,
+    has,
+    fares: verdicts,
+    essential,
+    truth,
+    ...passes
+  });
+  meet(ask, finding, truth);
+  if (essential) {
+    if (truth !== 'yes') ask.findings.push({ ...finding, truth, ...passes });
+  } else if (passesUntil === undefined) askRisk(ask, truth, `companion ${companion.id}`, finding);
+  const less: Truth = verdicts.some((v) => v.fare.verdict === 'with less')
+    ? verdicts.length === 1 && settled
+      ? has
+      : 'unknown'
+    : 'no';
+  if (passesUntil === undefined) askRisk(ask, not(less), `with less ${companion.id}`, finding);
+}
+
+/** Whether a caution hits: the hop leaves and arrives where it lies, and its condition holds of what is left, on some node. */
+function isHit(ask: Ask, caution: CautionModel, left: readonly Evidence[]): boolean {
+  const { opening, level } = ask.step;
+  const { from, to } = opening;
+  if (caution.to[to.release]?.[to.patch] !== true) return false;
+  if (caution.from && caution.from[from.release]?.[level] !== true) return false;
+  const { when } = caution;
+  const seen =
+    when === undefined || when === 'unknown'
+      ? undefined
+      : left
+          .map((node) => evaluateCondition(when, node, ask.terms.model.needs.kinds))
+          .reduce((a, b) => (or(a.truth, b.truth) === a.truth ? a : b));
+  const truth = when === undefined ? 'yes' : (seen?.truth ?? 'unknown');
+  const until = ask.terms.asking.decided.ignored.get(caution.caution.id);
+  ask.told.clauses?.push({
+    kind: 'caution',
+    caution,
+    truth: not(truth),
+    ...(seen ? { when: seen } : {}),
+    ...(until === undefined ? {} : { passesUntil: until })
+  });
+  if (until !== undefined) return false;
+  const key = { code: 'caution', subject: caution.caution.id } as const;
+  const settled = learnedOr(ask.terms, clauseKey(key), not(truth));
+  meet(ask, key, settled);
+  if (settled === 'unknown' && ask.run === 'best') ask.findings.push({ ...key, truth: 'unknown' });
+  return !collapse(settled, ask.run, 'demand');
+}
+
+/** Work-arounds in the order the catalogue wants of them; what waits for none of the others first, then by id. */
+function inOrder(cautions: readonly CautionModel[]): readonly CautionModel[] {
+  const open = [...cautions].sort((a, b) => (a.caution.id < b.caution.id ? -1 : 1));
+  const done: CautionModel[] = [];
+  while (open.length > 0) {
+    const free = open.findIndex(
+      (c) => !(c.caution.after ?? []).some((id) => open.some((o) => o.caution.id === id))
+    );
+    done.push(...open.splice(Math.max(0, free), 1));
+  }
+  return done;
+}
+
+/** Whether the hop is offered and withheld, asked of what is left. */
+function askOffer(ask: Ask, before: Along, left: Evidence): Pick<Asked, 'offer' | 'withheld'> {
+  const { terms, step } = ask;
+  const { kinds, offers, withheld: held } = terms.model.needs;
+  const hop = step.opening.hop?.hop;
+  const evidence = evidenceAlong(before, left, kinds);
+  const truthIn = (condition: Condition | 'unknown'): Truth =>
+    condition === 'unknown' ? 'unknown' : evaluateCondition(condition, evidence, kinds).truth;
+  const offer = hop && offers.get(hop.id);
+  const withheld = hop && held.get(hop.id);
+  const withheldTruth = withheld ? not(learnedOr(terms, `withheld ${hop.id}`, not(truthIn(withheld)))) : 'no';
+  meet(ask, { code: 'withheld', subject: hop?.id ?? '' }, withheldTruth);
+  if (!offer || !hop) return { withheld: withheldTruth };
+  const made = learnedOr(terms, `offer ${hop.id}`, switchTruth(evidence, `offer.${offer.offer.id}`));
+  const first = offer.firstTo === undefined ? 'no' : truthIn(offer.firstTo);
+  meet(ask, { code: 'offer', subject: hop.id }, made);
+  return { offer: { made, first }, withheld: withheldTruth };
+}
+
+function switchTruth(evidence: Evidence, id: string): Truth {
+  const seen = evidence.fact(id);
+  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+  return word === undefined ? 'unknown' : truthOf(word === 'on');
+}
+
+/** Whether an activated source stands before the step. */
+function activatedAt(terms: Terms, before: Along, left: Evidence): Truth {
+  const seen = seenAlong(before, left, terms.model.needs.kinds, 'activated');
+  if (seen.kind !== 'known') return before.onlyHardware ? 'unknown' : terms.activated;
+  const word = readSwitch(seen.value);
+  return word === undefined ? 'unknown' : truthOf(word === 'on');
+}

@@ -1,0 +1,72 @@
+import type { CompanionModel } from '../catalogue/need-model';
+import { evaluateCondition } from '../condition/evaluate-condition';
+import type { Evidence } from '../condition/evidence';
+import type { WorkItem } from './asked';
+import { NOTHING, type Opening } from './move';
+import type { Terms } from './terms';
+
+/** Kinds that are lost where everything is set up afresh. */
+const INSTALLED: ReadonlySet<string> = new Set(['application', 'extension', 'third-party source', 'driver']);
+
+/**
+ * The work a step brings for what the system is known to have (RECKONING 1.5): companions taken off before it, updated or
+ * put on again after it; around a fresh install the back-up and what it leaves to be copied back. Minutes are of one node
+ * and of the longest fare that may apply; 0 where nobody has said. A machine with nothing on it has nothing to save.
+ */
+export function findWork(terms: Terms, opening: Opening, evidence: Evidence): readonly WorkItem[] {
+  const { hop, kind, from } = opening;
+  if (!hop || from.release === NOTHING) return NO_WORK;
+  const fresh = kind === 'fresh install';
+  const { companions } = terms.model.needs;
+  if (!fresh && companions.length === 0) return NO_WORK;
+  const own = companions.flatMap((model) => ofCompanion(terms, opening, evidence, model));
+  const whole = (task: WorkItem['task'], minutes = 0): WorkItem => ({ task, minutes, needsKey: false });
+  const { backUpMinutes, copyBackMinutes } = hop.hop.doing ?? {};
+  const isKept = hop.hop.kept === 'settings and data' || hop.hop.kept === 'data';
+  return [
+    ...(fresh ? [whole('back up', backUpMinutes)] : []),
+    ...own.filter((w) => w.task === 'take off'),
+    ...(fresh && isKept ? [whole('copy back', copyBackMinutes)] : []),
+    ...own.filter((w) => w.task !== 'take off')
+  ];
+}
+
+const NO_WORK: readonly WorkItem[] = [];
+const TAKE_OFF: WorkItem['task'] = 'take off';
+
+/** Tasks that come before the step; all others come after it. */
+export const isBeforehand = ({ task }: Pick<WorkItem, 'task'>): boolean =>
+  task === 'back up' || task === 'take off';
+
+function ofCompanion(
+  terms: Terms,
+  { to, kind }: Opening,
+  evidence: Evidence,
+  { companion, names, fares }: CompanionModel
+): WorkItem[] {
+  const { asking, model } = terms;
+  if (!asking.companions.some((c) => names.has(c.name))) return [];
+  if (asking.decided.ignored.has(companion.id)) return [];
+  const possible: CompanionModel['fares'][number]['fare'][] = [];
+  for (const { fare, at, when } of fares) {
+    if (at[to.release]?.[to.patch] !== true) continue;
+    const applies =
+      when === undefined || when === 'unknown'
+        ? 'yes'
+        : evaluateCondition(when, evidence, model.needs.kinds).truth;
+    if (applies === 'no') continue;
+    possible.push(fare);
+    if (applies === 'yes') break;
+  }
+  const isLost = kind === 'fresh install' && INSTALLED.has(companion.kind);
+  const has = (verdict: string): boolean => possible.some((f) => f.verdict === verdict);
+  if (possible.length > 0 && possible.every((f) => f.verdict === 'does not work')) return [];
+  const task: WorkItem['task'] | undefined =
+    isLost || has('reinstall') ? 'put on again' : has('after update') ? 'update' : undefined;
+  const item = { companion: companion.id, needsKey: possible.some((f) => f.needsKey === true) };
+  const minutes = Math.max(0, ...possible.map((f) => f.minutes ?? 0));
+  return [
+    ...(has('remove first') && !isLost ? [{ ...item, task: TAKE_OFF, minutes: 0 }] : []),
+    ...(task ? [{ ...item, task, minutes }] : [])
+  ];
+}

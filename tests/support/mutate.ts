@@ -1,0 +1,75 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { build } from 'esbuild';
+import ts from 'typescript';
+import type { Mutation } from './mutations';
+
+interface Found {
+  readonly path: string;
+  readonly mutated: string;
+}
+
+/** The core as it is searched for faults to put in: everything but tests and the verifiers. */
+const sources: ReadonlyMap<string, string> = new Map(
+  readdirSync(resolve('src/core'), { recursive: true, encoding: 'utf8' })
+    .filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts') && !/(^|[\\/])verify/.test(f))
+    .map((f) => join(resolve('src/core'), f))
+    .map((path) => [path, readFileSync(path, 'utf8')])
+);
+
+/** Every function, method or top-level arrow of that name, as [start, end) in a source. */
+function rangesOf(source: string, name: string): [number, number][] {
+  if (!source.includes(name.replace('#', ''))) return [];
+  const file = ts.createSourceFile('x.ts', source, ts.ScriptTarget.Latest, true);
+  const found: [number, number][] = [];
+  const visit = (node: ts.Node): void => {
+    const isNamed =
+      (ts.isFunctionDeclaration(node) || ts.isMethodDeclaration(node) || ts.isVariableDeclaration(node)) &&
+      node.name?.getText() === name;
+    if (isNamed) found.push([node.getStart(), node.getEnd()]);
+    else ts.forEachChild(node, visit);
+  };
+  visit(file);
+  return found;
+}
+
+/** Where a fault goes. Throws where its place is not found exactly once. */
+export function findPlaceOf({ name, in: inside, find, replace }: Mutation): Found {
+  const words = find.trim().split(/\s+/);
+  const pattern = words.map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s+');
+  const found: Found[] = [];
+  for (const [path, source] of sources)
+    for (const [start, end] of rangesOf(source, inside)) {
+      const body = source.slice(start, end);
+      for (const match of body.matchAll(new RegExp(pattern, 'g'))) {
+        const at = start + match.index;
+        found.push({ path, mutated: source.slice(0, at) + replace + source.slice(at + match[0].length) });
+      }
+    }
+  const [only] = found;
+  if (!only || found.length > 1) throw new Error(`"${name}": found ${found.length} times in ${inside}`);
+  return only;
+}
+
+/** A module of the tests with one fault put into the core beneath it, bundled and loaded on its own. */
+export async function loadMutated<T>(mutation: Mutation, entry: string, outfile: string): Promise<T> {
+  const { path, mutated } = findPlaceOf(mutation);
+  await build({
+    entryPoints: [resolve(entry)],
+    bundle: true,
+    format: 'esm',
+    outfile,
+    logLevel: 'error',
+    plugins: [
+      {
+        name: 'mutate',
+        setup: (b) =>
+          b.onLoad({ filter: /\.ts$/ }, (args) =>
+            args.path === path ? { contents: mutated, loader: 'ts' } : undefined
+          )
+      }
+    ]
+  });
+  return (await import(pathToFileURL(outfile).href)) as T;
+}

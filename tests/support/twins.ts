@@ -1,0 +1,85 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import type { Verdict } from '../../src/core/route/types';
+import { BruteForce, bruteLine } from './brute-force';
+import type { World } from './worlds';
+
+/** What brute force says of one target, in lines that compare. */
+export interface TwinTarget {
+  readonly sure: Verdict;
+  readonly best: Verdict;
+  readonly bestWithoutCells: Verdict;
+  readonly isLedTo: boolean;
+  readonly chosen: string;
+  readonly list: readonly string[];
+}
+export type Twin = ReadonlyMap<string, TwinTarget>;
+
+/** Everything an answer of brute force depends on: its own code, the worlds, and what both share with the search. */
+const SOURCES = [
+  'tests/support/brute-force.ts',
+  'tests/support/brute-ask.ts',
+  'tests/support/worlds.ts',
+  'tests/support/needs.ts',
+  'tests/support/random.ts',
+  ...['catalogue', 'condition', 'date', 'version', 'estate'].map((f) => `src/core/${f}`)
+];
+
+function filesOf(path: string): string[] {
+  const full = resolve(path);
+  if (path.endsWith('.ts')) return [full];
+  return readdirSync(full, { recursive: true, encoding: 'utf8' })
+    .filter((f) => f.endsWith('.ts'))
+    .sort()
+    .map((f) => join(full, f));
+}
+
+const hash = createHash('sha256');
+for (const file of SOURCES.flatMap(filesOf)) hash.update(readFileSync(file));
+const folder = join(resolve('node_modules/.cache/twins'), hash.digest('hex').slice(0, 16));
+mkdirSync(folder, { recursive: true });
+
+/**
+ * Brute force's answer for a world, worked out once for all tests that ask: kept beside the packages under the hash of all
+ * it depends on. Undefined: too many sequences to list.
+ */
+export function twinOf(world: World, most: number): Twin | undefined {
+  const file = join(folder, `${world.seed}-${most}.json`);
+  if (existsSync(file)) {
+    const kept = JSON.parse(readFileSync(file, 'utf8')) as [string, TwinTarget][] | null;
+    return kept ? new Map(kept) : undefined;
+  }
+  const solved = new BruteForce(world).solve(most);
+  const twin =
+    solved &&
+    new Map(
+      [...solved].map(([key, t]): [string, TwinTarget] => [
+        key,
+        {
+          sure: t.sure,
+          best: t.best,
+          bestWithoutCells: t.bestWithoutCells,
+          isLedTo: t.isLedTo,
+          chosen: t.chosen ? bruteLine(t.chosen) : 'none',
+          list: t.list.map(bruteLine).sort()
+        }
+      ])
+    );
+  writeFileSync(file, JSON.stringify(twin ? [...twin] : null));
+  return twin;
+}
+
+/** The worlds of this run that brute force can list, from a seed on. */
+export function* twinsFrom(
+  make: (seed: number) => World,
+  most: number,
+  isMine: (seed: number) => boolean = () => true
+): Generator<{ readonly world: World; readonly twin: Twin }> {
+  for (let seed = 1; ; seed++) {
+    if (!isMine(seed)) continue;
+    const world = make(seed);
+    const twin = twinOf(world, most);
+    if (twin) yield { world, twin };
+  }
+}
