@@ -13,7 +13,7 @@ export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
     'catalogue-2': catalogueSchema,
     'workspace-4': workspaceSchema,
-    'plan-2': planFileSchema
+    'plan-3': planFileSchema
   };
   return new Map(
     Object.entries(schemas).map(([name, schema]) => [

@@ -7,15 +7,13 @@ import { CaseKeys } from './estate/case-key';
 import { findChosenTarget, findGoalTarget, findNamedTarget } from './estate/choose-target';
 import { FactDecisions } from './estate/facts';
 import { activatedOf, DecisionIndex, gatherCases, GoalIndex, type Case } from './estate/gather';
-import { LinkIndex, type LinkEnd } from './estate/links';
+import { LinkIndex } from './estate/links';
 import type { Decision, Estate, Goal, System } from './estate/schema';
 import { situationKey, startsOf } from './estate/standing';
-import { gatesOver, type LinkedSide } from './route/gate';
+import { Together, type PairedSystem } from './pairing/together';
 import type { Place } from './route/move';
-import { termsOf, type FindGates, type Terms } from './route/terms';
+import { termsOf, type Terms } from './route/terms';
 import type { GoalSource } from './plan-types';
-
-const NO_GATES: FindGates = () => [];
 
 /** What is planned by: one catalogue as it is settled, one estate, one day. Everything is made when first asked for. */
 export class Planning {
@@ -30,7 +28,11 @@ export class Planning {
   readonly #systems: () => ReadonlyMap<string, System>;
   readonly #goals: GoalIndex;
   readonly #decisions: DecisionIndex;
-  readonly #sides = new Map<string, LinkedSide | undefined>();
+  readonly #paired = new Map<string, PairedSystem | undefined>();
+  readonly #together = new Together(
+    (id) => this.#pairedOf(id),
+    (id, pairing) => this.#partnersOf(id, pairing)
+  );
   readonly #keys: CaseKeys;
 
   constructor(input: { readonly catalogue: Catalogue; readonly estate: Estate; readonly today: Day }) {
@@ -46,7 +48,13 @@ export class Planning {
     this.#held = new Set(input.estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right));
     this.#goals = new GoalIndex(input.estate.goals);
     this.#decisions = new DecisionIndex(input.estate.decisions, day);
-    this.#keys = new CaseKeys(this.catalogue, this.#decided, this.links);
+    const around = {
+      systems: input.estate.systems,
+      decided: this.#decided,
+      links: this.links,
+      decisionsOf: (s: System): readonly Decision[] => this.#decisions.touching(s.id, situationKey(s))
+    };
+    this.#keys = new CaseKeys(this.catalogue, around, input.today);
     let systems: ReadonlyMap<string, System> | undefined;
     this.#systems = () => (systems ??= new Map(input.estate.systems.map((s) => [s.id, s])));
   }
@@ -118,10 +126,9 @@ export class Planning {
       decisions: one.decisions,
       nodes: one.nodes
     });
-    const { pairings } = model.needs;
-    if (pairings.length === 0) return terms;
-    const full: Terms = { ...terms, gates: this.#gatesOf(model, one.system, () => full) };
-    return full;
+    return model.needs.pairings.length === 0
+      ? terms
+      : { ...terms, gates: this.#together.gatesOf(one.system.id) };
   }
 
   #termsOf(
@@ -138,49 +145,44 @@ export class Planning {
     });
   }
 
-  #gatesOf(model: ProductModel, system: System, own: () => Terms): FindGates {
-    if (model.needs.pairings.length === 0) return NO_GATES;
-    const ends = this.links.around(system);
-    return gatesOver(model.needs.pairings, own, (pairing) => this.#sidesOf(pairing, ends));
-  }
-
   /** The systems a pairing links with; one of another product than it speaks of is none of its business. */
-  #sidesOf({ kind, other }: Pairing, ends: readonly LinkEnd[]): readonly LinkedSide[] | 'unknown' {
+  #partnersOf(id: string, { kind, other }: Pairing): readonly PairedSystem[] | 'unknown' {
+    const system = this.system(id);
+    const ends = system ? this.links.around(system) : [];
     const fitting = ends.filter((e) => e.kind === kind);
     if (fitting.length === 0 || fitting.some((e) => e.system === 'missing')) return 'unknown';
-    const sides: LinkedSide[] = [];
-    for (const { system } of fitting) {
-      if (typeof system === 'string' || ('is' in system.product && system.product.is !== other)) continue;
-      const side = this.#sideOf(system);
-      if (!side) return 'unknown';
-      sides.push(side);
+    const partners: PairedSystem[] = [];
+    for (const { system: partner } of fitting) {
+      if (typeof partner === 'string' || ('is' in partner.product && partner.product.is !== other)) continue;
+      const paired = this.#pairedOf(partner.id);
+      if (!paired) return 'unknown';
+      partners.push(paired);
     }
-    return sides;
+    return partners;
   }
 
-  #sideOf(system: System): LinkedSide | undefined {
-    if (this.#sides.has(system.id)) return this.#sides.get(system.id);
-    const model = this.modelFor(system);
-    const side = model && this.#makeSide(model, system);
-    this.#sides.set(system.id, side);
-    return side;
+  #pairedOf(id: string): PairedSystem | undefined {
+    if (!this.#paired.has(id)) this.#paired.set(id, this.#makePaired(id));
+    return this.#paired.get(id);
   }
 
-  #makeSide(model: ProductModel, system: System): LinkedSide {
+  /** Undefined where its product is not in the catalogue. */
+  #makePaired(id: string): PairedSystem | undefined {
+    const system = this.system(id);
+    const model = system && this.modelFor(system);
+    if (!model) return undefined;
     const decisions = this.#decisions.touching(system.id, situationKey(system));
     const goal = this.#goals.of(system.team);
     const terms = this.#termsOf(model, system, { goal, decisions, nodes: system.nodes ?? 1 });
     const starts = startsOf(model, system);
     const [start] = starts;
     const found = start && starts.length === 1 ? goalOf(terms, start, decisions) : undefined;
-    let gates: FindGates | undefined;
     return {
-      system: system.id,
+      system: id,
       terms,
       start: starts.length === 1 ? start : undefined,
       target: found?.place,
-      stays: found?.from === 'stay',
-      gates: (...at) => (gates ??= this.#gatesOf(model, system, () => terms))(...at)
+      stays: found?.from === 'stay'
     };
   }
 

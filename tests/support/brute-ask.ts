@@ -84,6 +84,11 @@ export class BruteAsk {
       const known = this.world.facts?.get(id);
       if (known) facts.set(id, known);
       else if ('value' in fact) facts.set(id, { kind: 'known', value: fact.value });
+      else if ('statements' in fact)
+        facts.set(id, {
+          kind: 'disputed',
+          statements: fact.statements.map(({ value }) => ({ kind: 'known', value }))
+        });
       else facts.set(id, { kind: 'unknown', why: 'not asked' });
     }
     const read = (f: Fact): Seen =>
@@ -299,8 +304,10 @@ export class BruteAsk {
       if (cure.when !== undefined) return this.#truth(cure.when, node, step.to);
       if (cure.set === undefined || (cure.kind !== 'setting' && cure.kind !== 'purchase')) return 'yes';
       const seen = this.#seen(node, cure.fact);
-      if (seen.kind !== 'known') return 'unknown';
-      return (seen.value === 'absent') === (cure.kind === 'purchase') ? 'yes' : 'no';
+      const said = seen.kind === 'disputed' ? seen.statements : [seen];
+      const absent = new Set(said.map((s) => (s.kind === 'known' ? s.value === 'absent' : undefined)));
+      if (absent.size > 1 || absent.has(undefined)) return 'unknown';
+      return absent.has(true) === (cure.kind === 'purchase') ? 'yes' : 'no';
     };
     return this.#learned(`cure ${cure.id}`, this.#nodes(state).map(is).reduce(or));
   }

@@ -20,7 +20,7 @@ import type { Standing, Verdict } from '../../src/core/route/types';
 import { compareReleases, sequenceOf } from '../../src/core/version/sequence';
 import { matchesRange, matchesRelease, parseRange } from '../../src/core/version/range';
 import { BruteAsk, type BruteAsked, type BruteState, type BruteTask } from './brute-ask';
-import type { World } from './worlds';
+import type { World, WorldMember, WorldNet } from './worlds';
 
 interface BruteStep {
   kind: 'in place' | 'fresh install' | 'edition change';
@@ -93,7 +93,10 @@ export class BruteForce {
   readonly product: Product;
   readonly sequence;
   readonly asks: BruteAsk;
-  constructor(readonly world: World) {
+  constructor(
+    readonly world: World,
+    readonly nets = new BruteNets()
+  ) {
     this.asks = new BruteAsk(world);
     this.product = world.product;
     this.sequence = sequenceOf(this.product);
@@ -128,13 +131,14 @@ export class BruteForce {
   }
 
   /** Routes of a run to every place, as a linked system would take them: with what they end on. */
-  routes(run: Run): { at: Standing; route: BruteRoute }[] {
+  routes(run: Run): BruteWay[] {
     const all = this.listAll(run);
     if (!all) throw new RangeError('too many ways');
     return all.flatMap((steps) =>
       (run === 'sure' && steps.some((s) => this.isCell(s)) ? [] : this.admit(steps, run)).map((route) => ({
         at: (steps.at(-1) as BruteStep).to,
-        route
+        route,
+        run
       }))
     );
   }
@@ -633,9 +637,8 @@ export class BruteForce {
   }
 
   private readonly gated = new Map<string, BruteGate | undefined>();
-  private readonly linkedRoutes = new Map<string, { at: Standing; route: BruteRoute }[]>();
 
-  /** The pairing at a step that arrives on a release: the linked system fits, or can be brought where it does. */
+  /** The pairing at a step that arrives on a release: each linked system fits, or can be brought where it does. */
   private gate(step: BruteStep, run: Run): BruteGate | undefined {
     if (step.kind === 'edition change') return undefined;
     const key = `${step.to.release}/${step.to.patch} ${run}`;
@@ -645,65 +648,77 @@ export class BruteForce {
 
   private findGate(to: Standing, run: Run): BruteGate | undefined {
     const [pairing] = this.product.pairings ?? [];
-    const { link, today } = this.world;
-    if (!pairing || !link || this.world.ungated) return undefined;
-    if (link === 'unknown' || !link.link.start) return { truth: 'unknown' };
-    const other = sequenceOf(link.world.product);
-    const fits = (place: Standing): Truth => {
-      if (pairing.apart !== undefined) {
-        const strand = (id: string): string | undefined =>
-          this.sequence.releases.find((r) => r.id === id)?.strand;
-        if (strand(to.release) !== strand(place.release)) return 'unknown';
-        const gap = this.sequence.indexById.get(to.release)! - this.sequence.indexById.get(place.release)!;
-        return Math.abs(gap) <= pairing.apart ? 'yes' : 'no';
-      }
-      const holds = (range: string): boolean => {
-        const parsed = parseRange(range);
-        return 'range' in parsed && matchesRange(other, parsed.range, place);
-      };
-      const lines = (pairing.fits ?? []).filter((f) => this.inRange(f.own, to));
-      if (lines.some((f) => holds(f.other))) return 'yes';
-      const missing = lines.length === 0 || !(pairing.fits ?? []).some((f) => holds(f.other));
-      return missing && pairing.table !== 'complete' ? 'unknown' : 'no';
-    };
-    const stands = fits(link.link.start);
-    if (stands === 'yes' || link.link.stays) return { truth: stands };
+    const { net, today, id = 's', trusted } = this.world;
+    if (!pairing || !net) return undefined;
+    const links = net.links.get(id) ?? [];
+    if (links === 'unknown') return { truth: 'unknown' };
     const from = this.world.from ?? today;
-    const world: World = { ...link.world, today, from, ungated: true };
-    const target = link.link.target;
-    const memo = `${run}`;
-    const all = this.linkedRoutes.get(memo) ?? new BruteForce(world).routes(run);
-    this.linkedRoutes.set(memo, all);
-    const canReach = target !== undefined && all.some(({ at }) => isAt(at, target));
-    const leadsOn = (at: Standing, finish: number): boolean =>
-      !canReach ||
-      isAt(at, target) ||
-      new BruteForce({ ...world, start: at, from: finish + 1 }).reaches(target, run);
-    const fitting = all
-      .filter(({ at }) => fits(at) === 'yes')
-      .sort((a, b) => {
-        const [x, y] = [a, b].map(({ route }) => route.judged.days.at(-1) as Days) as [Days, Days];
-        return (
-          Number(a.route.judged.waits > today) - Number(b.route.judged.waits > today) ||
-          Number(y.exact) - Number(x.exact) ||
-          x.last - y.last ||
-          byPreference(a.route, b.route)
-        );
-      });
-    const best = fitting.find(({ at, route }) => leadsOn(at, (route.judged.days.at(-1) as Days).last));
-    if (!best) {
-      const perhaps = all.some(
-        ({ at, route }) => fits(at) === 'unknown' && leadsOn(at, (route.judged.days.at(-1) as Days).last)
-      );
-      return { truth: stands === 'unknown' || perhaps ? 'unknown' : 'no' };
-    }
-    const last = best.route.judged.days.at(-1) as Days;
-    const { waits } = best.route.judged;
-    return {
-      truth: 'yes',
-      notBefore: last.exact ? last.last : 'unknown',
-      waits: waits > today + 100_000 ? 'unknown' : waits
+    const gates = links.map((other): BruteGate => {
+      const member = net.members.get(other) as WorldMember;
+      if (!member.start) return { truth: 'unknown' };
+      const fits = (place: Standing): Truth => this.fits(to, member.world.product, place);
+      const stands = fits(member.start);
+      if (stands === 'yes' || member.stays) return { truth: stands };
+      if (trusted?.has(other)) return { truth: 'yes' };
+      const ways = this.nets.waysOf(net, other, { run, today, from });
+      const fitting = ways
+        .filter(({ at }) => fits(at) === 'yes')
+        .sort((a, b) => {
+          const [x, y] = [a, b].map(({ route }) => route.judged.days.at(-1) as Days) as [Days, Days];
+          return (
+            Number(a.route.judged.waits > today) - Number(b.route.judged.waits > today) ||
+            Number(y.exact) - Number(x.exact) ||
+            x.last - y.last ||
+            byPreference(a.route, b.route)
+          );
+        });
+      const [best] = fitting;
+      if (!best) {
+        const perhaps = ways.some(({ at }) => fits(at) === 'unknown');
+        return { truth: stands === 'unknown' || perhaps ? 'unknown' : 'no' };
+      }
+      if (mutual(net, id, other)) return { truth: 'yes' };
+      const last = best.route.judged.days.at(-1) as Days;
+      const { waits } = best.route.judged;
+      return {
+        truth: 'yes',
+        notBefore: last.exact ? last.last : 'unknown',
+        waits: waits > today + 100_000 ? 'unknown' : waits
+      };
+    });
+    const latest = (days: (MaybeDay | undefined)[]): MaybeDay | undefined => {
+      const known = days.filter((d) => d !== undefined);
+      if (known.length === 0) return undefined;
+      return known.includes('unknown') ? 'unknown' : Math.max(...(known as number[]));
     };
+    const [notBefore, waits] = [latest(gates.map((g) => g.notBefore)), latest(gates.map((g) => g.waits))];
+    return {
+      truth: gates.map((g) => g.truth).reduce(and, 'yes'),
+      ...(notBefore === undefined ? {} : { notBefore }),
+      ...(waits === undefined ? {} : { waits })
+    };
+  }
+
+  /** Whether a release of this product and a place of a linked system's may be together. */
+  fits(to: Standing, product: Product, place: Standing): Truth {
+    const pairing = this.product.pairings?.[0];
+    if (!pairing) return 'yes';
+    const other = sequenceOf(product);
+    if (pairing.apart !== undefined) {
+      const strand = (id: string): string | undefined =>
+        this.sequence.releases.find((r) => r.id === id)?.strand;
+      if (strand(to.release) !== strand(place.release)) return 'unknown';
+      const gap = this.sequence.indexById.get(to.release)! - this.sequence.indexById.get(place.release)!;
+      return Math.abs(gap) <= pairing.apart ? 'yes' : 'no';
+    }
+    const holds = (range: string): boolean => {
+      const parsed = parseRange(range);
+      return 'range' in parsed && matchesRange(other, parsed.range, place);
+    };
+    const lines = (pairing.fits ?? []).filter((f) => this.inRange(f.own, to));
+    if (lines.some((f) => holds(f.other))) return 'yes';
+    const missing = lines.length === 0 || !(pairing.fits ?? []).some((f) => holds(f.other));
+    return missing && pairing.table !== 'complete' ? 'unknown' : 'no';
   }
 
   private overstay(
@@ -1034,3 +1049,84 @@ export function bruteLine({ steps, judged, key }: BruteRoute): string {
 
 const isReady = ({ id }: BruteTask): boolean => id === 'back up' || id.startsWith('take off ');
 const taskLine = ({ id, minutes, key }: BruteTask): string => `work ${id} ${minutes}${key ? ' key' : ''}`;
+
+type BruteWay = { at: Standing; route: BruteRoute; run: Run };
+
+/** Whether two of a net hang on each other, directly or through others. */
+function mutual({ links }: WorldNet, a: string, b: string): boolean {
+  const reaches = (from: string, to: string, met: string[] = []): boolean => {
+    const next = links.get(from) ?? [];
+    return (
+      next !== 'unknown' && next.some((n) => n === to || (!met.includes(n) && reaches(n, to, [...met, n])))
+    );
+  };
+  return a !== b && reaches(a, b) && reaches(b, a);
+}
+
+/**
+ * The ways of the systems of nets that hold, by the words of the page: all that there are, then each struck whose pairing
+ * finds no partner on a fitting place and none with a way still held to one, until nothing is struck.
+ */
+class BruteNets {
+  private readonly held = new Map<string, BruteWay[]>();
+
+  waysOf(net: WorldNet, id: string, when: { run: Run; today: number; from: number }): BruteWay[] {
+    const key = `${id} ${when.run} ${when.today} ${when.from}`;
+    const known = this.held.get(key);
+    if (known) return known;
+    const round = [...net.members.keys()].filter((m) => m === id || mutual(net, m, id));
+    const trusted = new Set(round);
+    const ways = new Map(round.map((m) => [m, this.everyWay(net, m, when, trusted)]));
+    for (let struck = round.length > 1; struck;) {
+      struck = false;
+      for (const m of round)
+        for (const way of [...(ways.get(m) ?? [])])
+          if (!this.stands(net, m, way, ways)) {
+            ways.set(m, ways.get(m)?.filter((w) => w !== way) ?? []);
+            struck = true;
+          }
+    }
+    for (const [m, list] of ways) this.held.set(`${m} ${when.run} ${when.today} ${when.from}`, list);
+    return this.held.get(key) as BruteWay[];
+  }
+
+  /** Every way to a place from which the target stays reachable, those that hang on it in turn taken as coming along. */
+  private everyWay(
+    net: WorldNet,
+    id: string,
+    { run, today, from }: { run: Run; today: number; from: number },
+    trusted: ReadonlySet<string>
+  ): BruteWay[] {
+    const { world, start, target, stays } = net.members.get(id) as WorldMember;
+    if (!start || stays) return [];
+    const own: World = { ...world, net, id, start, today, from, trusted };
+    const all = new BruteForce(own, this).routes(run);
+    const canReach = target !== undefined && all.some(({ at }) => isAt(at, target));
+    return all.filter(({ at, route }) => {
+      if (!canReach || isAt(at, target)) return true;
+      const next = { ...own, start: at, from: (route.judged.days.at(-1) as Days).last + 1 };
+      return new BruteForce(next, this).reaches(target, run);
+    });
+  }
+
+  private stands(net: WorldNet, id: string, way: BruteWay, ways: ReadonlyMap<string, BruteWay[]>): boolean {
+    const links = net.links.get(id) ?? [];
+    const own = net.members.get(id) as WorldMember;
+    const force = new BruteForce({ ...own.world, net, id }, this);
+    return way.route.steps.every((step) => {
+      if (step.kind === 'edition change' || links === 'unknown') return true;
+      return links.every((other) => {
+        const partner = net.members.get(other) as WorldMember;
+        const among = ways.get(other);
+        if (!among || !partner.start) return true;
+        const fits = (place: Standing): Truth => force.fits(step.to, partner.world.product, place);
+        const stands = fits(partner.start);
+        if (stands === 'yes' || partner.stays) return true;
+        const best = among.some(({ at }) => fits(at) === 'yes');
+        if (best) return true;
+        const perhaps = stands === 'unknown' || among.some(({ at }) => fits(at) === 'unknown');
+        return perhaps && way.run === 'best';
+      });
+    });
+  }
+}

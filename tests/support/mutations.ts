@@ -114,13 +114,13 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'money counts before hops',
     in: 'compareByPreference',
-    find: '    a.hops - b.hops ||\n',
-    replace: '    a.costCents - b.costCents || a.hops - b.hops ||\n'
+    find: 'a.hops - b.hops || compareAmounts(a, b) ||',
+    replace: 'compareAmounts(a, b) || a.hops - b.hops ||'
   },
   {
     name: 'a label is beaten by a costlier one',
-    in: 'isBeaten',
-    find: '    by.costCents <= label.costCents &&\n',
+    in: 'isNoMore',
+    find: 'a.costCents <= b.costCents &&',
     replace: ''
   },
   {
@@ -161,7 +161,7 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'requirements without their condition',
-    in: 'askDemand',
+    in: 'demandAt',
     find: "const truth = concerns === 'no' ? 'yes' :",
     replace: "const truth = concerns !== 'yes' ? 'yes' :"
   },
@@ -175,7 +175,7 @@ export const MUTATIONS: readonly Mutation[] = [
     name: 'a block may be accepted',
     in: 'askDemand',
     find: "const accepted = grade === 'warning' ?",
-    replace: 'const accepted = closes ?'
+    replace: "const accepted = grade === 'blocks' ?"
   },
   {
     name: 'accepted for ever',
@@ -185,15 +185,15 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'what a hop uses comes back',
-    in: 'afterUse',
+    in: 'lessOf',
     find: 'Math.max(0, had - taken)',
     replace: 'had'
   },
   {
     name: 'space is not asked for',
     in: 'askSpace',
-    find: "if (truth !== 'yes') ask.findings.push({ code: 'space',",
-    replace: "if (truth === 'no' && false) ask.findings.push({ code: 'space',"
+    find: "if (truth !== 'yes') ask.findings.push",
+    replace: "if (truth === 'no' && false) ask.findings.push"
   },
   {
     name: 'settings outlive a fresh install',
@@ -204,20 +204,20 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'what a hop sets is forgotten',
     in: 'onArrival',
-    find: "for (const [id, value] of sets) facts.set(id, { kind: 'known', value });",
+    find: "facts.set(id, { kind: 'known', value });",
     replace: ''
   },
   {
     name: 'models take whatever is bought',
-    in: 'askLimits',
-    find: 'for (const { cure } of cures) {',
-    replace: 'for (const { cure } of cures.slice(99)) {'
+    in: 'askCures',
+    find: "if (truth !== 'yes') ask.findings.push",
+    replace: "if (truth !== 'yes' && code === 'cure') ask.findings.push"
   },
   {
     name: 'cures cost nothing',
-    in: 'addMove',
-    find: '? use.costCents : 0) + asked.costCents',
-    replace: '? use.costCents : 0)'
+    in: 'addAmount',
+    find: "(use.costCents === 'unknown' ? 0 : use.costCents) + outlay.costCents",
+    replace: "(use.costCents === 'unknown' ? 0 : use.costCents)"
   },
   {
     name: 'lead days are forgotten',
@@ -234,7 +234,7 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'every companion is essential',
     in: 'askCompanion',
-    find: 'if (own?.essential ?? companion.essential) {',
+    find: 'if (essential) {',
     replace: 'if (true) {'
   },
   {
@@ -269,21 +269,21 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'a table with holes allows what it does not name',
-    in: 'fits',
+    in: 'fitsTogether',
     find: "return table === 'complete' || isNamed ? 'no' : 'unknown';",
     replace: "return isNamed ? 'no' : 'yes';"
   },
   {
     name: 'who stays can be brought along',
-    in: 'gateOf',
-    find: "if (stands === 'yes' || side.stays)",
+    in: '#gateOf',
+    find: "if (stands === 'yes' || partner.stays)",
     replace: "if (stands === 'yes')"
   },
   {
     name: 'a linked system may lose its target',
-    in: 'waysOf',
-    find: 'const ways = labels.filter(leadsOn);',
-    replace: 'const ways = labels;'
+    in: '#findWays',
+    find: '.filter(leadsOn)',
+    replace: ''
   },
   {
     name: 'an offer price for ever',
@@ -305,20 +305,116 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'unlike sums of money are compared',
-    in: 'isBeaten',
-    find: 'takesNoMore(by.units, label.units) && isSameList(by.unknownSums, label.unknownSums);',
-    replace: 'takesNoMore(by.units, label.units) && isSubset(by.unknownSums, label.unknownSums);'
+    in: 'countsNoMore',
+    find: 'if (b[next] !== word) return false;',
+    replace: 'if (b[next] !== word) return a.length <= b.length;'
   },
   {
     name: 'a route resting on more beats one resting on less',
     in: 'beats',
-    find: 'if (!isSubset(by.restsOn, other.restsOn) ||',
-    replace: 'if ('
+    find: 'if (!isSubset(by.restsOn, other.restsOn)) return false;',
+    replace: ''
   },
   {
     name: 'beaten routes are listed',
     in: 'beats',
     find: 'isSubset(by.risks, other.risks) && takesNoMore(by.units, other.units);',
     replace: 'by.risks.join() === other.risks.join() && takesNoMore(by.units, other.units);'
+  },
+  {
+    name: 'unknown sums are not counted',
+    in: 'countsNoMore',
+    find: 'next++; }',
+    replace: '}'
+  },
+  {
+    name: 'a setting helps where the thing is absent',
+    in: 'cureTruthAt',
+    find: "return cure.kind === 'purchase' ? not(there) : there;",
+    replace: "return cure.kind === 'purchase' ? not(there) : 'yes';"
+  },
+  {
+    name: 'a part is bought where there is one',
+    in: 'cureTruthAt',
+    find: "return cure.kind === 'purchase' ? not(there) : there;",
+    replace: "return cure.kind === 'purchase' ? 'yes' : there;"
+  },
+  {
+    name: 'a cure without its condition',
+    in: 'cureTruthAt',
+    find: 'if (when !== undefined) return truthIn(when);',
+    replace: ''
+  },
+  {
+    name: 'cures of what concerns nobody here',
+    in: 'cureTruthAt',
+    find: "if (guard !== undefined && truthIn(guard) === 'no') return 'no';",
+    replace: ''
+  },
+  {
+    name: 'what is needed only perhaps is needed',
+    in: 'withLeast',
+    find: 'const ifNeeded = asked.cures.filter((c) => least.some((l) => !l.cures.includes(c)));',
+    replace: 'const ifNeeded = asked.cures.slice(99);'
+  },
+  {
+    name: 'the least is the most',
+    in: 'withLeast',
+    find: 'const spared = asked.cures.filter((c) => !extra.includes(c));',
+    replace: 'const spared = asked.cures.slice(99);'
+  },
+  {
+    name: 'what is stale is as good as read',
+    in: 'unread',
+    find: 'if (!asking.hasStale) return terms;',
+    replace: 'return terms;'
+  },
+  {
+    name: 'only the first node is asked',
+    in: 'askDemand',
+    find: 'ask.nodes .map(',
+    replace: 'ask.nodes.slice(0, 1).map('
+  },
+  {
+    name: 'a cure for one node is done on none',
+    in: 'afterCures',
+    find: 'if (own) node.set(cure.fact, curedSeen(cure, kinds, own));',
+    replace: ''
+  },
+  {
+    name: 'cures cost the same whatever the nodes',
+    in: 'askWith',
+    find: 'costCents: sum(cures.map((c) => c.cure.costCents ?? 0)) * terms.nodes,',
+    replace: 'costCents: sum(cures.map((c) => c.cure.costCents ?? 0)),'
+  },
+  {
+    name: 'what is lost afresh is forgotten',
+    in: 'ofCompanion',
+    find: "const isLost = kind === 'fresh install' && INSTALLED.has(companion.kind);",
+    replace: 'const isLost = false;'
+  },
+  {
+    name: 'putting back takes no time',
+    in: 'findWork',
+    find: "whole('copy back', copyBackMinutes)",
+    replace: "whole('copy back')"
+  },
+  {
+    name: 'what hangs on something has no pairings of its own',
+    in: '#gatesAmong',
+    find: 'if (!mutual) return this.gatesOf(own.system);',
+    replace: 'if (!mutual) return () => [];'
+  },
+  {
+    name: 'nothing is struck',
+    in: '#strike',
+    find: "for (let before = ''; before !== reachedBy(held);) {",
+    replace: "for (let before = ''; before !== reachedBy(held) && false;) {"
+  },
+  {
+    name: 'those that hang on each other wait for each other',
+    in: '#gateOf',
+    find: '...(isMutual ? {} :',
+    replace: '...(isMutual && false ? {} :'
   }
 ];

@@ -1,7 +1,6 @@
 import type { Hop, Product, Release } from '../../src/core/catalogue/schema';
 import type { Fact, SystemCompanion } from '../../src/core/estate/schema';
 import { formatDay, type Day } from '../../src/core/date/day';
-import type { Standing } from '../../src/core/route/types';
 import { Random } from './random';
 
 /** What a random world asks of its system, what the system has, and what is decided; drawn apart from the world itself. */
@@ -34,14 +33,6 @@ export const NO_NEEDS: WorldNeeds = {
   ignored: new Map(),
   hops: new Map()
 };
-
-/** The other end of a pairing in a world: a standing, a target and whether it is to stay. */
-export interface WorldLink {
-  readonly start: Standing | undefined;
-  readonly target:
-    { readonly release: string; readonly edition: string; readonly architecture: string } | undefined;
-  readonly stays: boolean;
-}
 
 type Requirement = NonNullable<Product['requirements']>[number];
 type Cure = NonNullable<Requirement['cures']>[number];

@@ -5,7 +5,7 @@ import { seenOfFact } from '../../src/core/estate/facts';
 import { startAlong } from '../../src/core/route/along';
 import { findChosen } from '../../src/core/route/choose';
 import { routeOf } from '../../src/core/route/explain';
-import { gatesOver, type LinkedSide } from '../../src/core/route/gate';
+import { Together, type PairedSystem } from '../../src/core/pairing/together';
 import { unbeatenOf, type Label } from '../../src/core/route/label';
 import { NOTHING, type Place } from '../../src/core/route/move';
 import { findRoutes, targetKey } from '../../src/core/route/search';
@@ -74,43 +74,55 @@ export function placeOf(terms: Terms, { release, patch, edition, architecture }:
   };
 }
 
-/** The terms of a world, with its gate where it hangs on something. */
+/** The terms of a world, with its gates where it hangs on something. */
 export function termsOfWorld(world: World): Terms {
-  const model = modelOf(world.product);
-  const terms: Terms = {
-    ...termsOf(model, world.goal, world.countsExpected, world.today, {
+  const terms = plainTermsOf(world);
+  const { net } = world;
+  if (!net) return terms;
+  const paired = new Map<string, PairedSystem>();
+  const pairedOf = (id: string): PairedSystem | undefined => {
+    const member = net.members.get(id);
+    const known = paired.get(id);
+    if (known || !member) return known ?? (id === 's' ? mainOf(terms, world) : undefined);
+    const own = plainTermsOf(member.world);
+    const made: PairedSystem = {
+      system: id,
+      terms: own,
+      start: member.start && placeOf(own, member.start),
+      target: member.target && placeOf(own, { ...member.target, patch: 'base' }),
+      stays: member.stays
+    };
+    paired.set(id, made);
+    return made;
+  };
+  const together = new Together(pairedOf, (id) => {
+    const links = net.links.get(id) ?? [];
+    return links === 'unknown' ? links : links.flatMap((to) => pairedOf(to) ?? []);
+  });
+  return { ...terms, gates: together.gatesOf('s') };
+}
+
+const mainOf = (terms: Terms, world: World): PairedSystem => ({
+  system: 's',
+  terms,
+  start: placeOf(terms, world.start),
+  target: undefined,
+  stays: false
+});
+
+function plainTermsOf(world: World): Terms {
+  const asking = askingOfWorld(world);
+  return {
+    ...termsOf(modelOf(world.product), world.goal, world.countsExpected, world.today, {
       nodes: world.nodes,
       activated: world.activated,
       held: world.held,
-      asking: askingOfWorld(world)
+      asking
     }),
     barred: world.barred ?? new Set(),
     lifted: world.lifted ?? new Set(),
     learned: world.learned ?? new Map(),
-    along: startAlong(world.facts, askingOfWorld(world).nodes)
-  };
-  const { link } = world;
-  if (!link) return terms;
-  const full: Terms = {
-    ...terms,
-    gates: gatesOver(
-      model.needs.pairings,
-      () => full,
-      () => (link === 'unknown' ? link : [sideOf(link)])
-    )
-  };
-  return full;
-}
-
-function sideOf({ world, link }: Exclude<NonNullable<World['link']>, 'unknown'>): LinkedSide {
-  const terms = { ...termsOfWorld({ ...world, link: undefined } as World), gates: () => [] };
-  return {
-    system: 'linked',
-    terms,
-    start: link.start && placeOf(terms, link.start),
-    target: link.target && placeOf(terms, { ...link.target, patch: 'base' }),
-    stays: link.stays,
-    gates: () => []
+    along: startAlong(world.facts, asking.nodes)
   };
 }
 
@@ -160,24 +172,22 @@ function searchedOf(terms: Terms, labels: readonly Label[], others: readonly Lab
 }
 
 export function verifierOf(world: World): VerifyTerms {
-  const { link } = world;
+  const { net, id = 's' } = world;
   return verifyTermsOf({
     ...world,
+    system: id,
     asking: askingOfWorld(world),
     kinds: KINDS,
-    linked: () =>
-      !link
-        ? []
-        : link === 'unknown'
-          ? link
-          : [
-              {
-                system: 'linked',
-                terms: { ...verifierOf({ ...link.world, link: undefined } as World), linked: () => [] },
-                start: link.link.start,
-                stays: link.link.stays
-              }
-            ]
+    linked: () => {
+      const links = net?.links.get(id) ?? [];
+      if (links === 'unknown') return links;
+      return links.flatMap((to) => {
+        const member = net?.members.get(to);
+        if (!member || !net) return [];
+        const terms = verifierOf({ ...member.world, net, id: to });
+        return [{ system: to, terms, start: member.start, stays: member.stays }];
+      });
+    }
   });
 }
 

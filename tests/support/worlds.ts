@@ -4,7 +4,7 @@ import { DEFAULT_GOAL, type Goal } from '../../src/core/estate/schema';
 import type { Standing } from '../../src/core/route/types';
 import type { Seen } from '../../src/core/condition/evidence';
 import type { Truth } from '../../src/core/condition/truth';
-import { needsOf, type WorldLink, type WorldNeeds } from './needs';
+import { needsOf, type WorldNeeds } from './needs';
 import { Random } from './random';
 
 /** One small made-up product with a goal and a start, for comparing the search with brute force. */
@@ -19,17 +19,32 @@ export interface World {
   readonly held: ReadonlySet<string>;
   readonly start: Standing;
   readonly needs?: WorldNeeds;
-  /** The other end of the product's one pairing; `unknown` where nobody has told. */
-  readonly link?: { readonly world: World; readonly link: WorldLink } | 'unknown';
+  /** What it is linked with, through others too; itself goes by `s`. */
+  readonly net?: WorldNet;
+  /** Which of the net this world is; `s` where it does not say. */
+  readonly id?: string;
   /** The first day on which work may be done, where that is not today. */
   readonly from?: Day;
-  /** Its own pairings are taken as holding. */
-  readonly ungated?: boolean;
+  /** Of the net: those whose ways are taken as holding, whatever they are. */
+  readonly trusted?: ReadonlySet<string>;
   readonly barred?: ReadonlySet<string>;
   /** Clauses taken to hold; what unknown clauses and facts are taken for. */
   readonly lifted?: ReadonlySet<string>;
   readonly learned?: ReadonlyMap<string, Truth>;
   readonly facts?: ReadonlyMap<string, Seen>;
+}
+
+/** Systems of several products, each with at most one pairing, and what each is linked with by it. */
+export interface WorldNet {
+  readonly members: ReadonlyMap<string, WorldMember>;
+  readonly links: ReadonlyMap<string, readonly string[] | 'unknown'>;
+}
+
+export interface WorldMember {
+  readonly world: World;
+  readonly start: Standing | undefined;
+  readonly target: Omit<Standing, 'patch'> | undefined;
+  readonly stays: boolean;
 }
 
 export const TODAY = parseDay('2031-03-10') as Day;
@@ -334,58 +349,88 @@ function rightExtrasOf(seed: number, right: Right, product: Product): Partial<Ri
   };
 }
 
-/** A quarter of the worlds hang on something: another product's system, or a peer of their own. */
+const pairingOver = (
+  r: Random,
+  own: Product,
+  other: Product,
+  kind: 'managed by' | 'content of'
+): Pairing => ({
+  id: 'pair',
+  kind,
+  other: other.id,
+  ...(r.chance(0.5) ? { table: 'complete' as const } : {}),
+  fits: own.releases.flatMap((release) =>
+    r.chance(0.9)
+      ? [
+          {
+            own: release.id,
+            other: r.pick([
+              'any',
+              `from ${r.pick(other.releases.slice(1)).id}`,
+              `from ${r.pick(other.releases).id}`
+            ])
+          }
+        ]
+      : []
+  )
+});
+type Pairing = NonNullable<Product['pairings']>[number];
+
+/**
+ * Four worlds of ten hang on something: a manager, perhaps with a manager of its own, or one that hangs on them in turn;
+ * a peer of their own product; or one that nobody has told of.
+ */
 function withLink(world: World, seed: number): World {
   const r = new Random(seed * 911 + 7);
   if (!r.chance(0.4)) return world;
   const isPeer = r.chance(0.3);
-  const other = isPeer ? world : worldOf(100_000 + seed);
-  const releases = other.product.releases;
-  const pairing = isPeer
-    ? { id: 'pair', kind: 'peer of' as const, other: 'world', apart: r.int(0, 2) }
-    : {
-        id: 'pair',
-        kind: 'managed by' as const,
-        other: 'manager',
-        ...(r.chance(0.5) ? { table: 'complete' as const } : {}),
-        fits: world.product.releases.flatMap((own) =>
-          r.chance(0.9)
-            ? [
-                {
-                  own: own.id,
-                  other: r.pick([
-                    'any',
-                    `from ${r.pick(releases.slice(1)).id}`,
-                    `from ${r.pick(releases).id}`
-                  ])
-                }
-              ]
-            : []
-        )
-      };
-  const product = { ...world.product, pairings: [pairing] };
-  if (r.chance(0.08)) return { ...world, product, link: 'unknown' };
-  const at = releases[r.pick([0, 0, 1])] as Release;
-  const start: Standing = { ...other.start, release: at.id, patch: 'base' };
-  const goal = r.pick(releases);
-  const linked: World = {
-    ...other,
-    product: { ...(isPeer ? product : other.product), id: isPeer ? 'world' : 'manager' },
-    start,
-    countsExpected: world.countsExpected
+  const above: World = isPeer
+    ? world
+    : { ...worldOf(100_000 + seed), countsExpected: world.countsExpected, today: world.today };
+  const otherProduct: Product = isPeer ? world.product : { ...above.product, id: 'manager' };
+  const pairing: Pairing = isPeer
+    ? { id: 'pair', kind: 'peer of', other: 'world', apart: r.int(0, 2) }
+    : pairingOver(r, world.product, otherProduct, 'managed by');
+  const product: Product = { ...world.product, pairings: [pairing] };
+  const main: World = { ...world, product };
+  if (r.chance(0.08)) return { ...main, net: { members: new Map(), links: new Map([['s', 'unknown']]) } };
+  const shape = isPeer ? 'peer' : r.pick(['one', 'chain', 'chain', 'round'] as const);
+  const members = new Map<string, WorldMember>();
+  const links = new Map<string, readonly string[] | 'unknown'>([['s', ['o']]]);
+  const memberOf = (one: World, id: string): WorldMember => {
+    const at = r.pick([0, 0, 1]);
+    const start: Standing = { ...one.start, release: one.product.releases[at]?.id ?? '', patch: 'base' };
+    const { edition, architecture } = start;
+    const target = { release: r.pick(one.product.releases).id, edition, architecture };
+    return {
+      world: { ...one, id, start },
+      start: r.chance(0.06) ? undefined : start,
+      target: r.chance(0.15) ? undefined : target,
+      stays: r.chance(0.12)
+    };
   };
-  return {
-    ...world,
-    product,
-    link: {
-      world: linked,
-      link: {
-        start: r.chance(0.06) ? undefined : start,
-        target: r.chance(0.15)
-          ? undefined
-          : { release: goal.id, edition: start.edition, architecture: start.architecture },
-        stays: r.chance(0.12)
-      }
-    }
-  };
+  if (shape === 'peer') {
+    members.set('o', memberOf(main, 'o'));
+    links.set('o', ['s']);
+  } else if (shape === 'round') {
+    const back = pairingOver(r, otherProduct, product, 'content of');
+    members.set('o', memberOf({ ...above, product: { ...otherProduct, pairings: [back] } }, 'o'));
+    links.set('o', ['s']);
+  } else if (shape === 'chain') {
+    const top = { ...worldOf(200_000 + seed), countsExpected: world.countsExpected, today: world.today };
+    const topProduct = { ...top.product, id: 'top' };
+    const further = pairingOver(r, otherProduct, topProduct, 'managed by');
+    members.set('o', memberOf({ ...above, product: { ...otherProduct, pairings: [further] } }, 'o'));
+    members.set('t', memberOf({ ...top, product: topProduct }, 't'));
+    links.set('o', ['t']);
+  } else members.set('o', memberOf({ ...above, product: otherProduct }, 'o'));
+  const { edition, architecture } = main.start;
+  const target = { release: r.pick(product.releases).id, edition, architecture };
+  members.set('s', {
+    world: main,
+    start: main.start,
+    target: r.chance(0.2) ? undefined : target,
+    stays: false
+  });
+  return { ...main, net: { members, links } };
 }

@@ -1,6 +1,8 @@
 import { expect, test } from 'vitest';
-import { findDemands } from '../../src/core/catalogue/find-demands';
+import { askedOnWay } from '../../src/core/asked-on-way';
+import { lookAt } from '../../src/core/find-out';
 import { plan } from '../../src/core/plan';
+import { Planning } from '../../src/core/planning';
 import type { Estate, System } from '../../src/core/estate/schema';
 import { describeEvaluation } from '../../src/core/wording/condition';
 import { demoInput } from '../support/demo';
@@ -8,16 +10,20 @@ import { demoInput } from '../support/demo';
 const input = demoInput();
 const result = plan(input);
 
+/** What is asked of a system on the way chosen in the demo, with other facts. */
 function demandsOf(id: string, facts: System['facts'], other: Partial<System> = {}) {
-  const one = result.cases.find((c) => c.systems.includes(id))!;
-  const system = { ...input.estate.systems.find((s) => s.id === id)!, facts, ...other };
-  return findDemands({
-    catalogue: input.catalogue,
-    product: input.catalogue.products.find((p) => p.id === one.product)!,
-    system,
-    start: one.start!,
-    steps: one.goalPlan!.route!.steps
-  });
+  const systems = input.estate.systems.map((s) => (s.id === id ? { ...s, facts, ...other } : s));
+  const estate = { ...input.estate, systems };
+  const planning = new Planning({ ...input, estate });
+  const one = planning.gather().cases.find((c) => c.systems.includes(id))!;
+  const planned = result.cases.find((c) => c.systems.includes(id))!;
+  const model = planning.modelFor(one.system)!;
+  const looking = lookAt(
+    planning,
+    { model, one: { ...one, system: planning.system(id)! }, plan: planned },
+    planned.goal!
+  )!;
+  return askedOnWay(looking.terms, looking.start, looking.place, planned.goalPlan?.route);
 }
 const truths = (id: string, facts: System['facts']) =>
   Object.fromEntries(demandsOf(id, facts).requirements.map((r) => [r.requirement.id, r.truth]));
@@ -65,8 +71,8 @@ test('cautions are met on the hop they are about; companions by how they fare at
 
 test('a reason tells what was seen', () => {
   const failing = demandsOf('draw-01', { memory: { value: '3 GB' } }).requirements[0];
-  expect(failing?.evaluation && describeEvaluation(failing.evaluation)).toEqual([
-    'no: memory at least 4 GB; seen: 3 GB'
+  expect(failing?.needs && describeEvaluation(failing.needs, (fact) => `the ${fact}`)).toEqual([
+    'no: the memory at least 4 GB; seen: 3 GB'
   ]);
 });
 

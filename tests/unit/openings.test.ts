@@ -198,7 +198,7 @@ test(`questions: each least set settles the verdict whatever comes out, nothing 
   for (let seed = 1, done = 0; done < ASKED_WORLDS; seed++) {
     if (!isMine(seed)) continue;
     const world = fullWorldOf(seed);
-    if (world.link) continue;
+    if (world.net) continue;
     const brute = new BruteForce(world);
     const solved = brute.solve(500);
     if (!solved) continue;

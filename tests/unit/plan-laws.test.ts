@@ -7,7 +7,7 @@ import { plan, planStepwise, planWith, type PlanInput } from '../../src/core/pla
 import { PlanCache } from '../../src/core/plan-cache';
 import { Planning } from '../../src/core/planning';
 import type { Target } from '../../src/core/estate/schema';
-import type { Route } from '../../src/core/route/types';
+import { isCounted, type Route } from '../../src/core/route/types';
 import type { CasePlan, Plan } from '../../src/core/plan-types';
 import { rankVerdict } from '../../src/core/route/verdict';
 import { demoInput } from '../support/demo';
@@ -259,7 +259,8 @@ describe('unknown starts', () => {
 
 const stepsOf = (route: Route): string =>
   route.steps
-    .flatMap((s) => (s.kind === 'patch' ? [] : [`${s.id}@${s.from.patch}>${s.to.edition}`]))
+    .filter(isCounted)
+    .map((s) => `${s.id}@${s.from.patch}>${s.to.edition}`)
     .join(' ');
 
 test('the latest start holds, and the day after it does not', () => {
@@ -302,7 +303,7 @@ test('the latest start holds, and the day after it does not', () => {
     )
       continue;
     // A patch nobody can date is later than the day of asking: asked a day later it still is, seen from today it may be out.
-    const ids = new Set(route.steps.map((s) => (s.kind === 'patch' ? '' : s.id)));
+    const ids = new Set(route.steps.filter(isCounted).map((s) => s.id));
     const asksForAll = world.product.hops?.some((h) => ids.has(h.id) && h.everyPatch);
     if (
       asksForAll &&

@@ -160,7 +160,7 @@ test.each([
   ['patch = ?', 20],
   ['slack < 0', 11],
   ['deadline < 2031-04', 11],
-  ['closed or stage = bare', 50],
+  ['closed or stage = bare', 52],
   ['board or pay', 5],
   ['memory < nonsense', 0],
   ['', 258]

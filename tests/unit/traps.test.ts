@@ -17,7 +17,8 @@ const targetOf = (one: CasePlan, release: string, edition?: string): TargetPlan 
   one.targets.find(
     (t) => t.target.release === release && (edition === undefined || t.target.edition === edition)
   ) as TargetPlan;
-const kinds = (route: Route | undefined): string[] => route?.steps.map((s) => s.kind) ?? [];
+const kinds = (route: Route | undefined): string[] =>
+  route?.steps.flatMap((s) => (s.kind === 'work' ? [] : [s.kind])) ?? [];
 const ids = (route: Route | undefined): string[] =>
   route?.steps.map((s) => (s.kind === 'patch' ? s.to.patch : s.id)) ?? [];
 const codes = (target: TargetPlan | undefined): string[] =>
@@ -86,8 +87,25 @@ test('upgrading a product before its manager knows it: the manager first, then i
       to: expect.objectContaining({ release: 'k8' }) as object
     })
   );
-  expect(of('ledger').goalPlan?.route?.needsFirst.map((n) => n.system)).toContain('content');
+  // The hub cannot go, so neither can its bundle, nor what hangs on the bundle.
   expect(codes(of('content').goalPlan)).toEqual(['pairing content-hub']);
+  expect(codes(of('watch').goalPlan)).toEqual(['pairing watch-content']);
+  expect(codes(of('ledger').goalPlan)).toContain('pairing ledger-content');
+  const mended = planWithout((e) =>
+    changed(e, 'hub', (s) => ({
+      ...s,
+      facts: {
+        ...s.facts,
+        'precheck.failures': { value: 0 },
+        'backup.finished': { value: '2031-03-08' },
+        'backup.restored': { value: '2031-03-08' }
+      }
+    }))
+  );
+  const first = of('watch', mended).goalPlan?.route?.needsFirst ?? [];
+  expect(first.map((n) => n.system)).toEqual(expect.arrayContaining(['content', 'hub']));
+  const both = of('ledger', mended).goalPlan?.route?.needsFirst.find((n) => n.system === 'watch');
+  expect(both).toMatchObject({ together: true });
 });
 
 test('a pre-check that was not read to the end leaves the verdict open until somebody reads it', () => {
@@ -114,7 +132,10 @@ test('a pre-check that was not read to the end leaves the verdict open until som
 
 test('trusting the checker against the publisher’s own list: disputed is unknown, and asked', () => {
   const planning = new Planning(input);
-  expect(ids(of('survey-01').goalPlan?.route)).toContain('draft-security-on');
+  expect(of('survey-01').goalPlan?.route?.steps.find((s) => s.kind === 'cure')).toMatchObject({
+    id: 'draft-security-on',
+    ifNeeded: true
+  });
   expect(ids(of('survey-02').goalPlan?.route)).not.toContain('draft-security-on');
   const asked = exploreSystem(planning, 'fare-01')?.looked?.questions.flat() ?? [];
   expect(asked.map((q) => ('clause' in q.about ? q.about.clause : ''))).toContain('companion quay-archive');

@@ -13,6 +13,8 @@ export interface Evaluation {
   readonly parts: readonly Evaluation[];
   /** For a comparison: what was seen. */
   readonly seen?: Seen;
+  /** Of what is asked of linked systems: their names, in the order of the parts, as far as they have any. */
+  readonly of?: readonly (string | undefined)[];
 }
 
 /**
@@ -41,7 +43,8 @@ export function evaluateCondition(condition: Condition, evidence: Evidence, kind
       const linked = evidence.linked(condition.link);
       if (linked === 'unknown') return { condition, parts: [], truth: 'unknown' };
       const parts = linked.members.map((m) => evaluateCondition(condition.part, m, kinds));
-      return { condition, parts, truth: truthOfLinked(condition.members, linked, parts) };
+      const of = linked.members.map((m) => m.name);
+      return { condition, parts, truth: truthOfLinked(condition.members, linked, parts), of };
     }
     default:
       return evaluateComparison(condition, evidence, kinds);

@@ -21,6 +21,8 @@ export interface LinkedEvidence {
 
 /** What a condition is evaluated against: one system, and through its links others. */
 export interface Evidence {
+  /** Of a linked system or node: the name people know it by. */
+  readonly name?: string;
   fact(id: string): Seen;
   /** Whether a list holds a value. */
   listed(list: string, value: string): Truth;

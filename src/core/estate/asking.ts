@@ -73,7 +73,7 @@ function decidedOf(
   return found;
 }
 
-/** Companions of one system that are no longer used, told by the name they were read under. */
+/** Companions of one system that are no longer used, by id, or by the name they were read under where no list has them. */
 function ignoredByName(product: Product, decisions: readonly Decision[]): [string, Day][] {
   return decisions.flatMap((d) => {
     if (d.kind !== 'ignore' || !('companion' in d.scope)) return [];
@@ -81,7 +81,7 @@ function ignoredByName(product: Product, decisions: readonly Decision[]): [strin
     const found = product.companions?.find((c) =>
       [c.id, c.name, ...(c.aliases ?? [])].some((n) => foldText(n) === name)
     );
-    return found ? [[found.id, lastDay(d)] as [string, Day]] : [];
+    return [[found?.id ?? name, lastDay(d)] as [string, Day]];
   });
 }
 

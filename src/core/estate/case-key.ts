@@ -7,10 +7,11 @@ import { parseFigure } from '../condition/measure';
 import { parseCondition } from '../condition/parse-condition';
 import { foldText } from '../version/words';
 import { truthOfListed } from './evidence';
-import { seenOf, type FactDecisions } from './facts';
+import { isStale, seenOf, seenOfFact, type FactDecisions } from './facts';
 import type { LinkEnd, LinkIndex } from './links';
 import { situationKey } from './standing';
-import type { System } from './schema';
+import type { Day } from '../date/day';
+import type { Decision, System } from './schema';
 
 /** What a product's rules ask of a fact: comparisons that cut its values into pieces, or every value by itself. */
 interface Cut {
@@ -23,8 +24,9 @@ interface Cut {
 interface Cuts {
   readonly facts: ReadonlyMap<string, Cut>;
   readonly companions: readonly (readonly string[])[];
-  readonly asksNodes: boolean;
   readonly asksLinks: boolean;
+  /** Facts behind what cures are for: whether they are read too long ago decides what is needed only perhaps. */
+  readonly agesMatter: ReadonlySet<string>;
 }
 
 /**
@@ -39,11 +41,16 @@ export class CaseKeys {
   readonly #kinds: FactKinds;
   readonly #cuts = new Map<string, Cuts>();
   readonly #products: ReadonlyMap<string, Product>;
+  readonly #today: Day;
+  readonly #around: Around;
+  #colours: ReadonlyMap<string, number> | undefined;
 
-  constructor(catalogue: Catalogue, decided: FactDecisions, links: LinkIndex) {
+  constructor(catalogue: Catalogue, around: Around, today: Day) {
     this.#catalogue = catalogue;
-    this.#decided = decided;
-    this.#links = links;
+    this.#around = around;
+    this.#decided = around.decided;
+    this.#links = around.links;
+    this.#today = today;
     this.#kinds = new FactKinds(catalogue.facts);
     this.#products = new Map(catalogue.products.map((p) => [p.id, p]));
   }
@@ -79,26 +86,36 @@ export class CaseKeys {
 
   #ownKey(system: System, cuts: Cuts): string {
     let key = '';
-    for (const [id, cut] of cuts.facts) key += `;${this.#pieceOf(cut, seenOf(system, id, this.#decided))}`;
+    for (const [id, cut] of cuts.facts) {
+      const seen = seenOf(system, id, this.#decided);
+      key += `;${this.#pieceOf(cut, seen)}${cuts.agesMatter.has(id) && this.#isStale(id, seen) ? '~' : ''}`;
+    }
     if (cuts.companions.length > 0) key += `|${companionsKey(system, cuts)}`;
-    if (cuts.asksNodes && system.members)
-      key += `|${JSON.stringify(system.members.map((m) => m.facts ?? {}))}`;
+    // Every node is asked by itself of what it states.
+    for (const { facts = {} } of system.members ?? [])
+      key += `|${[...cuts.facts]
+        .flatMap(([id, cut]) =>
+          Object.hasOwn(facts, id) ? [`${id}${this.#pieceOf(cut, seenOfFact(facts[id]))}`] : []
+        )
+        .join(';')}`;
     return key;
   }
 
-  /** Systems linked directly, each by its situation and its own facts, and what those are linked with in turn. */
+  #isStale(id: string, seen: Seen): boolean {
+    return seen.kind === 'known' && isStale(this.#kinds.find(id), seen, this.#today);
+  }
+
+  /** What a system is linked with, to any depth: the colour it has among all linked systems. */
   #linkedKey(system: System): string {
-    const near = this.#links.around(system);
-    const keyOfOne = (end: LinkEnd, further: boolean): string => {
-      if (typeof end.system === 'string') return `${end.word}:${end.system}`;
-      const cuts = this.#cutsFor(end.system);
-      const beyond = further ? this.#links.around(end.system).map((e) => keyOfOne(e, false)) : [];
-      return `${end.word}:${situationKey(end.system)}${cuts ? this.#ownKey(end.system, cuts) : ''}[${beyond.sort().join(',')}]`;
-    };
-    return `|${near
-      .map((end) => keyOfOne(end, true))
-      .sort()
-      .join('&')}`;
+    this.#colours ??= colourOf(this.#around.systems, (one) => this.#firstColour(one), this.#links);
+    return `|${this.#colours.get(system.id) ?? ''}`;
+  }
+
+  /** What pairings and conditions ask of a linked system by itself. */
+  #firstColour(system: System): string {
+    const cuts = this.#cutsFor(system);
+    const decisions = this.#around.decisionsOf(system).map((d) => d.id);
+    return `${situationKey(system)}#${system.nodes ?? 1}#${decisions.join(',')}#${cuts ? this.#ownKey(system, cuts) : ''}`;
   }
 
   #pieceOf(cut: Cut, seen: Seen): string {
@@ -121,6 +138,61 @@ export class CaseKeys {
     cut.pieces.set(memo, piece);
     return piece;
   }
+}
+
+/** What stands around the systems whose keys are made. */
+export interface Around {
+  readonly systems: readonly System[];
+  readonly decided: FactDecisions;
+  readonly links: LinkIndex;
+  /** Decisions in force that touch a system. */
+  decisionsOf(system: System): readonly Decision[];
+}
+
+/**
+ * Colours that are equal for linked systems that cannot be told apart by their own keys and those of what they are linked
+ * with, to any depth: colours are refined by those of neighbours until no more come about. Method: colour refinement
+ * (B. Weisfeiler, A. Leman, 1968). Systems linked with nothing have none. Cost: links times rounds.
+ */
+function colourOf(
+  systems: readonly System[],
+  first: (system: System) => string,
+  links: LinkIndex
+): ReadonlyMap<string, number> {
+  const ends = new Map<string, readonly LinkEnd[]>();
+  const linked = new Map<string, System>();
+  const take = (system: System): void => {
+    if (linked.has(system.id)) return;
+    const around = links.around(system);
+    if (around.length === 0) return;
+    linked.set(system.id, system);
+    ends.set(system.id, around);
+  };
+  for (const system of systems) take(system);
+  for (const around of [...ends.values()])
+    for (const end of around) if (typeof end.system !== 'string') linked.set(end.system.id, end.system);
+  const inOrder = [...linked.values()].sort((a, b) => (a.id < b.id ? -1 : 1));
+  let colours = numbered(inOrder.map((s) => [s.id, first(s)]));
+  for (let count = 0; count < new Set(colours.values()).size;) {
+    count = new Set(colours.values()).size;
+    const last = colours;
+    colours = numbered(
+      inOrder.map((s) => [
+        s.id,
+        `${last.get(s.id)}|${(ends.get(s.id) ?? [])
+          .map((e) => `${e.word}:${typeof e.system === 'string' ? e.system : last.get(e.system.id)}`)
+          .sort()
+          .join('&')}`
+      ])
+    );
+  }
+  return colours;
+}
+
+/** Equal texts by equal numbers, in the order of the texts, so that the order of systems changes none. */
+function numbered(texts: readonly (readonly [string, string])[]): Map<string, number> {
+  const places = new Map([...new Set(texts.map(([, text]) => text))].sort().map((text, i) => [text, i]));
+  return new Map(texts.map(([id, text]) => [id, places.get(text) ?? 0]));
 }
 
 function companionsKey(system: System, cuts: Cuts): string {
@@ -175,6 +247,8 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
   for (const cure of (product.requirements ?? []).flatMap((r) => r.cures ?? [])) {
     for (const name of Object.keys(cure.limits ?? {})) models.add(name);
     const figure = cure.raise === undefined ? undefined : parseFigure(cure.raise);
+    // Whether the thing is there decides whether a setting or a part helps.
+    if (cure.set !== undefined && kinds.find(cure.fact)?.measure === 'switch') wholly.add(cure.fact);
     if (figure)
       of(cure.fact).comparisons.push({ kind: 'figure', fact: cure.fact, relation: 'at least', figure });
   }
@@ -186,14 +260,34 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
   return {
     facts: new Map([...facts].sort((a, b) => (a[0] < b[0] ? -1 : 1))),
     companions: (product.companions ?? []).map((c) => [c.id, c.name, ...(c.aliases ?? [])].map(foldText)),
-    asksNodes: linked.includes('node'),
+    agesMatter: new Set(
+      (product.requirements ?? []).flatMap((r) =>
+        (r.cures ?? []).length === 0
+          ? []
+          : [
+              ...[r.when, r.needs, r.site?.needs, ...(r.cures ?? []).map((c) => c.when)].flatMap(factsIn),
+              ...(r.cures ?? []).map((c) => c.fact),
+              'model'
+            ]
+      )
+    ),
     asksLinks: linked.some((l) => l !== 'node') || (product.pairings ?? []).length > 0
   };
 }
 
+function factsIn(text: string | undefined): string[] {
+  const parsed = text === undefined ? undefined : parseCondition(text);
+  return parsed && 'condition' in parsed ? comparisonsOf(parsed.condition).map((c) => c.fact) : [];
+}
+
 function conditionsOf(product: Product): Condition[] {
   const texts = [
-    ...(product.requirements ?? []).flatMap((r) => [r.when, r.needs, r.site?.needs]),
+    ...(product.requirements ?? []).flatMap((r) => [
+      r.when,
+      r.needs,
+      r.site?.needs,
+      ...(r.cures ?? []).map((c) => c.when)
+    ]),
     ...(product.cautions ?? []).map((c) => c.when),
     ...(product.companions ?? []).flatMap((c) => c.fares.map((f) => f.when)),
     ...(product.offers ?? []).map((o) => o.firstTo),

@@ -52,6 +52,7 @@ function nodesOf(whole: Evidence, system: System): LinkedEvidence {
   if (!system.members) return { members: [whole], lowest: 0 };
   const members = (system.members ?? []).map((m): Evidence => ({
     ...whole,
+    name: m.name,
     fact: (id) => (m.facts && Object.hasOwn(m.facts, id) ? seenOfFact(m.facts[id]) : whole.fact(id))
   }));
   return { members, lowest: 'unknown' };
@@ -74,8 +75,10 @@ function linkedOf(
 function memberOf(catalogue: Catalogue, system: System, around: Surroundings): Evidence {
   const product = catalogue.products.find((p) => 'is' in system.product && p.id === system.product.is);
   const standing = standingOfSystem(system);
-  if (product && standing) return evidenceOf(catalogue, product, system, standing, around);
+  if (product && standing)
+    return { ...evidenceOf(catalogue, product, system, standing, around), name: system.name };
   return {
+    name: system.name,
     fact: (id) => seenOf(system, id, around.decided),
     listed: (list, value) => truthOfListed(catalogue, list, value),
     inRange: () => 'unknown',

@@ -100,7 +100,8 @@ function ofHops(fetching: Fetching): Item[] {
 
 /** Keys that are not in hand, and drivers the target does not bring. */
 function ofCompanions(fetching: Fetching): Item[] {
-  return (fetching.looked.demands?.companions ?? []).flatMap(({ companion, needsKey, driver }) => {
+  return (fetching.looked.asked?.companions ?? []).flatMap(({ companion, needsKey, driver, verdict }) => {
+    if (verdict === 'works' && !needsKey) return [];
     const names = [companion.id, companion.name, ...(companion.aliases ?? [])].map(foldText);
     const owners = fetching.systems.flatMap((s) =>
       (s.companions ?? []).filter((c) => names.includes(foldText(c.name)))

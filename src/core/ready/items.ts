@@ -1,24 +1,18 @@
-import type { Demands } from '../catalogue/find-demands';
+import type { CautionOnWay, CompanionOnWay, RequirementOnWay } from '../asked-on-way';
+import type { Caution, Requirement } from '../catalogue/schema';
 import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
 import type { FactKinds } from '../condition/fact-kind';
 import type { Seen } from '../condition/evidence';
 import type { Truth } from '../condition/truth';
-import { foldText } from '../version/words';
 import type { LookedCase } from './look-case';
-import {
-  LOSSES,
-  type Dealt,
-  type Loss,
-  type Mark,
-  type ReadyCell,
-  type ReadyItem,
-  type ReadyKind
-} from './ready-types';
+import { LOSSES, type Loss, type Mark, type ReadyCell, type ReadyItem, type ReadyKind } from './ready-types';
+import { foldText } from '../version/words';
 import { findShortfall } from './shortfall';
 import { isCounted, type Reason } from '../route/types';
 
 type Asked = Omit<ReadyItem, 'key' | 'cells' | 'open'> & {
-  readonly cell: Omit<ReadyCell, 'case' | 'systems'>;
+  /** Of all systems of the case, where it does not say of which. */
+  readonly cell: Omit<ReadyCell, 'case' | 'systems'> & Partial<Pick<ReadyCell, 'systems'>>;
 };
 
 /**
@@ -51,12 +45,13 @@ export function gatherItems(looked: readonly LookedCase[], kinds: FactKinds): Re
 }
 
 function askedOf(looked: LookedCase, kinds: FactKinds): Asked[] {
-  const { demands } = looked;
-  if (!demands) return [];
+  const { asked } = looked;
+  if (!asked) return [];
   return [
-    ...demands.requirements.flatMap((r) => ofRequirement(looked, r, kinds)),
-    ...demands.companions.map((c) => ofCompanion(looked, c)),
-    ...demands.cautions.map((c) => ofCaution(looked, c)),
+    ...asked.requirements.map((r) => ofRequirement(looked, r, kinds)),
+    ...asked.companions.flatMap((c) => ofCompanion(looked, c)),
+    ...asked.cautions.map((c) => ofCaution(looked, c)),
+    ...ofUnlisted(looked),
     ...ofLinked(looked),
     ...ofClauses(looked)
   ];
@@ -64,7 +59,7 @@ function askedOf(looked: LookedCase, kinds: FactKinds): Asked[] {
 
 const MARKS: Readonly<Record<Truth, Mark>> = { yes: 'holds', no: 'fails', unknown: 'unknown' };
 
-const LOSS_OF_GRADE: Readonly<Record<Demands['requirements'][number]['requirement']['grade'], Loss>> = {
+const LOSS_OF_GRADE: Readonly<Record<Requirement['grade'], Loss>> = {
   blocks: 'the goal',
   warning: 'the goal',
   degrades: 'degraded',
@@ -73,37 +68,25 @@ const LOSS_OF_GRADE: Readonly<Record<Demands['requirements'][number]['requiremen
 };
 
 function ofRequirement(
-  { plan, way, decided }: LookedCase,
-  { requirement, truth, evaluation, site }: Demands['requirements'][number],
+  { plan }: LookedCase,
+  { requirement, isSite, truth, needs, dealt, ifNeeded }: RequirementOnWay,
   kinds: FactKinds
-): Asked[] {
-  const cured = way?.steps.some((s) => s.kind === 'cure' && s.requirement === requirement.id) ?? false;
-  const waived = decided?.waived.has(requirement.id) ?? false;
-  const asked = (kind: ReadyKind, demanded: string, loss: Loss, truth: Truth, of?: Evaluation): Asked => {
-    const accepted = kind === 'requirement' && (decided?.accepted.has(requirement.id) ?? false);
-    const isWaived = waived && (kind === 'site demand' || requirement.grade !== 'blocks');
-    const dealt: Dealt | undefined =
-      truth === 'yes' ? undefined : cured ? 'cured' : accepted ? 'accepted' : isWaived ? 'waived' : undefined;
-    return {
-      product: plan.product ?? '',
-      kind,
-      id: requirement.id,
-      demanded,
-      loss,
-      cell: {
-        mark: MARKS[truth],
-        ...(dealt ? { dealt } : {}),
-        ...(of ? toldBy(of, kinds) : {})
-      }
-    };
+): Asked {
+  const { site } = requirement;
+  const grade = isSite ? (site?.grade ?? requirement.grade) : requirement.grade;
+  return {
+    product: plan.product ?? '',
+    kind: isSite ? 'site demand' : 'requirement',
+    id: requirement.id,
+    demanded: isSite ? (site?.needs ?? '') : requirement.needs,
+    loss: LOSS_OF_GRADE[grade],
+    cell: {
+      mark: MARKS[truth],
+      // What is needed only perhaps is a question first.
+      ...(ifNeeded ? { ifNeeded } : dealt ? { dealt } : {}),
+      ...(needs ? toldBy(needs, kinds) : {})
+    }
   };
-  const own = asked('requirement', requirement.needs, LOSS_OF_GRADE[requirement.grade], truth, evaluation);
-  if (!site || !requirement.site) return [own];
-  const grade = requirement.site.grade ?? requirement.grade;
-  return [
-    own,
-    asked('site demand', requirement.site.needs, LOSS_OF_GRADE[grade], site.truth, site.evaluation)
-  ];
 }
 
 function toldBy(evaluation: Evaluation, kinds: FactKinds): Partial<ReadyCell> {
@@ -129,27 +112,38 @@ const sayKnown = (seen: Seen): string[] =>
 
 /** An essential one that does not work closes the goal; what nobody has listed is unknown, not fine. */
 function ofCompanion(
-  { one, plan, decided }: LookedCase,
-  { companion, has, verdict, loses }: Demands['companions'][number]
-): Asked {
-  const names = [companion.id, companion.name, ...(companion.aliases ?? [])].map(foldText);
-  const own = one.system.companions?.find((c) => names.includes(foldText(c.name)));
-  const essential = own?.essential ?? companion.essential ?? false;
+  { plan }: LookedCase,
+  { companion, has, verdict, essential, loses, dealt }: CompanionOnWay
+): Asked[] {
+  if (verdict === 'works') return [];
   const stops = verdict === 'does not work';
-  const mark: Mark = verdict === 'not listed' || (has === 'may' && verdict !== 'works') ? 'unknown' : 'fails';
+  const mark: Mark = verdict === 'not listed' || has === 'unknown' ? 'unknown' : 'fails';
   const loss: Loss = verdict === 'with less' ? 'a feature' : essential ? 'the goal' : 'a companion';
   const work = !stops && verdict !== 'not listed' && verdict !== 'with less';
-  return {
-    product: plan.product ?? '',
-    kind: 'companion',
-    id: companion.id,
-    demanded: `${companion.name}: ${verdict}${loses ? `, ${loses}` : ''}`,
-    loss: work ? 'a companion' : loss,
-    cell: { mark, ...(decided?.ignored.has(companion.id) ? { dealt: 'ignored' as const } : {}) }
-  };
+  return [
+    {
+      product: plan.product ?? '',
+      kind: 'companion',
+      id: companion.id,
+      demanded: `${companion.name}: ${verdict}${loses ? `, ${loses}` : ''}`,
+      loss: work ? 'a companion' : loss,
+      cell: { mark, ...(dealt ? { dealt } : {}) }
+    }
+  ];
 }
 
-const LOSS_OF_CAUTION: Readonly<Record<Demands['cautions'][number]['caution']['consequence'], Loss>> = {
+/** What the system has and the product's lists have never heard of: named, and unknown. */
+const ofUnlisted = ({ plan, unlisted }: LookedCase): Asked[] =>
+  (unlisted ?? []).map(({ name, systems, ignored }) => ({
+    product: plan.product ?? '',
+    kind: 'unlisted' as const,
+    id: foldText(name),
+    demanded: name,
+    loss: 'a companion' as const,
+    cell: { mark: 'unknown' as const, systems, ...(ignored ? { dealt: 'ignored' as const } : {}) }
+  }));
+
+const LOSS_OF_CAUTION: Readonly<Record<Caution['consequence'], Loss>> = {
   'service lost': 'service lost',
   stall: 'stall',
   rebuild: 'rebuild',
@@ -158,21 +152,14 @@ const LOSS_OF_CAUTION: Readonly<Record<Demands['cautions'][number]['caution']['c
 };
 
 /** A caution that hits is dealt with by its work-around on the way. */
-function ofCaution(
-  { plan, way, decided }: LookedCase,
-  { caution, truth }: Demands['cautions'][number]
-): Asked {
-  const done = way?.steps.some((s) => s.kind === 'work-around' && s.id === caution.id) ?? false;
-  const dealt: Dealt | undefined = decided?.ignored.has(caution.id) ? 'ignored' : done ? 'cured' : undefined;
-  return {
-    product: plan.product ?? '',
-    kind: 'caution',
-    id: caution.id,
-    demanded: caution.name,
-    loss: LOSS_OF_CAUTION[caution.consequence],
-    cell: { mark: truth === 'yes' ? 'fails' : 'unknown', ...(dealt ? { dealt } : {}) }
-  };
-}
+const ofCaution = ({ plan }: LookedCase, { caution, truth, dealt }: CautionOnWay): Asked => ({
+  product: plan.product ?? '',
+  kind: 'caution',
+  id: caution.id,
+  demanded: caution.name,
+  loss: LOSS_OF_CAUTION[caution.consequence],
+  cell: { mark: truth === 'no' ? 'fails' : 'unknown', ...(dealt ? { dealt } : {}) }
+});
 
 /** Linked systems that have to go first; the way already says how. */
 const ofLinked = ({ plan, way }: LookedCase): Asked[] =>

@@ -1,12 +1,22 @@
-import { findDemands, type Demands } from '../catalogue/find-demands';
+import { askedOnWay, type AskedOnWay } from '../asked-on-way';
 import type { Product } from '../catalogue/schema';
+import { foldText } from '../version/words';
 import type { Case } from '../estate/gather';
 import { findOut, lookAt, type FindOut, type Looking } from '../find-out';
 import type { Planning } from '../planning';
 import type { CasePlan } from '../plan-types';
 import { findChosen } from '../route/choose';
 import { routeOf } from '../route/explain';
-import type { Asking, Route } from '../route/types';
+import type { Terms } from '../route/terms';
+import type { Route } from '../route/types';
+
+/** Something systems have that no list of their product names. */
+export interface Unlisted {
+  readonly name: string;
+  readonly systems: readonly string[];
+  /** Decided to be no longer used. */
+  readonly ignored: boolean;
+}
 
 /** A case seen for what stands in the way of its goal. */
 export interface LookedCase {
@@ -18,9 +28,11 @@ export interface LookedCase {
    * where it cannot be told the best there may be. Absent where nothing leads there.
    */
   readonly way?: Route;
-  readonly demands?: Demands;
+  /** What its steps ask; where nothing leads to the goal what a hop onto it would. */
+  readonly asked?: AskedOnWay;
+  /** What the systems have that no list of the product names, as it was read; sorted. */
+  readonly unlisted?: readonly Unlisted[];
   readonly found?: FindOut;
-  readonly decided?: Asking['decided'];
 }
 
 /**
@@ -40,24 +52,30 @@ export function lookIntoCase(
   const looking = lookAt(planning, { model, one, plan }, goalPlan.target);
   if (!looking) return { one, plan };
   const { way, found } = known ?? searchFor(planning, looking, plan);
-  const steps = way?.steps ?? [{ kind: 'in place', to: { ...goalPlan.target, patch: 'base' } }];
-  const demands = findDemands({
-    catalogue: planning.catalogue,
-    product: model.product,
-    system: one.system,
-    around: { links: planning.links, decided: planning.decided },
-    start: plan.start,
-    steps: steps.map((s) => ({ kind: s.kind, to: s.to }))
-  });
   return {
     one,
     plan,
     product: model.product,
     ...(way ? { way } : {}),
-    demands,
-    ...(found ? { found } : {}),
-    decided: looking.terms.asking.decided
+    unlisted: unlistedOf(planning, looking.terms, plan.systems),
+    asked: askedOnWay(looking.terms, looking.start, looking.place, way),
+    ...(found ? { found } : {})
   };
+}
+
+function unlistedOf(planning: Planning, { model, asking }: Terms, systems: readonly string[]): Unlisted[] {
+  const listed = new Set(model.needs.companions.flatMap((c) => [...c.names]));
+  const found = new Map<string, { name: string; systems: string[] }>();
+  for (const id of systems)
+    for (const { name } of planning.system(id)?.companions ?? []) {
+      const folded = foldText(name);
+      if (listed.has(folded)) continue;
+      const known = found.get(folded) ?? { name, systems: [] };
+      found.set(folded, { ...known, systems: [...new Set([...known.systems, id])] });
+    }
+  return [...found]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([folded, one]) => ({ ...one, ignored: asking.decided.ignored.has(folded) }));
 }
 
 function searchFor(

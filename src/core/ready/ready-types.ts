@@ -1,3 +1,4 @@
+import type { Dealt } from '../asked-on-way';
 import type { Day } from '../date/day';
 import type { Change } from '../estate/schema';
 import type { Question } from '../find-out';
@@ -8,9 +9,6 @@ import type { Tally } from './tally';
 
 /** How something asked stands in a case. */
 export type Mark = 'holds' | 'fails' | 'unknown';
-
-/** How what does not hold is dealt with already: by the way chosen, or by a decision. */
-export type Dealt = 'cured' | 'accepted' | 'waived' | 'ignored';
 
 /** What is lost while it does not hold, worst first. */
 export const LOSSES = [
@@ -32,6 +30,8 @@ export interface ReadyCell {
   readonly systems: readonly string[];
   readonly mark: Mark;
   readonly dealt?: Dealt;
+  /** The way cures it, needed only perhaps: to be asked before it is bought. */
+  readonly ifNeeded?: boolean;
   readonly shortfall?: Shortfall;
   /** What was seen, in words. */
   readonly seen?: string;
@@ -39,7 +39,8 @@ export interface ReadyCell {
   readonly unknown?: readonly string[];
 }
 
-export type ReadyKind = 'requirement' | 'site demand' | 'companion' | 'caution' | 'linked' | 'clause';
+export type ReadyKind =
+  'requirement' | 'site demand' | 'companion' | 'unlisted' | 'caution' | 'linked' | 'clause';
 
 /** One thing that is asked on the way to goals, over all cases it concerns. */
 export interface ReadyItem {

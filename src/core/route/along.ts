@@ -82,9 +82,17 @@ export function evidenceAlong(along: Along, base: Evidence, kinds: FactKinds): E
 
 /** The nodes at this point of the way; where none is told by name, the whole stands for all. */
 export function membersAlong(along: Along, base: Evidence, kinds: FactKinds): readonly Evidence[] {
-  const whole: Evidence = { ...base, fact: (id) => seenAlong(along, base, kinds, id) };
+  const whole = evidenceAlong(along, base, kinds);
   if (along.nodes.length === 0) return [whole];
-  return along.nodes.map((node) => ({ ...whole, fact: (id) => node.get(id) ?? whole.fact(id) }));
+  const told = base.linked('node');
+  return along.nodes.map((node, i) => {
+    const name = told === 'unknown' ? undefined : told.members[i]?.name;
+    return {
+      ...whole,
+      ...(name === undefined ? {} : { name }),
+      fact: (id) => node.get(id) ?? whole.fact(id)
+    };
+  });
 }
 
 const curesOn = ({ cured }: Along, id: string): readonly Cure[] => cured.filter((c) => c.fact === id);

@@ -1,7 +1,7 @@
 import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../catalogue/need-model';
 import type { Condition } from '../condition/condition';
 import { evaluateCondition, readSwitch, type Evaluation } from '../condition/evaluate-condition';
-import type { Evidence } from '../condition/evidence';
+import type { Evidence, Seen } from '../condition/evidence';
 import { figureIn, parseFigure } from '../condition/measure';
 import { and, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
 import type { Day } from '../date/day';
@@ -264,12 +264,19 @@ function cureTruthAt(terms: Terms, node: Evidence, { cure, when, guard }: CureMo
   if (when !== undefined) return truthIn(when);
   const isSwitch = cure.set !== undefined && kinds.find(cure.fact)?.measure === 'switch';
   if (!isSwitch || (cure.kind !== 'setting' && cure.kind !== 'purchase')) return 'yes';
-  const seen = node.fact(cure.fact);
-  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
-  if (word === undefined) return 'unknown';
-  if (cure.kind === 'purchase') return truthOf(word === 'absent');
+  const there = presenceOf(node.fact(cure.fact));
   // What is on may have to be switched off just as well.
-  return truthOf(word !== 'absent');
+  return cure.kind === 'purchase' ? not(there) : there;
+}
+
+/** Whether the thing a switch is about is there, switched on or off; of a disputed one, where all say the same of that. */
+function presenceOf(seen: Seen): Truth {
+  if (seen.kind === 'disputed') {
+    const [first, ...others] = seen.statements.map(presenceOf);
+    return first !== undefined && others.every((t) => t === first) ? first : 'unknown';
+  }
+  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+  return word === undefined ? 'unknown' : truthOf(word !== 'absent');
 }
 
 function limitTruth({ terms }: Ask, evidence: Evidence, cure: CureModel['cure']): Truth {

@@ -2,7 +2,7 @@ import type { CureModel } from '../catalogue/need-model';
 import type { Run } from '../condition/truth';
 import { onArrival, type Along } from './along';
 import { askWith, binds, cureTruth, isUnpriced, type AskedStep } from './ask-clauses';
-import type { Asked, AskedClause, AskedWays, AskFinding, Outlay } from './asked';
+import type { Asked, AskedWays, AskFinding, Outlay } from './asked';
 import { CureSets, isWithin } from './cure-sets';
 import { findWork } from './find-work';
 import { NOTHING_KNOWN, type Terms } from './terms';
@@ -40,17 +40,6 @@ export function askEveryWay(terms: Terms, opening: Opening, level: number, along
     const ways = sets.findUseful(MAX_LIFTED);
     return { ways, met: [...met], cut: sets.cut };
   });
-}
-
-/** Every clause a step asks with these cures, as it comes out on these facts: what reasons, marks and questions are told by. */
-export function clausesOf(
-  terms: Terms,
-  step: AskedStep,
-  cures: readonly CureModel[] = []
-): readonly AskedClause[] {
-  const clauses: AskedClause[] = [];
-  askWith(terms, step, cures, 'sure', { met: new Set(), clauses });
-  return clauses;
 }
 
 function remembered(terms: Terms, key: string, make: () => AskedWays): readonly Asked[] {

@@ -1,65 +1,105 @@
 import type { ProductModel } from '../catalogue/model';
-import { comparisonsOf } from '../condition/condition';
-import { evaluateCondition, unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
-import { formatCondition } from '../condition/format-condition';
-import { evidenceAlong, afterUse } from './along';
+import { comparisonsOf, type Condition } from '../condition/condition';
+import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
+import type { Evidence } from '../condition/evidence';
+import { formatConditionWith } from '../condition/format-condition';
+import { saySeen } from '../wording/condition';
+import { evidenceAlong } from './along';
+import type { AskedStep } from './ask-clauses';
+import type { AskedClause } from './asked';
 import type { Finding } from './judge';
 import type { Move } from './move';
 import { idsOfPlace } from './place-ids';
+import { clausesOf } from './replay';
 import type { Terms } from './terms';
-import { saySeen } from '../wording/condition';
 import type { Reason } from './types';
 
 type Told = Partial<Pick<Reason, 'seen' | 'demanded' | 'source' | 'unknown'>>;
 
-/** What was seen and demanded where a clause asked of the system does not hold, on whose word. */
-export function explainAsked(terms: Terms, move: Move, finding: Finding): Told {
-  const { needs } = terms.model;
-  switch (finding.code) {
-    case 'requirement':
-    case 'site demand':
-      return explainDemand(terms, move, finding);
+/** A move as it was asked: with the facts the moves before it left. */
+export const askedStepOf = (terms: Terms, moves: readonly Move[], at: number): AskedStep => {
+  const move = moves[at] as Move;
+  return { opening: move, level: move.level, along: moves[at - 1]?.asked.after ?? terms.along };
+};
+
+/** What was seen and demanded where a clause asked of the system does not hold, on whose word; in names, never identifiers. */
+export function explainAsked(terms: Terms, moves: readonly Move[], finding: Finding): Told {
+  const move = moves[finding.move] as Move;
+  const step = askedStepOf(terms, moves, finding.move);
+  const clause = clausesOf(terms, step, move.asked.cures).find((c) => isAbout(c, finding));
+  return clause ? explainClause(terms, move, clause) : explainOther(terms, move, finding);
+}
+
+function isAbout(clause: AskedClause, { code, subject }: Finding): boolean {
+  switch (clause.kind) {
+    case 'demand':
+      return (
+        clause.demand.requirement.id === subject &&
+        code === (clause.demand.isSite ? 'site demand' : 'requirement')
+      );
     case 'space':
-      return {
-        demanded: move.hop?.hop.uses?.[finding.subject] ?? '',
-        ...seenOf(terms, move, [finding.subject])
-      };
+      return code === 'space' && clause.fact === subject;
+    case 'companion':
+      return code === 'companion' && clause.companion.companion.id === subject;
+    case 'caution':
+      return code === 'caution' && clause.caution.caution.id === subject;
+    default:
+      return code === clause.kind && clause.cure.cure.id === subject;
+  }
+}
+
+function explainClause(terms: Terms, move: Move, clause: AskedClause): Told {
+  const nameOf = nameIn(terms);
+  switch (clause.kind) {
+    case 'demand':
+      return explainDemand(terms, move, clause);
+    case 'space':
+      return { demanded: clause.wanted, ...seenOf(terms, move, [clause.fact]) };
+    case 'cure': {
+      const { cure, when } = clause.cure;
+      const facts = when && when !== 'unknown' ? factsIn(when) : [cure.fact];
+      return { demanded: cure.how.replace(/\.$/, ''), ...seenOf(terms, move, facts), unknown: facts };
+    }
     case 'cure limit': {
-      const cure = move.asked.cures.find((c) => c.cure.id === finding.subject)?.cure;
-      return {
-        demanded: `${cure?.fact ?? ''} ${cure?.raise ?? ''}`.trim(),
-        ...seenOf(terms, move, ['model'])
-      };
+      const { cure } = clause.cure;
+      const seen = seenOf(terms, move, ['model']);
+      return { demanded: `${nameOf(cure.fact)} ${cure.raise ?? ''}`.trim(), ...seen };
     }
     case 'companion': {
-      const model = needs.companions.find((c) => c.companion.id === finding.subject);
-      const fare = model?.fares.find((f) => f.at[move.to.release]?.[move.to.patch] === true)?.fare;
-      const source = fare?.source ?? model?.companion.source;
-      const told = terms.asking.companions.some((c) => model?.names.has(c.name));
+      const { companion } = clause.companion;
+      const counted = clause.fares.at(-1)?.fare;
+      const source = counted?.source ?? companion.source;
+      const verdict = counted?.verdict ?? 'not listed';
+      const perhaps =
+        counted !== undefined && clause.fares.at(-1)?.truth !== 'yes' ? `perhaps ${verdict}` : verdict;
       return {
-        demanded: model?.companion.name ?? finding.subject,
-        seen: [fare?.verdict ?? 'not listed', ...(told ? [] : ['nobody has said whether it is there'])].join(
-          '; '
-        ),
-        ...(source === undefined ? {} : { source })
+        demanded: companion.name,
+        seen: clause.has === 'yes' ? perhaps : `${perhaps}; nobody has said whether it is there`,
+        ...sourced(source)
       };
     }
+    case 'caution':
+      return { demanded: clause.caution.caution.name, ...sourced(clause.caution.caution.source) };
+  }
+}
+
+const sourced = (source: string | undefined): { source?: string } => (source === undefined ? {} : { source });
+
+function explainOther(terms: Terms, move: Move, finding: Finding): Told {
+  const { needs } = terms.model;
+  switch (finding.code) {
     case 'offer': {
       const offer = move.hop && needs.offers.get(move.hop.hop.id)?.offer;
-      return {
-        seen: 'not said',
-        ...(offer?.source === undefined ? {} : { source: offer.source }),
-        unknown: [`offer.${offer?.id ?? ''}`]
-      };
+      return { seen: 'not said', ...sourced(offer?.source), unknown: [`offer.${offer?.id ?? ''}`] };
     }
     case 'withheld':
       return { seen: move.hop?.hop.withheld?.because ?? '', demanded: move.hop?.hop.withheld?.from ?? '' };
     case 'pairing': {
       const pairing = needs.pairings.find((p) => p.pairing.id === finding.subject)?.pairing;
       return {
-        demanded: pairing ? `${pairing.kind} ${pairing.other}` : finding.subject,
+        demanded: pairing?.kind ?? finding.subject,
         seen: finding.truth === 'unknown' ? 'not known' : 'does not fit, and cannot be brought there',
-        ...(pairing?.source === undefined ? {} : { source: pairing.source })
+        ...sourced(pairing?.source)
       };
     }
     default:
@@ -67,86 +107,90 @@ export function explainAsked(terms: Terms, move: Move, finding: Finding): Told {
   }
 }
 
-function explainDemand(terms: Terms, move: Move, { code, subject }: Finding): Told {
-  const demand = terms.model.needs.demands.find(
-    (d) => d.requirement.id === subject && d.isSite === (code === 'site demand')
-  );
-  if (!demand) return {};
-  const source = demand.isSite ? demand.requirement.site?.source : demand.requirement.source;
-  const own = source === undefined ? {} : { source };
-  if (demand.needs === 'unknown')
+function explainDemand(terms: Terms, move: Move, clause: Extract<AskedClause, { kind: 'demand' }>): Told {
+  const { demand, needs, when } = clause;
+  const own = sourced(demand.isSite ? demand.requirement.site?.source : demand.requirement.source);
+  if (!needs || demand.needs === 'unknown')
     return { demanded: 'unknown', seen: 'the rule is known, its figure is not', ...own };
-  const evaluation = evaluateAt(terms, move, demand.needs);
-  const failing = failingFacts(evaluation);
-  const linked = failingLinks(evaluation);
-  const when = demand.when && demand.when !== 'unknown' ? evaluateAt(terms, move, demand.when) : undefined;
-  const unknown = [...new Set([...unknownFactsOf(evaluation), ...(when ? unknownFactsOf(when) : [])])];
+  const failing = failingSeen(needs, nameIn(terms));
+  const unknown = [...new Set([...unknownFactsOf(needs), ...(when ? unknownFactsOf(when) : [])])];
   return {
-    demanded: formatCondition(demand.needs),
-    ...seenOf(terms, move, failing.length + linked.length > 0 ? failing : factsIn(demand.needs), linked),
+    demanded: formatConditionWith(demand.needs, nameIn(terms)),
+    ...(failing.length > 0
+      ? { seen: [...new Set(failing)].join(', ') }
+      : seenOf(terms, move, factsIn(demand.needs))),
     ...own,
     ...(unknown.length > 0 ? { unknown } : {})
   };
 }
 
-function evaluateAt(
-  terms: Terms,
-  move: Move,
-  condition: Parameters<typeof evaluateCondition>[0]
-): Evaluation {
+/** What was seen of the comparisons that keep a condition from holding, and of which linked systems they do. */
+function failingSeen(
+  { condition, parts, truth, seen, of }: Evaluation,
+  nameOf: (fact: string) => string
+): string[] {
+  if (truth === 'yes' || condition.kind === 'range') return [];
+  if (condition.kind === 'linked') return failingLinks(condition, { parts, truth, of }, nameOf);
+  const own = 'fact' in condition && seen ? [`${nameOf(condition.fact)} ${saySeen(seen)}`] : [];
+  return [...own, ...parts.flatMap((p) => failingSeen(p, nameOf))];
+}
+
+/** Of linked systems those by name in which it does not hold. */
+function failingLinks(
+  condition: Extract<Condition, { kind: 'linked' }>,
+  { parts, truth, of }: Pick<Evaluation, 'parts' | 'truth' | 'of'>,
+  nameOf: (fact: string) => string
+): string[] {
+  if (parts.length === 0)
+    return [truth === 'no' ? `no linked ${condition.link}` : `linked ${condition.link}: nobody has said`];
+  if (condition.members === 'some' && truth === 'no') return [`no linked ${condition.link}`];
+  const bad = parts.flatMap((part, i) => {
+    if (part.truth === 'yes') return [];
+    const seen = failingSeen(part, nameOf);
+    const what = seen.length > 0 ? seen.join(' and ') : part.truth === 'no' ? 'does not' : 'not known';
+    return [`${of?.[i] ?? condition.link}: ${what}`];
+  });
+  return bad.slice(0, MOST_NAMED).concat(bad.length > MOST_NAMED ? [`${bad.length - MOST_NAMED} more`] : []);
+}
+
+const MOST_NAMED = 3;
+
+const factsIn = (condition: Condition): string[] => [
+  ...new Set(
+    comparisonsOf(condition)
+      .filter((c) => c.kind !== 'range')
+      .map((c) => c.fact)
+  )
+];
+
+const nameIn =
+  ({ model }: Terms) =>
+  (fact: string): string =>
+    model.needs.kinds.find(fact)?.name ?? fact;
+
+function seenOf(terms: Terms, move: Move, facts: readonly string[]): Told {
   const { kinds } = terms.model.needs;
   const base = terms.asking.evidence(idsOfPlace(terms, move.to));
-  const along = afterUse(move.asked.before, move.hop?.hop, base, kinds);
-  return evaluateCondition(condition, evidenceAlong(along, base, kinds), kinds);
-}
-
-/** The facts of the comparisons that keep a condition from holding, each once. */
-function failingFacts({ condition, parts, truth }: Evaluation): string[] {
-  if (truth === 'yes' || condition.kind === 'linked' || condition.kind === 'range') return [];
-  const own = 'fact' in condition ? [condition.fact] : [];
-  return [...new Set([...own, ...parts.flatMap(failingFacts)])];
-}
-
-/** What is asked of linked systems and does not hold of them, in words. */
-function failingLinks({ condition, parts, truth }: Evaluation): string[] {
-  if (truth === 'yes') return [];
-  if (condition.kind !== 'linked') return [...new Set(parts.flatMap(failingLinks))];
-  const which =
-    condition.members === 'every' ? 'not every' : condition.members === 'some' ? 'no' : 'not the lowest';
-  return [
-    truth === 'no'
-      ? `${which} linked ${condition.link}`
-      : `linked ${condition.link}: ${parts.length === 0 ? 'nobody has said' : 'not known of each'}`
-  ];
-}
-
-const factsIn = (condition: Parameters<typeof evaluateCondition>[0]): string[] =>
-  comparisonsOf(condition)
-    .filter((c) => c.kind !== 'range')
-    .map((c) => c.fact);
-
-function seenOf(terms: Terms, move: Move, facts: readonly string[], linked: readonly string[] = []): Told {
-  const { kinds } = terms.model.needs;
-  const base = terms.asking.evidence(idsOfPlace(terms, move.to));
-  const evidence = evidenceAlong(move.asked.before, base, kinds);
-  const words = [...new Set(facts)].map(
-    (id) => `${kinds.find(id)?.name ?? id} ${saySeen(evidence.fact(id))}`
-  );
-  words.push(...linked);
+  const evidence: Evidence = evidenceAlong(move.asked.before, base, kinds);
+  const words = [...new Set(facts)].map((id) => `${nameIn(terms)(id)} ${saySeen(evidence.fact(id))}`);
   return words.length > 0 ? { seen: words.join(', ') } : {};
 }
 
-/** A risk as it is told: the token of a search with the name of what it is about. */
-export function sayRisk({ needs }: ProductModel, token: string): string {
+/** A risk as it is told: the token of a search with the name of what it is about. `works`: what is known of a companion. */
+export function sayRisk({ needs }: ProductModel, token: string, clauses: readonly AskedClause[]): string {
   const [word = '', ...rest] = token.split(' ');
   const id = rest.join(' ');
   switch (word) {
     case 'caution':
       return `caution: ${needs.cautions.find((c) => c.caution.id === id)?.caution.name ?? id}`;
-    case 'companion':
-      return `may not work: ${nameOfCompanion(needs, id)}`;
+    case 'companion': {
+      const clause = clauses.find((c) => c.kind === 'companion' && c.companion.companion.id === id);
+      return `${clause?.truth === 'no' ? 'does not work' : 'may not work'}: ${nameOfCompanion(needs, id)}`;
+    }
     case 'with':
       return `with less: ${nameOfCompanion(needs, rest.slice(1).join(' '))}`;
+    case 'withheld':
+      return `withheld from this machine: ${id}`;
     case 'no':
       return 'gives up the way back';
     default: {
@@ -154,9 +198,12 @@ export function sayRisk({ needs }: ProductModel, token: string): string {
       const found = needs.demands.find(
         (d) => d.requirement.id === requirement && d.isSite === (rest[1] === 'site')
       );
-      const wanted = !found || found.needs === 'unknown' ? requirement : formatCondition(found.needs);
+      const wanted =
+        !found || found.needs === 'unknown'
+          ? 'a figure nobody has stated'
+          : formatConditionWith(found.needs, (fact) => needs.kinds.find(fact)?.name ?? fact);
       const { name, feature } = found?.requirement ?? {};
-      if (word === 'loses') return `a feature is lost: ${feature ?? name ?? requirement}`;
+      if (word === 'loses') return `a feature is lost: ${name ?? feature ?? wanted}`;
       return `${word === 'degrades' ? 'works badly without' : 'advised'}: ${name ?? wanted}`;
     }
   }

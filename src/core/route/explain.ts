@@ -4,7 +4,7 @@ import type { Day } from '../date/day';
 import { formatDay } from '../date/day';
 import { formatDateText, readDay, type DateInterval } from '../date/interval';
 import type { Run } from '../condition/truth';
-import { explainAsked, sayRisk } from './explain-asked';
+import { askedStepOf, explainAsked, sayRisk } from './explain-asked';
 import { positionOf, type Finding, type Judgement } from './judge';
 import { keptRankOf, type Label } from './label';
 import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
@@ -14,6 +14,7 @@ import type { FindGates, Terms } from './terms';
 import type { Cure } from '../catalogue/need-model';
 import type { WorkItem } from './asked';
 import { isBeforehand } from './find-work';
+import { clausesOf } from './replay';
 import { clauseKey, isCounted } from './types';
 import type {
   CountedStep,
@@ -58,7 +59,7 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
       carefulMinutes: criteria.least.carefulMinutes
     },
     hops: criteria.hops,
-    risks: moves.flatMap((m) => risksOf(terms, m)).filter((r, i, all) => all.indexOf(r) === i),
+    risks: moves.flatMap((_, i) => risksOf(terms, moves, i)).filter((r, i, all) => all.indexOf(r) === i),
     units: unitsOf(judgement),
     needsFirst: listNeeds(terms, moves, terms.gates, run, new Set()),
     finish,
@@ -118,10 +119,15 @@ function unitsOf({ rights }: Judgement): UnitUse[] {
   return [...sums.values()];
 }
 
-function risksOf(terms: Terms, move: Move): string[] {
+function risksOf(terms: Terms, moves: readonly Move[], at: number): string[] {
+  const move = moves[at] as Move;
   const risks = move.hop?.hop.unsupported ? [`unsupported: ${move.hop.hop.consequence ?? move.id}`] : [];
   if (terms.isPreview[move.to.release]) risks.push(`preview: ${nameOf(terms, move)}`);
-  return [...risks, ...move.asked.risks.map((r) => sayRisk(terms.model, r))];
+  const asked = move.asked.risks;
+  const clauses = asked.some((r) => r.startsWith('companion '))
+    ? clausesOf(terms, askedStepOf(terms, moves, at), move.asked.cures)
+    : [];
+  return [...risks, ...asked.map((r) => sayRisk(terms.model, r, clauses))];
 }
 
 function nameOf({ model }: Terms, { to }: Move): string {
@@ -262,7 +268,7 @@ export function reasonOf(
     case 'offer':
     case 'withheld':
     case 'pairing':
-      return { ...base, ...explainAsked(terms, move, finding) };
+      return { ...base, ...explainAsked(terms, moves, finding) };
     default:
       return base;
   }

@@ -139,10 +139,15 @@ function layMove(
 }
 
 /** How pairings stand where a release is arrived at. */
-export const gatesOf = (terms: Terms, move: Move, run: Run): readonly Gate[] =>
-  move.kind === 'edition change' || terms.model.needs.pairings.length === 0
-    ? []
-    : terms.gates(move.to, run, terms.today, terms.from);
+export function gatesOf(terms: Terms, move: Move, run: Run): readonly Gate[] {
+  if (move.kind === 'edition change' || terms.model.needs.pairings.length === 0) return NO_GATES;
+  const gates = terms.gates(move.to, run, terms.today, terms.from);
+  for (const { pairing, met, cut } of gates)
+    if (met || cut) terms.notes.add({ met: met ? [`pairing ${pairing}`] : [], cut });
+  return gates;
+}
+
+const NO_GATES: readonly Gate[] = [];
 
 /** Publication (and that of the level arrived at), settling, first open day. */
 function waitsOf(terms: Terms, move: Move, isTarget: boolean): (MaybeDay | undefined)[] {

@@ -20,6 +20,9 @@ export interface GateNeed {
 export interface Gate {
   readonly pairing: string;
   readonly truth: Truth;
+  /** Something unknown was met in finding it; not every way was looked at. */
+  readonly met: boolean;
+  readonly cut: boolean;
   /** The day by which what is needed first is done. */
   readonly notBefore?: MaybeDay;
   /** The latest day anything needed first waits for. */

@@ -223,7 +223,9 @@ export interface NeededFirst {
   readonly to: Standing;
   readonly finish: StepDays;
   readonly waitsUntil: MaybeDay;
-  /** How it gets there, its own pairings taken as holding. */
+  /** Neither can go first: where this one stands, the other may not be there yet. */
+  readonly together: boolean;
+  /** How it gets there; what that needs first in turn is listed beside it. */
   readonly route: Route;
 }
 

@@ -145,9 +145,11 @@ function isCureHere(
     const isSwitch = cure.set !== undefined && of.kinds.find(cure.fact)?.measure === 'switch';
     if (!isSwitch || (cure.kind !== 'setting' && cure.kind !== 'purchase')) return true;
     const seen = node.fact(cure.fact);
-    const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
-    if (word === undefined) return takes('unknown');
-    return (word === 'absent') === (cure.kind === 'purchase');
+    const said = seen.kind === 'disputed' ? seen.statements : [seen];
+    const words = said.map((s) => (s.kind === 'known' ? readSwitch(s.value) : undefined));
+    const absent = words.map((w) => (w === undefined ? undefined : w === 'absent'));
+    if (absent.includes(undefined) || new Set(absent).size > 1) return takes('unknown');
+    return absent[0] === (cure.kind === 'purchase');
   });
 }
 

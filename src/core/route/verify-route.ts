@@ -1,3 +1,4 @@
+import type { Truth } from '../condition/truth';
 import { KEPT, type Pairing, type Product } from '../catalogue/schema';
 import { monthsBetween, type Day } from '../date/day';
 import { compareReleases, sequenceOf } from '../version/sequence';
@@ -162,15 +163,41 @@ function verifyPairings(
         );
         if (!need || !side.start || side.stays) add('hangs on something that does not go with it');
         else {
-          if (verifyRoute(side.terms, side.start, need.to, need.route).length > 0)
+          const isMutual = hangsOn(side.terms, terms.system, new Set());
+          const own = isMutual ? { ...side.terms, linked: () => [] } : side.terms;
+          // Of those that hang on each other only their days are left alone: whether all can come along, order proves.
+          if (
+            verifyRoute(own, side.start, need.to, need.route).some((f) => !(isMutual && OF_DAYS.has(f.code)))
+          )
             add('needs first what has no way');
+          const fitsStart = (place: Standing): Truth =>
+            verifyFit(terms.product, pairing, route.steps[0]?.from ?? step.from, side.terms.product, place);
+          if (need.together !== (fitsStart(side.start) === 'yes' && fitsStart(need.to) === 'no'))
+            add('claims otherwise whether two go only together');
           if (need.route.finish.last !== need.finish.last || need.route.waitsUntil !== need.waitsUntil)
             add('needs first something on another day');
-          bounds.push(need.finish.exact ? need.finish.last : 'unknown');
+          if (!isMutual) bounds.push(need.finish.exact ? need.finish.last : 'unknown');
         }
       }
   }
   return bounds;
+}
+
+/** Faults a route may have that waits for things its verifier does not see. */
+const OF_DAYS: ReadonlySet<string> = new Set(['could be earlier', 'waits for another day']);
+
+/** Whether something hangs on a system, directly or through others. */
+function hangsOn(terms: VerifyTerms, system: string | undefined, met: Set<string>): boolean {
+  return (terms.product.pairings ?? []).some((pairing) => {
+    const linked = terms.linked(pairing);
+    if (linked === 'unknown') return false;
+    return linked.some((l) => {
+      if (l.system === system) return true;
+      if (met.has(l.system)) return false;
+      met.add(l.system);
+      return hangsOn(l.terms, system, met);
+    });
+  });
 }
 
 const sameStanding = (a: Standing, b: Standing): boolean =>
@@ -331,5 +358,8 @@ function waitOf(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[]): 
 
 const isDirect = (terms: VerifyTerms, pairing: Pairing, need: NeededFirst): boolean => {
   const linked = terms.linked(pairing);
-  return linked !== 'unknown' && linked.some((l) => l.system === need.system);
+  return (
+    linked !== 'unknown' &&
+    linked.some((l) => l.system === need.system && !hangsOn(l.terms, terms.system, new Set()))
+  );
 };

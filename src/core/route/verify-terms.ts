@@ -13,6 +13,8 @@ import type { Asking, CountedStep, Standing } from './types';
 
 /** What the verifier is told: the catalogue's own entry and the case's inputs. */
 export interface VerifyTerms {
+  /** The system; what is linked names it. */
+  readonly system?: string;
   readonly product: Product;
   readonly goal: Goal;
   readonly countsExpected: boolean;
@@ -29,7 +31,7 @@ export interface VerifyTerms {
 
 export interface VerifyLinked {
   readonly system: string;
-  /** With its own goal; its own pairings are taken as holding. */
+  /** With its own goal and its own pairings. */
   readonly terms: VerifyTerms;
   readonly start: Standing | undefined;
   readonly stays: boolean;

@@ -1,7 +1,7 @@
 import type { Condition } from '../condition/condition';
 import type { Seen } from '../condition/evidence';
 import type { Evaluation } from '../condition/evaluate-condition';
-import { formatCondition } from '../condition/format-condition';
+import { formatConditionWith } from '../condition/format-condition';
 import type { ConditionFault } from '../condition/parse-condition';
 
 /** What is wrong with a condition's text, as the rest of a sentence: `: "leest" where least or most would fit`. */
@@ -39,11 +39,17 @@ export function saySeen(seen: Seen): string {
   }
 }
 
+type NameOf = (fact: string) => string;
+
+/** A condition with its facts by their names. */
+export const sayCondition = (condition: Condition, nameOf: NameOf): string =>
+  formatConditionWith(condition, nameOf);
+
 /** An evaluation as indented lines, the whole first: each with its truth and what was seen. */
-export function describeEvaluation(evaluation: Evaluation, depth = 0): string[] {
+export function describeEvaluation(evaluation: Evaluation, nameOf: NameOf, depth = 0): string[] {
   const seen = evaluation.seen ? `; seen: ${saySeen(evaluation.seen)}` : '';
-  const line = `${'  '.repeat(depth)}${evaluation.truth}: ${nameOf(evaluation.condition)}${seen}`;
-  return [line, ...evaluation.parts.flatMap((p) => describeEvaluation(p, depth + 1))];
+  const line = `${'  '.repeat(depth)}${evaluation.truth}: ${headOf(evaluation.condition, nameOf)}${seen}`;
+  return [line, ...evaluation.parts.flatMap((p) => describeEvaluation(p, nameOf, depth + 1))];
 }
 
 const JOINTS: Readonly<Partial<Record<Condition['kind'], string>>> = {
@@ -52,7 +58,7 @@ const JOINTS: Readonly<Partial<Record<Condition['kind'], string>>> = {
   not: 'not'
 };
 
-const nameOf = (condition: Condition): string =>
+const headOf = (condition: Condition, nameOf: NameOf): string =>
   condition.kind === 'linked'
     ? `${condition.members} linked ${condition.link}`
-    : (JOINTS[condition.kind] ?? formatCondition(condition));
+    : (JOINTS[condition.kind] ?? formatConditionWith(condition, nameOf));

@@ -39,6 +39,8 @@ export function sayItem(item: ReadyItem, naming: Naming): string {
     case 'caution':
     case 'companion':
       return item.demanded;
+    case 'unlisted':
+      return `${item.demanded}: no list has heard of it`;
     case 'requirement':
     case 'site demand': {
       const name = names.requirement(item.id);

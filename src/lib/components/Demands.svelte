@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { Demands } from '$core/catalogue/find-demands';
+  import type { AskedOnWay, RequirementOnWay } from '$core/asked-on-way';
   import { unknownFactsOf } from '$core/condition/evaluate-condition';
   import { nameOfFact } from '$core/estate/asked-facts';
   import { kindsOf } from '$core/estate/facts';
   import type { System } from '$core/estate/schema';
-  import { describeEvaluation } from '$core/wording/condition';
+  import { describeEvaluation, sayCondition } from '$core/wording/condition';
   import { sayCount } from '$core/wording/dates';
   import WhereToRead from '$lib/estate/WhereToRead.svelte';
   import { desk } from '$lib/state/desk.svelte';
@@ -12,20 +12,30 @@
   let {
     demands,
     release,
-    system,
-    mended
+    system
   }: {
-    demands: Demands;
+    demands: AskedOnWay;
     release: string;
     system: System;
-    /** Requirements that a cure of the route makes hold. */
-    mended: readonly string[];
   } = $props();
 
   const kinds = $derived(kindsOf(desk.catalogue));
   const open = $derived(demands.requirements.filter((r) => r.truth !== 'yes'));
   const hold = $derived(demands.requirements.length - open.length);
-  const count = $derived(demands.requirements.length + demands.cautions.length + demands.companions.length);
+  const companions = $derived(demands.companions.filter((c) => c.verdict !== 'works'));
+  const count = $derived(demands.requirements.length + demands.cautions.length + companions.length);
+  const standing = ({ truth, dealt, ifNeeded }: RequirementOnWay): string => {
+    if (ifNeeded) return 'Not known, with a cure if it is needed';
+    if (dealt) return { cured: 'Cured', accepted: 'Accepted', waived: 'Waived', ignored: 'Ignored' }[dealt];
+    return truth === 'no' ? 'Fails' : 'Not known';
+  };
+  const nameOf = (fact: string): string => nameOfFact(fact, (id) => kinds.find(id)?.name);
+  const demandedOf = ({ requirement, isSite, needs }: RequirementOnWay): string =>
+    needs
+      ? sayCondition(needs.condition, nameOf)
+      : isSite
+        ? (requirement.site?.needs ?? '')
+        : 'a figure nobody has stated';
   const MEANS = {
     blocks: 'blocks',
     warning: 'a warning',
@@ -39,31 +49,32 @@
   <section data-demands>
     <h2>Asked on the way</h2>
     <p class="soft">
-      Weighed in the verdict; as things stand before the first step.{hold > 0
+      As things stand at the step that asks for it, before its cures.{hold > 0
         ? ` ${sayCount(hold, 'more holds', 'more hold')}.`
         : ''}
     </p>
     <ul>
-      {#each open as r (r.requirement.id)}
+      {#each open as r (`${r.requirement.id} ${r.isSite}`)}
         <li>
           <details>
             <summary
-              ><b>{mended.includes(r.requirement.id) ? 'Cured' : r.truth === 'no' ? 'Fails' : 'Not known'}</b
-              >:
-              {r.requirement.needs === 'unknown' ? 'a figure nobody has stated' : r.requirement.needs}
-              <span class="soft">({MEANS[r.requirement.grade]})</span></summary
+              ><b>{standing(r)}</b>:
+              {demandedOf(r)}
+              <span class="soft"
+                >({r.isSite ? 'the site’s own, ' : ''}{MEANS[
+                  (r.isSite ? r.requirement.site?.grade : undefined) ?? r.requirement.grade
+                ]})</span
+              ></summary
             >
-            {#if r.evaluation}<pre class="mono">{describeEvaluation(r.evaluation).join('\n')}</pre>{/if}
-            {#each r.evaluation ? unknownFactsOf(r.evaluation) : [] as fact (fact)}
+            {#if r.needs}<pre class="mono">{describeEvaluation(r.needs, nameOf).join('\n')}</pre>{/if}
+            {#each r.needs ? unknownFactsOf(r.needs) : [] as fact (fact)}
               <div class="find">
-                <b>{nameOfFact(fact, (id) => kinds.find(id)?.name)}</b>
+                <b>{nameOf(fact)}</b>
                 <WhereToRead {system} {fact} />
               </div>
             {/each}
-            {#if r.requirement.site}<p>
-                The site goes by: {r.requirement.site.needs}{r.requirement.site.because
-                  ? `, because ${r.requirement.site.because}`
-                  : ''}.
+            {#if r.isSite && r.requirement.site?.because}<p>
+                The site goes by this because {r.requirement.site.because}.
               </p>{/if}
             {#each r.requirement.cures ?? [] as cure (cure.id)}<p>{cure.kind}: {cure.how}</p>{/each}
           </details>
@@ -71,11 +82,11 @@
       {/each}
       {#each demands.cautions as { caution, truth } (caution.id)}
         <li>
-          <b>{caution.consequence}</b>{truth === 'unknown' ? ', perhaps' : ''}: {caution.name}.
+          <b>{caution.consequence}</b>{truth !== 'no' ? ', perhaps' : ''}: {caution.name}.
           {#if caution.workAround}<span class="soft">{caution.workAround.how}</span>{/if}
         </li>
       {/each}
-      {#each demands.companions as c (c.companion.id)}
+      {#each companions as c (c.companion.id)}
         <li>
           {c.has === 'yes' ? 'It has' : 'If it has'}
           {c.companion.name}: <b>{c.verdict}</b> on {release}{c.loses ? `, ${c.loses}` : ''}.

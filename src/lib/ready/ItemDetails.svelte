@@ -46,6 +46,10 @@
         }
       };
     if (item.kind === 'clause') return item.reason ? findChangeFor(item.reason, affected) : undefined;
+    if (item.kind === 'unlisted')
+      return {
+        decide: { kind: 'ignore', scope: { system: cell.systems[0] ?? '', companion: item.demanded } }
+      };
     const code = item.kind === 'linked' ? 'pairing' : item.kind;
     if (code === 'requirement' && requirement && !['blocks', 'warning'].includes(requirement.grade))
       return {

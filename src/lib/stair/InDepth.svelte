@@ -136,12 +136,14 @@
 
 {#if chosen && chosen.needsFirst.length > 0}
   <section class="part" data-needs-first>
-    <h2>Needed first</h2>
+    <h2>{chosen.needsFirst.every((n) => n.together) ? 'Only together' : 'Needed first'}</h2>
     <p class="soft">The order is not yet proven.</p>
     <ul class="plainlist">
       {#each chosen.needsFirst as need (need.system + need.to.release)}
         <li>
-          {nameOfNeed(need)}{need.finish.exact ? `, by ${sayDay(need.finish.last)} at the earliest` : ''}
+          {need.together ? 'Only together with ' : ''}{nameOfNeed(need)}{need.finish.exact && !need.together
+            ? `, by ${sayDay(need.finish.last)} at the earliest`
+            : ''}
         </li>
       {/each}
     </ul>

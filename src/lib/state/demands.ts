@@ -1,14 +1,18 @@
-import { findDemands, type Demands } from '$core/catalogue/find-demands';
+import { askedOnWay, type AskedOnWay } from '$core/asked-on-way';
 import type { System } from '$core/estate/schema';
-import type { CasePlan } from '$core/plan-types';
-import type { Route } from '$core/route/types';
+import { lookAt } from '$core/find-out';
+import type { CasePlan, TargetPlan } from '$core/plan-types';
 import { desk } from './desk.svelte';
 
-/** What the catalogue, as the plan reads it, asks of a system along a route; undefined where its product is not there. */
-export function demandsOn(plan: CasePlan, system: System, route: Route): Demands | undefined {
-  const { settled: catalogue, links, decided } = desk;
-  const product = catalogue?.products.find((p) => p.id === plan.product);
-  if (!catalogue || !product || !plan.start) return undefined;
-  const steps = route.steps.map((s) => ({ kind: s.kind, to: s.to }));
-  return findDemands({ catalogue, product, system, start: plan.start, steps, around: { links, decided } });
+/** What the steps to a target ask of a system; undefined where its product is not in the catalogue. */
+export function demandsOn(
+  plan: CasePlan,
+  system: System,
+  { target, route }: TargetPlan
+): AskedOnWay | undefined {
+  const { planning } = desk;
+  const model = planning?.modelFor(system);
+  if (!planning || !model || !route) return undefined;
+  const looking = lookAt(planning, { model, one: planning.caseOf(system), plan }, target);
+  return looking && askedOnWay(looking.terms, looking.start, looking.place, route);
 }

@@ -17,7 +17,7 @@ import {
 import { describeIssue, type Result } from '$core/issue';
 import type { Explored } from '$core/explore';
 import { type PlanProgress } from '$core/plan';
-import { rulingsOf } from '$core/planning';
+import { Planning, rulingsOf } from '$core/planning';
 import type { CasePlan, Plan } from '$core/plan-types';
 import { Names } from '$core/wording/names';
 import {
@@ -71,6 +71,10 @@ class Desk {
 
   /** Links and decisions on facts, worked out once for all who ask. */
   readonly links = $derived(new LinkIndex(this.estate.systems));
+  /** For looking at single systems on the page; whole plans are the workers'. */
+  readonly planning = $derived(
+    this.catalogue && new Planning({ catalogue: this.catalogue, estate: this.estate, today: this.today })
+  );
   readonly decided = $derived(new FactDecisions(this.estate.decisions, formatDay(this.today)));
   /** The catalogue as the plan reads it: rulings applied. */
   readonly settled = $derived(

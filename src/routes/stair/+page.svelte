@@ -101,9 +101,7 @@
       : undefined
   );
   const currency = $derived(desk.catalogue?.currency ?? '');
-  const demands = $derived(
-    looked?.route && plan && system ? demandsOn(plan, system, looked.route) : undefined
-  );
+  const demands = $derived(looked?.route && plan && system ? demandsOn(plan, system, looked) : undefined);
   const teams = $derived(plan ? countTeams(plan) : '');
   const decided = $derived(plan ? desk.decisionsOn(plan) : []);
   const next = $derived(planned ? cases[(cases.indexOf(planned) + 1) % cases.length] : undefined);
@@ -371,7 +369,6 @@
         />{/if}
       {#if demands && system}<Demands
           {demands}
-          mended={looked?.route?.steps.flatMap((s) => (s.kind === 'cure' ? [s.requirement] : [])) ?? []}
           {system}
           release={names.release(looked?.target.release ?? '')}
         />{/if}

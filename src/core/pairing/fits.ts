@@ -1,0 +1,36 @@
+import type { ProductModel } from '../catalogue/model';
+import type { PairingModel } from '../catalogue/need-model';
+import { truthOf, type Truth } from '../condition/truth';
+import type { Place } from '../route/move';
+import { matchesRange } from '../version/range';
+import { BASE_PATCH, sequenceOf } from '../version/sequence';
+
+/**
+ * Whether a release of one product and one of a linked system may be together, as a pairing of the first says: a line of
+ * `fits` has both, or they are at most so many releases of one product apart. A release in no line is unknown in a partial
+ * table, not allowed in a complete one; releases on branches apart are unknown.
+ */
+export function fitsTogether(
+  { pairing, fits }: PairingModel,
+  own: ProductModel,
+  arrival: Place,
+  other: ProductModel,
+  place: Place
+): Truth {
+  const { apart, table } = pairing;
+  const there = other.releases[place.release];
+  if (apart !== undefined) {
+    const here = own.releases[arrival.release];
+    if (own.product.id !== other.product.id || here?.strand !== there?.strand) return 'unknown';
+    return truthOf(Math.abs(arrival.release - place.release) <= apart);
+  }
+  const sequence = sequenceOf(other.product);
+  const position = {
+    release: there?.release.id ?? '',
+    patch: there?.patches[place.patch]?.id ?? BASE_PATCH
+  };
+  const lines = fits.filter((f) => f.own[arrival.release]?.[arrival.patch] === true);
+  if (lines.some((f) => matchesRange(sequence, f.other, position))) return 'yes';
+  const isNamed = lines.length > 0 && fits.some((f) => matchesRange(sequence, f.other, position));
+  return table === 'complete' || isNamed ? 'no' : 'unknown';
+}
