@@ -16,7 +16,7 @@ export function generateWorld(seed: number, systems: number, cases: number, prod
   const r = new Random(seed);
   const catalogue: Catalogue = {
     format: 'orange-stair-catalogue',
-    version: 2,
+    version: 3,
     name: 'generated',
     currency: 'EUR',
     facts: Array.from({ length: 14 }, (_, i) => ({

@@ -544,7 +544,7 @@ const site = (
   extra: Partial<System> = {}
 ): Partial<System> => ({
   site: name,
-  facts: known({ ports, 'setting.long-key': key }),
+  facts: known({ ports, 'setting.long-key': key, 'setting.lift-control': 'off' }),
   ...extra
 });
 

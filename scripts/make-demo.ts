@@ -147,6 +147,7 @@ export function makeDemoEstate(): Estate {
         held: 12,
         product: 'hollin-door',
         pool: 'cottage units',
+        edition: 'cottage',
         note: 'Left over; no use for Terrace.'
       },
       { right: 'door-crescent', held: 1, product: 'hollin-door' },

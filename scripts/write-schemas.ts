@@ -11,8 +11,8 @@ export const SCHEMA_FOLDER = 'static/schemas';
 /** File name to JSON Schema text. */
 export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
-    'catalogue-2': catalogueSchema,
-    'workspace-4': workspaceSchema,
+    'catalogue-3': catalogueSchema,
+    'workspace-5': workspaceSchema,
     'plan-3': planFileSchema
   };
   return new Map(

@@ -27,6 +27,8 @@ function endsOfHosts(planning: Planning, { system, goal }: Case): Contributor[] 
         kind: 'service of host',
         subject: model.product.name,
         ...dated,
+        phase: phase.phase,
+        ...(phase.isDisputed ? { disputed: true } : {}),
         ...(phase.source === undefined ? {} : { source: phase.source }),
         sets: true,
         cost: { code: 'no service' }

@@ -2,6 +2,7 @@ import type { Day } from './date/day';
 import type { MaybeDay } from './date/interval';
 import type { Deadline } from './date/deadline';
 import type { Target } from './estate/schema';
+import type { RightNeed } from './right/count-needs';
 import type { Fallback } from './route/fallback';
 import type { Reason, Route, ShownVerdict, Standing, Verdict } from './route/types';
 
@@ -75,22 +76,13 @@ export interface CasePlan {
   readonly cut: boolean;
 }
 
-/** How the estate's rights stand against the chosen routes. */
-export interface RightTotal {
-  readonly product: string;
-  readonly right: string;
-  readonly needed: number;
-  readonly held: number;
-  readonly toBuy: number;
-  readonly costCents: number | 'unknown';
-}
-
 export interface Plan {
   readonly today: Day;
   readonly cases: readonly CasePlan[];
   readonly systems: number;
   readonly situations: number;
-  readonly rights: readonly RightTotal[];
+  /** What the chosen routes take of rights, over the estate: the one count everything shows. */
+  readonly rights: readonly RightNeed[];
 }
 
 export const sameTarget = (a: Target | undefined, b: Target | undefined): boolean =>

@@ -5,7 +5,7 @@ import { PlanCache } from './plan-cache';
 import { Planning } from './planning';
 import type { CasePlan, Plan } from './plan-types';
 import { findRestsOn } from './rests-on';
-import { totalRights } from './right/total';
+import { countRightNeeds } from './right/count-needs';
 
 export interface PlanInput {
   readonly catalogue: Catalogue;
@@ -56,7 +56,7 @@ export function* planWith(
     cases: ordered,
     systems: estate.systems.length,
     situations,
-    rights: totalRights(ordered, estate, catalogue)
+    rights: countRightNeeds(ordered, estate, catalogue)
   };
 }
 

@@ -39,7 +39,8 @@ export class Planning {
     this.estate = input.estate;
     this.today = input.today;
     const day = formatDay(input.today);
-    const settled = settledOf(input.catalogue, rulingsOf(input.estate, day));
+    const { countsExpected } = input.estate.site;
+    const settled = settledOf(input.catalogue, rulingsOf(input.estate, day), countsExpected);
     this.catalogue = settled.catalogue;
     this.disputes = settled.disputes;
     this.links = new LinkIndex(input.estate.systems);
@@ -207,11 +208,15 @@ export class Planning {
 const SETTLED = new WeakMap<Catalogue, { rulings: string; settled: ReturnType<typeof settleCatalogue> }>();
 
 /** A catalogue under the same rulings is settled once, so that its products stay the same ones. */
-function settledOf(catalogue: Catalogue, rulings: readonly Ruling[]): ReturnType<typeof settleCatalogue> {
-  const key = JSON.stringify(rulings);
+function settledOf(
+  catalogue: Catalogue,
+  rulings: readonly Ruling[],
+  countsExpected: boolean
+): ReturnType<typeof settleCatalogue> {
+  const key = JSON.stringify([countsExpected, rulings]);
   const known = SETTLED.get(catalogue);
   if (known?.rulings === key) return known.settled;
-  const settled = settleCatalogue(catalogue, rulings);
+  const settled = settleCatalogue(catalogue, rulings, countsExpected);
   SETTLED.set(catalogue, { rulings: key, settled });
   return settled;
 }

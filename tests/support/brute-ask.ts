@@ -61,6 +61,7 @@ export interface BruteAsked {
 }
 
 interface AskedStep {
+  readonly id: string;
   readonly kind: string;
   readonly from: Standing;
   readonly level: string;
@@ -193,8 +194,10 @@ export class BruteAsk {
         else if (lets.length === 0) risk(key, truth, `${d.grade} ${q.id}${d.site ? ' site' : ''}`);
       }
     }
-    for (const [id, figure] of Object.entries(step.hop?.uses ?? {})) {
-      const wants = this.#base(id, figure);
+    const { uses = {}, takes = {} } = step.hop ?? {};
+    for (const id of new Set([...Object.keys(uses), ...Object.keys(takes)])) {
+      const sum = [takes[id] ?? []].flat().reduce((n, f) => n + this.#base(id, f), 0);
+      const wants = Math.max(sum, uses[id] === undefined ? 0 : this.#base(id, uses[id]));
       const enough = (node: BruteState): Truth => {
         const seen = this.#seen(node, id);
         const had = this.#figure(id, seen);
@@ -350,6 +353,7 @@ export class BruteAsk {
 
   #binds(q: Requirement, step: AskedStep): boolean {
     if (!this.#inRange(q.at, step.to)) return false;
+    if (q.hops && !q.hops.includes(step.id)) return false;
     if (q.editions && !q.editions.includes(step.to.edition)) return false;
     if (step.kind === 'edition change') return q.editions !== undefined;
     return !q.methods || q.methods.some((m) => m === step.kind);

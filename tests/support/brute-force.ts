@@ -889,6 +889,7 @@ export class BruteForce {
       this.row(r.mapsEditions, step.from.edition, null)?.includes(step.to.edition) !== false;
     const applying = (this.product.rights ?? []).filter(
       (r) =>
+        (!r.hops || r.hops.includes(step.id)) &&
         (!r.ways || r.ways.includes(step.kind)) &&
         (!r.fromEditions || r.fromEditions.includes(step.from.edition)) &&
         (!r.toEditions || r.toEditions.includes(step.to.edition)) &&

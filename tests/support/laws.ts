@@ -18,3 +18,7 @@ export function tell(law: string, seen: Readonly<Record<string, number>>): void 
   const file = process.env['LAWS_FILE'];
   if (file) appendFileSync(file, `${JSON.stringify({ law, seen })}\n`);
 }
+
+/** The seeds of a law's cases in this run, from 1 on. */
+export const seedsOf = (full: number): readonly number[] =>
+  Array.from({ length: IN_FULL ? full : Math.ceil(full / 10) }, (_, i) => i + 1).filter(isMine);

@@ -18,7 +18,7 @@ export interface WorldNeeds {
   readonly waived: ReadonlyMap<string, Day>;
   readonly ignored: ReadonlyMap<string, Day>;
   /** What hops use, set and are withheld from, by id. */
-  readonly hops: ReadonlyMap<string, Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'>>;
+  readonly hops: ReadonlyMap<string, Pick<Hop, 'uses' | 'takes' | 'sets' | 'withheld' | 'doing'>>;
 }
 
 export const NO_NEEDS: WorldNeeds = {
@@ -123,6 +123,8 @@ const NEEDS = [
   'memory at least 16 GB or security-part is on'
 ];
 
+const hopsIn = (base: Product): string[] => (base.hops ?? []).map((h) => h.id);
+
 function requirementOf(r: Random, id: string, base: Product): Requirement {
   const needs = r.chance(0.06) ? 'unknown' : r.pick(NEEDS);
   const editions = (base.editions ?? []).map((e) => e.id);
@@ -131,6 +133,7 @@ function requirementOf(r: Random, id: string, base: Product): Requirement {
     at: r.chance(0.15) ? 'any' : `from ${r.pick(base.releases).id}`,
     ...(r.chance(0.2) ? { methods: [r.pick(['in place', 'fresh install'] as const)] } : {}),
     ...(editions.length > 1 && r.chance(0.2) ? { editions: [r.pick(editions)] } : {}),
+    ...(r.aside().chance(0.12) ? { hops: r.aside().some(hopsIn(base), 0.6).concat('nowhere') } : {}),
     ...(r.chance(0.25)
       ? {
           when: r.pick([
@@ -280,14 +283,17 @@ const offerOf = (r: Random, base: Product, today: Day): NonNullable<Product['off
   ...(r.chance(0.5) ? { firstTo: r.pick(['model is M2', 'memory at least 8 GB']) } : {})
 });
 
-const extrasOf = (r: Random, today: Day): Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'> => {
+const extrasOf = (r: Random, today: Day): Pick<Hop, 'uses' | 'takes' | 'sets' | 'withheld' | 'doing'> => {
   const minutes = r.aside().chance(0.3) ? { backUpMinutes: 60, copyBackMinutes: 400 } : {};
   const extras = drawExtras(r, today);
   return Object.keys(minutes).length > 0 ? { ...extras, doing: { ...extras.doing, ...minutes } } : extras;
 };
 
-const drawExtras = (r: Random, today: Day): Pick<Hop, 'uses' | 'sets' | 'withheld' | 'doing'> => ({
+const drawExtras = (r: Random, today: Day): Pick<Hop, 'uses' | 'takes' | 'sets' | 'withheld' | 'doing'> => ({
   ...(r.chance(0.2) ? { uses: { 'disk.free.system': r.pick(['4 GB', '12 GB', '25 GB']) } } : {}),
+  ...(r.aside().chance(0.12)
+    ? { takes: { 'disk.free.system': r.aside().pick(['6 GB', ['4 GB', '9 GB'], ['20 GB', '5 GB']]) } }
+    : {}),
   ...(r.chance(0.15) ? { sets: { 'setting.x': r.pick(['on', 'off']) } } : {}),
   ...(r.chance(0.12)
     ? {

@@ -242,7 +242,8 @@ function makeRights(r: Random, releases: readonly Release[], editions: readonly 
   const some = (): Partial<Right> => ({
     ...(r.chance(0.3) ? { to: `from ${r.pick(releases).id}` } : {}),
     ...(r.chance(0.2) ? { fromEditions: r.some(editions, 0.7) } : {}),
-    ...(r.chance(0.2) ? { ways: [r.pick(['in place', 'fresh install', 'edition change'] as const)] } : {})
+    ...(r.chance(0.2) ? { ways: [r.pick(['in place', 'fresh install', 'edition change'] as const)] } : {}),
+    ...(r.aside().chance(0.1) ? { hops: ['h0', 'h2', 'h4'] } : {})
   });
   const dated = (): Partial<Right> =>
     r.chance(0.5)

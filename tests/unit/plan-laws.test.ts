@@ -12,6 +12,7 @@ import type { CasePlan, Plan } from '../../src/core/plan-types';
 import { rankVerdict } from '../../src/core/route/verdict';
 import { demoInput } from '../support/demo';
 import { BruteForce } from '../support/brute-force';
+import { seedsOf } from '../support/laws';
 import { Random } from '../support/random';
 import { worldOf } from '../support/worlds';
 
@@ -40,7 +41,7 @@ function shuffled({ catalogue, estate, today }: PlanInput, r: Random): PlanInput
 
 test('the order of the input changes nothing', () => {
   const input = demoInput();
-  for (let seed = 1; seed <= 5; seed++) expect(plan(shuffled(input, new Random(seed)))).toEqual(plan(input));
+  for (const seed of seedsOf(20)) expect(plan(shuffled(input, new Random(seed)))).toEqual(plan(input));
 });
 
 test('an unrelated product changes nothing', () => {
@@ -140,7 +141,7 @@ function renamed(catalogue: Catalogue, r: Random): { catalogue: Catalogue; back:
 
 test('no label is ever read as a number: with every label another text, all plans stay equal', () => {
   const { estate, today, catalogue } = demoInput();
-  for (let seed = 1; seed <= 4; seed++) {
+  for (const seed of seedsOf(10)) {
     const { catalogue: other, back } = renamed(catalogue, new Random(seed));
     const forth = new Map(
       catalogue.products.flatMap((p, i) =>
@@ -265,7 +266,7 @@ const stepsOf = (route: Route): string =>
 
 test('the latest start holds, and the day after it does not', () => {
   let bound = 0;
-  for (let seed = 1; seed <= 150; seed++) {
+  for (const seed of seedsOf(1000)) {
     const world = worldOf(seed);
     const system: System = {
       id: 's',
@@ -280,7 +281,7 @@ test('the latest start holds, and the day after it does not', () => {
     };
     const catalogue: Catalogue = {
       format: 'orange-stair-catalogue',
-      version: 2,
+      version: 3,
       name: 'w',
       products: [world.product]
     };
@@ -312,7 +313,7 @@ test('the latest start holds, and the day after it does not', () => {
       continue;
     bound++;
     const latest = one.latestStart;
-    const end = one.deadline.contributors.find((c) => c.kind === 'service of installed')?.day ?? Infinity;
+    const end = one.deadline.contributors.find((c) => c.sets && c.kind === 'service of installed')?.day ?? Infinity;
     const holdsFrom = (today: number): boolean =>
       new BruteForce({ ...world, today })
         .holding(one.goal as Target)
@@ -320,7 +321,7 @@ test('the latest start holds, and the day after it does not', () => {
     expect(holdsFrom(latest), `world ${seed}`).toBe(true);
     expect(holdsFrom(latest + 1), `world ${seed}, a day later`).toBe(false);
   }
-  expect(bound).toBeGreaterThan(20);
+  expect(bound).toBeGreaterThan(10);
 });
 
 test('progress counts the cases', () => {
@@ -358,7 +359,7 @@ test('a cache kept from one planning to the next changes nothing, and only what 
   };
   let input = demoInput();
   run(input, cache);
-  for (let seed = 1; seed <= 40; seed++) {
+  for (const seed of seedsOf(120)) {
     const r = new Random(seed * 77);
     const { estate } = input;
     const at = r.int(0, estate.systems.length - 1);

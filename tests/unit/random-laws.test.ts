@@ -6,6 +6,7 @@ import { plan } from '../../src/core/plan';
 import type { CasePlan } from '../../src/core/plan-types';
 import { rankVerdict } from '../../src/core/route/verdict';
 import { BruteForce } from '../support/brute-force';
+import { seedsOf } from '../support/laws';
 import { Random } from '../support/random';
 import { solveBySearch } from '../support/solve';
 import { fullWorldOf, TODAY, worldOf, type World } from '../support/worlds';
@@ -26,7 +27,7 @@ function planWorld(world: World): CasePlan {
   };
   const catalogue: Catalogue = {
     format: 'orange-stair-catalogue',
-    version: 2,
+    version: 3,
     name: 'w',
     products: [world.product]
   };
@@ -73,7 +74,7 @@ function learn(world: World, r: Random): World | undefined {
 
 test('what is learned only narrows what may be: sure never gets worse, best never better', () => {
   let learned = 0;
-  for (let seed = 1; seed <= 500; seed++) {
+  for (const seed of seedsOf(2000)) {
     const world = fullWorldOf(seed);
     const wiser = learn(world, new Random(seed));
     if (!wiser) continue;
@@ -87,13 +88,13 @@ test('what is learned only narrows what may be: sure never gets worse, best neve
       expect(rankVerdict(now.best), at).toBeGreaterThanOrEqual(rankVerdict(old.best));
     }
   }
-  expect(learned).toBeGreaterThan(100);
+  expect(learned).toBeGreaterThan(40);
 });
 
 test('offering one more cure never worsens a verdict', () => {
   let offered = 0;
   let better = 0;
-  for (let seed = 1; seed <= 900; seed++) {
+  for (const seed of seedsOf(3000)) {
     const world = fullWorldOf(seed);
     const cured = (world.product.requirements ?? []).filter((q) => (q.cures ?? []).length > 0);
     const [one] = new Random(seed).shuffle(cured);
@@ -112,7 +113,7 @@ test('offering one more cure never worsens a verdict', () => {
       if (rankVerdict(now.sure) < rankVerdict(before.sure)) better++;
     }
   }
-  expect([offered > 200, better > 20], `${offered} offered, ${better} better`).toEqual([true, true]);
+  expect([offered > 60, better > 5], `${offered} offered, ${better} better`).toEqual([true, true]);
 }, 120_000);
 
 const LOOK_AHEAD = 300;
@@ -120,7 +121,7 @@ const LOOK_AHEAD = 300;
 test('what closes the goal is found: brute force reaches it until then and not after', () => {
   let closing = 0;
   let open = 0;
-  for (let seed = 1; seed <= 900 && closing + open < 110; seed++) {
+  for (const seed of seedsOf(3000)) {
     const world = worldOf(seed);
     if (JSON.stringify(world.product).includes('unknown') || world.activated === 'unknown') continue;
     if (!new BruteForce(world).solve(1200)) continue;
@@ -142,5 +143,5 @@ test('what closes the goal is found: brute force reaches it until then and not a
       expect(reaches(world.today + LOOK_AHEAD), `world ${seed}: nothing closes it`).toBe(true);
     }
   }
-  expect([closing > 15, open > 15], `${closing} closing, ${open} open`).toEqual([true, true]);
+  expect([closing > 5, open > 5], `${closing} closing, ${open} open`).toEqual([true, true]);
 }, 120_000);

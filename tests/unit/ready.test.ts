@@ -12,6 +12,7 @@ import { isCounted } from '../../src/core/route/types';
 import { applyChanges } from '../../src/core/what-if/apply-changes';
 import { tryChanges } from '../../src/core/what-if/try-changes';
 import { demoInput } from '../support/demo';
+import { seedsOf } from '../support/laws';
 import { Random } from '../support/random';
 
 /** Every choice, tried. */
@@ -30,7 +31,7 @@ function chooseByTrying(remedies: readonly Priced[], groups: readonly Group[], b
 
 test('choosing within a budget: the most systems for the least money, as trying every choice finds; the bound is never beaten', () => {
   let partial = 0;
-  for (let seed = 1; seed <= 400; seed++) {
+  for (const seed of seedsOf(1000)) {
     const r = new Random(seed);
     const remedies = Array.from({ length: r.int(1, 9) }, (_, i): Priced => ({
       key: `r${i}`,
@@ -65,7 +66,7 @@ test('choosing within a budget: the most systems for the least money, as trying 
     expect(rough.upperBound, at).toBeGreaterThanOrEqual(expected.opened);
     expect(rough.spentCents, at).toBeLessThanOrEqual(budget);
   }
-  expect(partial).toBeGreaterThan(100);
+  expect(partial).toBeGreaterThan(40);
 });
 
 test('of choices that open as many the cheaper; past what can be tried a bound that the best does not pass', () => {

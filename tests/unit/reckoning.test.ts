@@ -40,7 +40,7 @@ test.each(examples)('docs/reckoning.md: %s', (_, text) => {
   const catalogue = parseCatalogue(
     JSON.stringify({
       format: 'orange-stair-catalogue',
-      version: 2,
+      version: 3,
       name: 'example',
       products: [{ ...read.products[0], rights }, ...other]
     })

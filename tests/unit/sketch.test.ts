@@ -223,7 +223,7 @@ test('a catalogue written anew is read back as it was', () => {
   const read = parseCatalogue(one);
   const revised = read.ok ? reviseCatalogueText(one, { ...read.value, name: 'm' }) : read;
   expect(revised.ok && revised.value.text).toBe(
-    one.replace('version: 1', 'version: 2').replace('name: n', 'name: m')
+    one.replace('version: 1', 'version: 3').replace('name: n', 'name: m')
   );
 });
 

@@ -2,6 +2,7 @@ import { expect, test } from 'vitest';
 import { isCounted, type CountedStep, type Route, type Step } from '../../src/core/route/types';
 import { verifyRoute } from '../../src/core/route/verify-route';
 import { solveBySearch, verifierOf } from '../support/solve';
+import { seedsOf } from '../support/laws';
 import { fullWorldOf as worldOf } from '../support/worlds';
 
 type Break = (route: Route) => Route | undefined;
@@ -77,7 +78,7 @@ const BREAKS: Record<string, Break> = {
 
 test('the verifier rejects every route broken on purpose, and says so for each way of breaking', () => {
   const tried = new Map<string, number>(Object.keys(BREAKS).map((name) => [name, 0]));
-  for (let seed = 1; seed <= 160; seed++) {
+  for (const seed of seedsOf(800)) {
     const world = worldOf(seed);
     for (const [key, target] of solveBySearch(world).targets) {
       const [release = '', edition = '', architecture = ''] = key.split(' ');
@@ -96,11 +97,11 @@ test('the verifier rejects every route broken on purpose, and says so for each w
         }
     }
   }
-  for (const [name, count] of tried) expect(count, name).toBeGreaterThan(10);
+  for (const [name, count] of tried) expect(count, name).toBeGreaterThan(3);
 });
 
 test('a route to another target, from another start or on another day is refused', () => {
-  for (let seed = 1; seed <= 40; seed++) {
+  for (const seed of seedsOf(200)) {
     const world = worldOf(seed);
     for (const [key, { all }] of solveBySearch(world).targets) {
       const [release = '', edition = '', architecture = ''] = key.split(' ');

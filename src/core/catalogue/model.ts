@@ -46,11 +46,17 @@ export interface ReleaseModel {
   readonly index: number;
   readonly strand: string;
   readonly publication: Readonly<Partial<Record<Maturity, DateInterval>>>;
-  readonly service: readonly (ServicePhase & { readonly source?: string | undefined })[];
+  readonly service: readonly PhaseModel[];
   readonly patches: readonly PatchModel[];
   /** Places of the editions and architectures it comes in. */
   readonly editions: readonly number[];
   readonly architectures: readonly number[];
+}
+
+/** A phase of service; `isDisputed`: its end is stated in several ways and nobody has ruled, so the earliest counts. */
+export interface PhaseModel extends ServicePhase {
+  readonly source?: string | undefined;
+  readonly isDisputed: boolean;
 }
 
 export interface PatchModel {
@@ -168,7 +174,12 @@ function releaseModel(product: Product, release: Release, index: number, scope: 
     index,
     strand: scope.sequence.releases[index]?.strand ?? '',
     publication,
-    service: service.map((p) => ({ phase: p.phase, until: dateOf(p.until), source: p.source })),
+    service: service.map((p) => ({
+      phase: p.phase,
+      until: dateOf(p.until),
+      source: p.source,
+      isDisputed: (p.also ?? []).some((a) => a.until !== undefined && a.until !== p.until)
+    })),
     patches: [
       { id: BASE_PATCH, typicalMinutes: 0, carefulMinutes: 0 },
       ...(release.patches ?? []).map(patchModel)
@@ -290,7 +301,5 @@ export function findPublication(
 export const serviceEndOf = (release: ReleaseModel, counted: PhaseName, countsExpected: boolean): MaybeDay =>
   findServiceEnd(release.service, counted, countsExpected);
 
-export const countedPhaseOf = (
-  release: ReleaseModel,
-  counted: PhaseName
-): (ServicePhase & { source?: string | undefined }) | undefined => findCountedPhase(release.service, counted);
+export const countedPhaseOf = (release: ReleaseModel, counted: PhaseName): PhaseModel | undefined =>
+  findCountedPhase(release.service, counted);

@@ -105,7 +105,7 @@ export function needModelOf(
     pairing,
     fits: (pairing.fits ?? []).map((f) => ({ own: table(f.own), other: rangeOf(f.other) }))
   }));
-  const uses = (product.hops ?? []).some((h) => h.uses || h.sets);
+  const uses = (product.hops ?? []).some((h) => h.uses || h.sets || h.takes);
   return {
     kinds: new FactKinds(facts),
     demands,

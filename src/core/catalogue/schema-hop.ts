@@ -178,6 +178,10 @@ export const hop = entry({
     .strictObject({ from: conditionText, because: text.optional(), until: dateText.optional() })
     .optional()
     .describe('machines it is not offered to'),
+  takes: z
+    .record(id, z.union([figureText, z.array(figureText).min(1).max(20)]))
+    .optional()
+    .describe('what it needs of a measured fact while it runs, several figures where they add up'),
   uses: z
     .record(id, figureText)
     .optional()

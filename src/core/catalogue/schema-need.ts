@@ -51,6 +51,12 @@ export const requirement = entry({
     .min(1)
     .optional(),
   editions: z.array(id).max(50).optional(),
+  hops: z
+    .array(id)
+    .min(1)
+    .max(200)
+    .optional()
+    .describe('asked on these hops only; on every one where absent'),
   when: conditionText.optional().describe('whom it concerns; everybody where absent'),
   needs: demandText,
   grade: z.enum(GRADES),

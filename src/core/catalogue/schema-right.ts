@@ -10,9 +10,18 @@ const units = z.strictObject({
   fact: id.optional().describe('the fact that says how many'),
   pool: text,
   edition: id.optional(),
-  options: z.array(text).max(50).optional().describe('options enabled, each of which raises the number'),
+  options: z
+    .array(text)
+    .max(50)
+    .optional()
+    .describe(
+      'options, each of which takes as many units again where it is on: the fact setting.NAME, its blanks as dashes'
+    ),
   pack: z.int().min(1).max(1_000_000).optional().describe('units come in packs of so many')
 });
+
+/** The fact that says whether an option is on. */
+export const factOfOption = (option: string): string => `setting.${option.trim().replace(/\s+/g, '-')}`;
 
 /** An entitlement to make a hop (FIELD-NOTES N33-N37). */
 export const right = entry({
@@ -22,6 +31,7 @@ export const right = entry({
     .array(z.enum(['in place', 'fresh install', 'edition change']))
     .min(1)
     .optional(),
+  hops: z.array(id).min(1).max(200).optional().describe('a right for these hops only'),
   from: rangeText.optional(),
   to: rangeText.optional(),
   fromEditions: z.array(id).max(50).optional(),

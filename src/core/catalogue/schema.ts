@@ -19,7 +19,7 @@ export type { Right } from './schema-right';
 
 /** The catalogue file's own name and version; a change of meaning raises the version and adds a migration (migrate.ts). */
 export const CATALOGUE_FORMAT = 'orange-stair-catalogue';
-export const CATALOGUE_VERSION = 2;
+export const CATALOGUE_VERSION = 3;
 
 const edition = entry({
   name: text.optional(),
@@ -137,6 +137,8 @@ export const NUMBER_KEYS: ReadonlySet<string> = new Set([
   'typicalMinutes',
   'carefulMinutes',
   'handsOnMinutes',
+  'backUpMinutes',
+  'copyBackMinutes',
   'outageMinutes',
   'reducedMinutes',
   'minutes',

@@ -1,4 +1,5 @@
 import { entryKey, joinEntryPath } from './entry-path';
+import { parseDateText, readDay } from '../date/interval';
 import { KEPT, type Catalogue } from './schema';
 
 /** Something a catalogue states in two or more ways. */
@@ -32,34 +33,45 @@ export interface Settled {
 
 type Fields = Readonly<Record<string, unknown>>;
 
-const DATES: ReadonlySet<string> = new Set([
-  'until',
+/** Dates on which something ends: of several the earliest counts. */
+const ENDS: ReadonlySet<string> = new Set(['until', 'closes', 'ends']);
+/** Dates on which something begins: of several the latest counts. */
+const BEGINNINGS: ReadonlySet<string> = new Set([
   'published',
   'opens',
-  'closes',
-  'ends',
   'begins',
   'complete',
-  'written',
-  'read'
+  'general',
+  'preview',
+  'early'
 ]);
 const DEMANDS: ReadonlySet<string> = new Set(['levels', 'needs']);
 
 /**
  * The catalogue as planning reads it: of entries stated in several ways the statement a ruling lets hold; without a
- * ruling, dates and demands that differ are unknown (RECKONING A3), minutes the most, what is kept the least, a price
- * one to ask for. Other fields stay as the entry itself has them. Products without disputes are the same objects.
+ * ruling an end counts at its earliest statement and a beginning at its latest (RECKONING 1.4), demands that differ are
+ * unknown, minutes the most, what is kept the least, a price one to ask for. An expected date is passed over for an end, and is
+ * unknown for a beginning, where the site does not count expected dates. Other fields stay as the entry itself has them. Products without disputes are the same objects.
  */
-export function settleCatalogue(catalogue: Catalogue, rulings: readonly Ruling[]): Settled {
+export function settleCatalogue(
+  catalogue: Catalogue,
+  rulings: readonly Ruling[],
+  countsExpected = true
+): Settled {
   const disputes: Dispute[] = [];
   const holds = new Map(rulings.map((r) => [r.entry, r.holds]));
-  const settled = settleValue(catalogue.products, [], { holds, disputes }) as Catalogue['products'];
+  const settled = settleValue(catalogue.products, [], {
+    holds,
+    disputes,
+    countsExpected
+  }) as Catalogue['products'];
   return { catalogue: disputes.length === 0 ? catalogue : { ...catalogue, products: settled }, disputes };
 }
 
 interface Settling {
   readonly holds: ReadonlyMap<string, string>;
   readonly disputes: Dispute[];
+  readonly countsExpected: boolean;
 }
 
 function settleValue(value: unknown, path: readonly string[], settling: Settling): unknown {
@@ -93,12 +105,14 @@ function settleEntry(entry: Fields, path: readonly string[], settling: Settling)
       : unsettled(
           field,
           statements.map((s) => s.values[field]),
-          entry[field]
+          entry[field],
+          settling.countsExpected
         );
     if (value === undefined) delete settled[field];
     else settled[field] = value;
     if (field === 'priceCents' && !ruled) settled['kind'] = 'ask';
   }
+  if (ruled) delete settled['also'];
   if (ruled?.source !== undefined) settled['source'] = ruled.source;
   return settled;
 }
@@ -127,9 +141,48 @@ function differingFields(statements: readonly Statement[]): string[] {
 }
 
 /** The careful reading of a field nobody has ruled on. */
-function unsettled(field: string, values: readonly unknown[], own: unknown): unknown {
-  if (DATES.has(field) || DEMANDS.has(field)) return 'unknown';
+function unsettled(
+  field: string,
+  values: readonly unknown[],
+  own: unknown,
+  countsExpected: boolean
+): unknown {
+  if (ENDS.has(field) || BEGINNINGS.has(field)) return carefulDate(field, values, own, countsExpected);
+  if (DEMANDS.has(field)) return 'unknown';
   if (/[mM]inutes$/.test(field)) return Math.max(...values.map((v) => (typeof v === 'number' ? v : 0)));
   if (field === 'kept') return KEPT[Math.max(...values.map((v) => KEPT.findIndex((k) => k === v)))];
   return field === 'priceCents' ? undefined : own;
+}
+
+/** The earliest of ends, the latest of beginnings; where a beginning is stated by maturity, each of them by itself. */
+function carefulDate(
+  field: string,
+  values: readonly unknown[],
+  own: unknown,
+  countsExpected: boolean
+): unknown {
+  const objects = values.filter((v): v is Fields => typeof v === 'object' && v !== null);
+  if (objects.length > 0) {
+    if (objects.length < values.length) return own;
+    const names = [...new Set(objects.flatMap((o) => Object.keys(o)))];
+    return Object.fromEntries(
+      names.map((n) => {
+        const stated = objects.flatMap((o) => (o[n] === undefined ? [] : [o[n]]));
+        return [n, carefulDate(n, stated, stated[0], countsExpected)];
+      })
+    );
+  }
+  const isEnd = ENDS.has(field);
+  const dated = values
+    .filter((v): v is string => typeof v === 'string')
+    .map((text) => {
+      const date = parseDateText(text);
+      const day = date ? readDay(date, countsExpected) : 'unknown';
+      return { text, day: day === 'unknown' ? Infinity : day };
+    });
+  // What nobody states beside a statement says nothing against it.
+  const [first] = [...dated].sort((a, b) =>
+    a.day === b.day ? 0 : (isEnd ? a.day < b.day : a.day > b.day) ? -1 : 1
+  );
+  return first?.text;
 }

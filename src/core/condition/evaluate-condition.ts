@@ -128,6 +128,12 @@ export function readSwitch(value: string | number | boolean): 'on' | 'off' | 'ab
   return ['absent', 'none', 'missing'].includes(word) ? 'absent' : undefined;
 }
 
+/** Whether a switch is on; unknown where it is not known to be on, off or absent. */
+export function switchTruth(seen: Seen): Truth {
+  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+  return word === undefined ? 'unknown' : truthOf(word === 'on');
+}
+
 const isValue = (measure: Measure, value: string, demanded: string): boolean => {
   const wanted = foldText(demanded);
   if (measure !== 'switch') return wanted === value;

@@ -75,7 +75,8 @@ const FAMILIES: readonly {
 }[] = [
   { prefix: 'setting.', name: 'setting', measure: 'switch', keptBy: 'software', shelfLifeDays: 90 },
   { prefix: 'companion.', name: 'companion', measure: 'text', keptBy: 'software', shelfLifeDays: 180 },
-  { prefix: 'offer.', name: 'offered', measure: 'switch', keptBy: 'software', shelfLifeDays: 14 },
+  // An offer is made to a machine, whatever is set up on it.
+  { prefix: 'offer.', name: 'offered', measure: 'switch', keptBy: 'hardware', shelfLifeDays: 14 },
   { prefix: 'access.', name: 'access', measure: 'switch', keptBy: 'paper', shelfLifeDays: 30 }
 ];
 

@@ -1,3 +1,4 @@
+import type { PhaseName } from './service';
 import type { Kept } from '../catalogue/schema';
 import type { Day } from './day';
 
@@ -22,6 +23,10 @@ export interface Contributor {
   /** The earliest day an imprecise or uncertain date may mean, where that differs. */
   readonly early?: Day;
   readonly certainty?: 'published' | 'announced' | 'expected';
+  /** Of service: the phase that ends; of the goal's own phase it counts, of a later one it is listed. */
+  readonly phase?: PhaseName;
+  /** It is stated in several ways and nobody has ruled: the earliest counts. */
+  readonly disputed?: boolean;
   readonly source?: string;
   /** Listed contributors cost money only and do not set the deadline. */
   readonly sets: boolean;

@@ -14,10 +14,10 @@ export interface ServicePhase {
  * The end of service that counts for a site: the `until` of the last stated phase not beyond `counted`.
  * Undefined where no such phase is stated; `unknown` ends count as in service (RECKONING A3).
  */
-export function findCountedPhase(
-  phases: readonly ServicePhase[],
+export function findCountedPhase<Phase extends ServicePhase>(
+  phases: readonly Phase[],
   counted: PhaseName
-): ServicePhase | undefined {
+): Phase | undefined {
   const limit = PHASES.indexOf(counted);
   return phases
     .filter((p) => PHASES.indexOf(p.phase) <= limit)

@@ -1,4 +1,5 @@
 import type { Catalogue, Product } from '../catalogue/schema';
+import { factOfOption } from '../catalogue/schema-right';
 import { comparisonsOf } from '../condition/condition';
 import { parseCondition } from '../condition/parse-condition';
 import { findFact, isStale, kindsOf, seenOf, type FactDecisions } from './facts';
@@ -19,7 +20,12 @@ const PART_NAMES: Readonly<Record<Part, string>> = {
 /** Facts that any condition of a product asks of its own systems, in the order of the catalogue. */
 export function factsAsked(product: Product): string[] {
   const texts = [
-    ...(product.requirements ?? []).flatMap((r) => [r.when, r.needs, r.site?.needs]),
+    ...(product.requirements ?? []).flatMap((r) => [
+      r.when,
+      r.needs,
+      r.site?.needs,
+      ...(r.cures ?? []).map((c) => c.when)
+    ]),
     ...(product.cautions ?? []).map((c) => c.when),
     ...(product.companions ?? []).flatMap((c) => c.fares.map((f) => f.when)),
     ...(product.offers ?? []).map((o) => o.firstTo),
@@ -35,6 +41,7 @@ export function factsAsked(product: Product): string[] {
   for (const right of product.rights ?? []) {
     if (right.kind === 'carried') asked.add('activated');
     if (right.units?.fact) asked.add(right.units.fact);
+    for (const option of right.units?.options ?? []) asked.add(factOfOption(option));
   }
   asked.delete('edition');
   asked.delete('architecture');

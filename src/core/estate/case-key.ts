@@ -1,4 +1,5 @@
 import type { Catalogue, Product } from '../catalogue/schema';
+import { factOfOption } from '../catalogue/schema-right';
 import { comparisonsOf, type Comparison, type Condition } from '../condition/condition';
 import { evaluateCondition } from '../condition/evaluate-condition';
 import type { Evidence, Seen } from '../condition/evidence';
@@ -8,7 +9,8 @@ import { parseCondition } from '../condition/parse-condition';
 import { foldText } from '../version/words';
 import { truthOfListed } from './evidence';
 import { isStale, seenOf, seenOfFact, type FactDecisions } from './facts';
-import type { LinkEnd, LinkIndex } from './links';
+import { coloursOf } from './colours';
+import type { LinkIndex } from './links';
 import { situationKey } from './standing';
 import type { Day } from '../date/day';
 import type { Decision, System } from './schema';
@@ -43,7 +45,7 @@ export class CaseKeys {
   readonly #products: ReadonlyMap<string, Product>;
   readonly #today: Day;
   readonly #around: Around;
-  #colours: ReadonlyMap<string, number> | undefined;
+  #colours: ReadonlyMap<string, string> | undefined;
 
   constructor(catalogue: Catalogue, around: Around, today: Day) {
     this.#catalogue = catalogue;
@@ -107,7 +109,7 @@ export class CaseKeys {
 
   /** What a system is linked with, to any depth: the colour it has among all linked systems. */
   #linkedKey(system: System): string {
-    this.#colours ??= colourOf(this.#around.systems, (one) => this.#firstColour(one), this.#links);
+    this.#colours ??= coloursOf(this.#around.systems, (one) => this.#firstColour(one), this.#links);
     return `|${this.#colours.get(system.id) ?? ''}`;
   }
 
@@ -147,52 +149,6 @@ export interface Around {
   readonly links: LinkIndex;
   /** Decisions in force that touch a system. */
   decisionsOf(system: System): readonly Decision[];
-}
-
-/**
- * Colours that are equal for linked systems that cannot be told apart by their own keys and those of what they are linked
- * with, to any depth: colours are refined by those of neighbours until no more come about. Method: colour refinement
- * (B. Weisfeiler, A. Leman, 1968). Systems linked with nothing have none. Cost: links times rounds.
- */
-function colourOf(
-  systems: readonly System[],
-  first: (system: System) => string,
-  links: LinkIndex
-): ReadonlyMap<string, number> {
-  const ends = new Map<string, readonly LinkEnd[]>();
-  const linked = new Map<string, System>();
-  const take = (system: System): void => {
-    if (linked.has(system.id)) return;
-    const around = links.around(system);
-    if (around.length === 0) return;
-    linked.set(system.id, system);
-    ends.set(system.id, around);
-  };
-  for (const system of systems) take(system);
-  for (const around of [...ends.values()])
-    for (const end of around) if (typeof end.system !== 'string') linked.set(end.system.id, end.system);
-  const inOrder = [...linked.values()].sort((a, b) => (a.id < b.id ? -1 : 1));
-  let colours = numbered(inOrder.map((s) => [s.id, first(s)]));
-  for (let count = 0; count < new Set(colours.values()).size;) {
-    count = new Set(colours.values()).size;
-    const last = colours;
-    colours = numbered(
-      inOrder.map((s) => [
-        s.id,
-        `${last.get(s.id)}|${(ends.get(s.id) ?? [])
-          .map((e) => `${e.word}:${typeof e.system === 'string' ? e.system : last.get(e.system.id)}`)
-          .sort()
-          .join('&')}`
-      ])
-    );
-  }
-  return colours;
-}
-
-/** Equal texts by equal numbers, in the order of the texts, so that the order of systems changes none. */
-function numbered(texts: readonly (readonly [string, string])[]): Map<string, number> {
-  const places = new Map([...new Set(texts.map(([, text]) => text))].sort().map((text, i) => [text, i]));
-  return new Map(texts.map(([id, text]) => [id, places.get(text) ?? 0]));
 }
 
 function companionsKey(system: System, cuts: Cuts): string {
@@ -242,6 +198,8 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
   const wholly = new Set(['activated', 'certificate.ends', 'grace.ends']);
   for (const hop of product.hops ?? []) for (const id of Object.keys(hop.uses ?? {})) wholly.add(id);
   for (const right of product.rights ?? []) if (right.units?.fact) wholly.add(right.units.fact);
+  for (const right of product.rights ?? [])
+    for (const option of right.units?.options ?? []) wholly.add(factOfOption(option));
   for (const offer of product.offers ?? []) wholly.add(`offer.${offer.id}`);
   const models = new Set((product.models ?? []).flatMap((m) => [m.id, m.name ?? m.id, ...(m.aliases ?? [])]));
   for (const cure of (product.requirements ?? []).flatMap((r) => r.cures ?? [])) {

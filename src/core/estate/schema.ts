@@ -17,7 +17,7 @@ export {
 
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
-export const WORKSPACE_VERSION = 4;
+export const WORKSPACE_VERSION = 5;
 
 const MAX_SYSTEMS = 500_000;
 
@@ -139,10 +139,17 @@ export const systemSchema = z.strictObject({
   /** Machines that carry it and are changed one by one; 1 where absent. */
   nodes: z.int().min(1).max(1000).optional(),
   members: z
-    .array(z.strictObject({ name: z.string().trim().min(1).max(300), facts: z.record(key, fact).optional() }))
+    .array(
+      z.strictObject({
+        name: z.string().trim().min(1).max(300),
+        facts: z.record(key, fact).optional(),
+        release: reading.optional(),
+        patch: reading.optional()
+      })
+    )
     .max(1000)
     .optional()
-    .describe('nodes by name, with the facts of each'),
+    .describe('nodes by name, with the facts of each, and where it stands where that is not as the whole'),
   facts: z.record(key, fact).optional(),
   companions: z.array(companion).max(2000).optional(),
   companionsWhole: z.boolean().optional().describe('true: the list is whole, what is not on it is not there'),
@@ -214,6 +221,9 @@ const rightHeld = z.strictObject({
   held: z.int().min(0).max(10_000_000),
   product: key.optional(),
   pool: text.optional(),
+  edition: key
+    .optional()
+    .describe('absent: it serves any edition, but units of an edition only where it is named'),
   until: isoDay.optional(),
   ...said,
   note: z.string().max(2000).optional()

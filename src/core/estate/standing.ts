@@ -1,5 +1,6 @@
 import type { ProductModel } from '../catalogue/model';
 import { NOTHING, type Place } from '../route/move';
+import { BASE_PATCH } from '../version/sequence';
 import type { Reading, System } from './schema';
 
 /** Most starts a system with unknown readings is planned from. */
@@ -13,10 +14,11 @@ function candidates(reading: Reading, all: readonly string[]): readonly string[]
 
 /**
  * Every place a system may stand on (RECKONING A1): candidates where some are named, else all the product has.
- * In order of sequence, patch level, edition, architecture. A bare or candidate
+ * In order of sequence, patch level, edition, architecture. A system counts as its lowest node. A bare or candidate
  * machine stands on nothing. Empty when the readings name nothing of this product.
  */
-export function startsOf(model: ProductModel, system: System): Place[] {
+export function startsOf(model: ProductModel, given: System): Place[] {
+  const system = asLowest(model, given);
   if (system.stage === 'bare' || system.stage === 'candidate') return [nothingOn(model, system)];
   const starts: Place[] = [];
   const releases = candidates(
@@ -50,6 +52,25 @@ export function startsOf(model: ProductModel, system: System): Place[] {
   return starts.slice(0, MAX_STARTS);
 }
 
+/** A system whose nodes stand on releases of their own as the lowest of them; one node nobody has read leaves it open. */
+function asLowest({ sequence, releases }: ProductModel, system: System): System {
+  const own = (system.members ?? []).filter((m) => m.release !== undefined);
+  if (own.length === 0) return system;
+  const rest = own.length < (system.members ?? []).length ? [system] : [];
+  const readings = [...own.map((m) => ({ release: m.release as Reading, patch: m.patch ?? BASE })), ...rest];
+  const open = readings.find(({ release, patch }) => !('is' in release) || !('is' in patch));
+  if (open) return { ...system, release: open.release, patch: open.patch };
+  const rank = ({ release, patch }: Pick<System, 'release' | 'patch'>): number => {
+    const at = 'is' in release ? (sequence.indexById.get(release.is) ?? -1) : -1;
+    const level = 'is' in patch ? releases[at]?.patches.findIndex((p) => p.id === patch.is) : 0;
+    return at * 10_000 + (level ?? 0);
+  };
+  const [lowest] = [...readings].sort((a, b) => rank(a) - rank(b));
+  return { ...system, ...(lowest ? { release: lowest.release, patch: lowest.patch } : {}) };
+}
+
+const BASE: Reading = { is: BASE_PATCH };
+
 /** A machine on which nothing is installed; a known edition or architecture is where its goal starts from. */
 function nothingOn(model: ProductModel, { edition, architecture }: System): Place {
   const placeOf = (ids: readonly string[], reading: Reading): number =>
@@ -73,11 +94,16 @@ export function situationKey(system: System): string {
   const parts = [system.product, system.release, system.patch, system.edition, system.architecture].map(
     readingKey
   );
+  const nodes = (system.members ?? []).flatMap((m) =>
+    m.release ? [`${readingKey(m.release)} ${readingKey(m.patch ?? BASE)}`] : []
+  );
   const text =
     system.stage === 'bare' || system.stage === 'candidate'
       ? `nothing installed, ${system.meantFor ?? 'purpose open'}`
       : 'is' in system.product
         ? ''
         : (system.installedText ?? '');
-  return [...parts, system.team ?? '', text].map((p) => p.replaceAll('/', '%2F')).join('/');
+  return [...parts, system.team ?? '', [text, ...nodes].filter(Boolean).join(' + ')]
+    .map((p) => p.replaceAll('/', '%2F'))
+    .join('/');
 }

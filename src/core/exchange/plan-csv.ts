@@ -4,7 +4,8 @@ import type { Estate, System } from '../estate/schema';
 import { Names } from '../wording/names';
 import { describeReason } from '../wording/reason';
 import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan-types';
-import { isCounted, type Route } from '../route/types';
+import type { RightShare } from '../right/count-needs';
+import type { Route } from '../route/types';
 import { sayStep } from '../wording/step';
 import { formatCsv } from './csv-out';
 
@@ -52,7 +53,7 @@ export interface PlanCsvInput {
 export function formatPlanCsv({ plan, catalogue, estate, everyTarget }: PlanCsvInput): string {
   const products = new Map(catalogue.products.map((p) => [p.id, p]));
   const systems = new Map(estate.systems.map((s) => [s.id, s]));
-  const pool = new RightPool(estate);
+  const shares = sharesOf(plan);
   const rows: (string | number)[][] = [[...PLAN_COLUMNS]];
   for (const one of plan.cases) {
     const product = products.get(one.product ?? '');
@@ -62,7 +63,7 @@ export function formatPlanCsv({ plan, catalogue, estate, everyTarget }: PlanCsvI
         const system = systems.get(id);
         if (system)
           rows.push(
-            rowOf({ one, system, product, target, pool, currency: catalogue.currency ?? '', everyTarget })
+            rowOf({ one, system, product, target, share: shares.get(id), currency: catalogue.currency ?? '' })
           );
       }
   }
@@ -74,15 +75,15 @@ interface RowInput {
   readonly system: System;
   readonly product: Product | undefined;
   readonly target: TargetPlan | undefined;
-  readonly pool: RightPool;
+  /** Of the rights the estate's chosen routes take; of the way to its goal only. */
+  readonly share: Share | undefined;
   readonly currency: string;
-  readonly everyTarget: boolean;
 }
 
-function rowOf({ one, system, product, target, pool, currency, everyTarget }: RowInput): (string | number)[] {
+function rowOf({ one, system, product, target, share, currency }: RowInput): (string | number)[] {
   const isGoal = target !== undefined && sameTarget(target.target, one.goal);
   const route = target?.route;
-  const rights = pool.draw(route, !everyTarget);
+  const rights = isGoal || !target ? (share ?? NO_SHARE) : undefined;
   const names = new Names(product);
   const start = one.startIsSure ? one.start : undefined;
   return [
@@ -101,9 +102,9 @@ function rowOf({ one, system, product, target, pool, currency, everyTarget }: Ro
     route?.steps.map((s) => sayStep(s, names)).join('; ') ?? '',
     route?.kept ?? '',
     needsOf(route),
-    rights.needed,
-    rights.held,
-    rights.toBuy,
+    rights?.needed ?? '',
+    rights?.held ?? '',
+    rights?.toBuy ?? '',
     costOf(route),
     route ? currency : '',
     route?.carefulMinutes ?? '',
@@ -143,29 +144,22 @@ function costOf(route: Route | undefined): string {
   return route.unknownSums.length > 0 ? `${known} + unknown` : known;
 }
 
-/** Rights held are drawn on in the order of the rows: the most urgent systems first. */
-class RightPool {
-  readonly #left: Map<string, number>;
+type Share = Pick<RightShare, 'needed' | 'held' | 'toBuy'>;
 
-  constructor(estate: Estate) {
-    this.#left = new Map(estate.rightsHeld.map((r) => [r.right, r.held]));
+/** By system: what it takes of rights that are bought or counted, over all of them. */
+function sharesOf({ rights }: Plan): ReadonlyMap<string, Share> {
+  const shares = new Map<string, Share>();
+  const add = (a: number | 'unknown', b: number | 'unknown'): number | 'unknown' =>
+    a === 'unknown' || b === 'unknown' ? 'unknown' : a + b;
+  for (const share of rights.flatMap((r) => r.shares)) {
+    const known = shares.get(share.system) ?? NO_SHARE;
+    shares.set(share.system, {
+      needed: add(known.needed, share.needed),
+      held: known.held + share.held,
+      toBuy: add(known.toBuy, share.toBuy)
+    });
   }
-
-  /** `taking`: what one row draws is gone for the next; otherwise each row is a what-if of its own. */
-  draw(route: Route | undefined, taking: boolean): { needed: number; held: number; toBuy: number } {
-    let needed = 0;
-    let held = 0;
-    const drawn = new Map<string, number>();
-    for (const step of route?.steps ?? []) {
-      if (!isCounted(step) || step.right.kind !== 'purchase' || !step.right.right) continue;
-      needed++;
-      const left = (this.#left.get(step.right.right) ?? 0) - (drawn.get(step.right.right) ?? 0);
-      if (left <= 0) continue;
-      held++;
-      drawn.set(step.right.right, (drawn.get(step.right.right) ?? 0) + 1);
-    }
-    if (taking)
-      for (const [right, count] of drawn) this.#left.set(right, (this.#left.get(right) ?? 0) - count);
-    return { needed, held, toBuy: needed - held };
-  }
+  return shares;
 }
+
+const NO_SHARE: Share = { needed: 0, held: 0, toBuy: 0 };

@@ -53,6 +53,7 @@ const step = z.strictObject({
       kind: z.enum(['free', 'carried', 'held', 'purchase', 'ask']),
       right: z.string().optional(),
       costCents: z.union([z.number(), z.literal('unknown')]),
+      priceCents: z.union([z.number(), z.literal('unknown')]).optional(),
       until: day.optional(),
       units: unitUse.optional()
     })
@@ -111,6 +112,8 @@ const contributor = z.strictObject({
   day,
   early: day.optional(),
   certainty: z.string().optional(),
+  phase: z.string().optional(),
+  disputed: z.boolean().optional().describe('stated in several ways; the earliest counts'),
   source: z.string().optional(),
   sets: z.boolean(),
   cost: z.strictObject({
@@ -155,10 +158,14 @@ export const planFileSchema = z.strictObject({
     z.strictObject({
       product: z.string(),
       right: z.string(),
-      needed: z.number(),
+      edition: z.string().describe('the edition it leads to; of units the edition they belong to'),
+      pool: z.string().optional().describe('of rights counted in units'),
+      needed: z.union([z.number(), z.literal('unknown')]),
       held: z.number(),
-      toBuy: z.number(),
-      costCents: z.union([z.number(), z.literal('unknown')])
+      toBuy: z.union([z.number(), z.literal('unknown')]),
+      costCents: z.union([z.number(), z.literal('unknown')]),
+      by: day,
+      systems: z.array(z.string())
     })
   )
 });
@@ -173,7 +180,10 @@ export function planFileOf(plan: Plan): PlanFile {
     systems: plan.systems,
     situations: plan.situations,
     cases: plan.cases.map(caseFileOf),
-    rights: [...plan.rights]
+    rights: plan.rights.map(({ shares: _shares, cases: _cases, by, systems, ...need }) => {
+      void [_shares, _cases];
+      return { ...need, by: formatDay(by), systems: [...systems] };
+    })
   };
 }
 

@@ -49,8 +49,8 @@ function readWorkspace(value: unknown): Result<Workspace> {
   if (typeof version === 'number' && version > WORKSPACE_VERSION)
     return fail({ code: 'newer-version', detail: String(version) });
   // Version 2 added rulings on the catalogue, version 3 what is recorded of systems beyond what is installed,
-  // version 4 what decisions are about: nothing else.
-  const older = version === 1 || version === 2 || version === 3;
+  // version 4 what decisions are about, version 5 nodes on releases of their own and editions of held rights: nothing else.
+  const older = typeof version === 'number' && version >= 1 && version < WORKSPACE_VERSION;
   const parsed = workspaceSchema.safeParse(older ? { ...value, version: WORKSPACE_VERSION } : value);
   if (!parsed.success) return fail(...issuesOfZod(parsed.error));
   const twice = findTwice(parsed.data.systems.map((s) => s.id));

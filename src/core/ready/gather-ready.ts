@@ -1,7 +1,6 @@
 import { kindsOf } from '../estate/facts';
 import type { Planning } from '../planning';
 import type { Plan, TargetPlan } from '../plan-types';
-import { findRightNeeds } from '../right/needed';
 import { gatherQuestions } from './ask-first';
 import { gatherFetches } from './fetch-list';
 import { gatherItems } from './items';
@@ -43,7 +42,7 @@ export function* gatherReady(
     }
     yield looked.length;
   }
-  const rights = findRightNeeds(plan.cases, planning.estate, planning.catalogue);
+  const { rights } = plan;
   const kinds = kindsOf(planning.catalogue);
   const systemOf = planning.system.bind(planning);
   return {

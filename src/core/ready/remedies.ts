@@ -2,7 +2,7 @@ import { comparisonsOf } from '../condition/condition';
 import type { FactKinds } from '../condition/fact-kind';
 import { parseCondition } from '../condition/parse-condition';
 import type { Change } from '../estate/schema';
-import type { RightNeed } from '../right/needed';
+import type { RightNeed } from '../right/count-needs';
 import { isCounted, type CureStep, type Reason } from '../route/types';
 import { findChangeFor } from '../what-if/change-for';
 import type { LookedCase } from './look-case';

@@ -1,4 +1,6 @@
 import { ONLY, type RightModel } from '../catalogue/model';
+import { factOfOption } from '../catalogue/schema-right';
+import { switchTruth } from '../condition/evaluate-condition';
 import { figureIn, parseFigure } from '../condition/measure';
 import { and, collapse, truthOf, type Run, type Truth } from '../condition/truth';
 import { parseDateText, readDay } from '../date/interval';
@@ -65,6 +67,7 @@ function appliesTo(terms: Terms, { right, from, to }: RightModel, move: Move): b
     model.editions[move.to.edition] ?? ''
   ];
   return (
+    (!right.hops || right.hops.includes(move.id)) &&
     (!right.ways || right.ways.includes(move.kind)) &&
     (!right.fromEditions || right.fromEditions.includes(left)) &&
     (!right.toEditions || right.toEditions.includes(reached)) &&
@@ -134,24 +137,33 @@ function useOf(terms: Terms, { model: { right, until }, price }: Usable, move: M
     kind: KINDS[right.kind],
     right: right.id,
     costCents: counted && right.kind === 'purchase' ? 0 : price,
+    ...(right.kind === 'purchase' ? { priceCents: price } : {}),
     ...(day === 'unknown' ? {} : { until: day }),
     ...(counted && right.units ? { units: unitsOf(terms, right.units, move) } : {})
   };
 }
 
-/** Units a step takes: so many, or as many as a fact says; nodes are counted where each node takes them. */
+/**
+ * Units a step takes: so many, or as many as a fact says; nodes are counted where each node takes them. Each option that is
+ * on takes as many again; one nobody has told of makes the number unknown.
+ */
 function unitsOf(terms: Terms, units: NonNullable<RightModel['right']['units']>, move: Move): UnitUse {
   const { kinds } = terms.model.needs;
-  const times = units.each === 'node' ? terms.nodes : 1;
   const edition = terms.model.editions[move.to.edition];
-  let number: number | 'unknown' = (units.number ?? 1) * times;
+  const base = terms.asking.evidence({ release: '', patch: '', edition: '', architecture: '' });
+  const evidence = evidenceAlong(move.asked.before, base, kinds);
+  const on = (units.options ?? []).map((option) => switchTruth(evidence.fact(factOfOption(option))));
+  let each: number | 'unknown' = (units.number ?? 1) * (units.each === 'node' ? terms.nodes : 1);
   if (units.fact !== undefined) {
-    const base = terms.asking.evidence({ release: '', patch: '', edition: '', architecture: '' });
-    const seen = evidenceAlong(move.asked.before, base, kinds).fact(units.fact);
+    const seen = evidence.fact(units.fact);
     const measure = kinds.find(units.fact)?.measure;
     const figure = seen.kind === 'known' ? parseFigure(String(seen.value)) : undefined;
-    number = (measure && figure && figureIn(measure, figure)) ?? 'unknown';
+    each = (measure && figure && figureIn(measure, figure)) ?? 'unknown';
   }
+  const number =
+    each === 'unknown' || on.includes('unknown')
+      ? 'unknown'
+      : each * (1 + on.filter((truth) => truth === 'yes').length);
   const named = units.edition ?? (edition === ONLY ? undefined : edition);
   return { pool: units.pool, ...(named === undefined ? {} : { edition: named }), number };
 }

@@ -1,8 +1,8 @@
 import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../catalogue/need-model';
 import type { Condition } from '../condition/condition';
-import { evaluateCondition, readSwitch, type Evaluation } from '../condition/evaluate-condition';
+import { evaluateCondition, readSwitch, switchTruth, type Evaluation } from '../condition/evaluate-condition';
 import type { Evidence, Seen } from '../condition/evidence';
-import { figureIn, parseFigure } from '../condition/measure';
+import { figureIn, parseFigure, sayFigure } from '../condition/measure';
 import { and, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
 import type { Day } from '../date/day';
 import { foldText } from '../version/words';
@@ -141,8 +141,9 @@ function meet({ told }: Ask, finding: Pick<AskFinding, 'code' | 'subject'>, trut
 }
 
 /** Whether a demand is made at a step at all, its `when` apart: changes of edition are asked only what is of editions. */
-export function binds(terms: Terms, demand: DemandModel, { kind, to }: Opening): boolean {
-  const { methods, editions } = demand.requirement;
+export function binds(terms: Terms, demand: DemandModel, { id, kind, to }: Opening): boolean {
+  const { methods, editions, hops } = demand.requirement;
+  if (hops && !hops.includes(id)) return false;
   if (demand.at[to.release]?.[to.patch] !== true) return false;
   if (editions && !editions.includes(terms.model.editions[to.edition] ?? '')) return false;
   if (kind === 'edition change') return editions !== undefined;
@@ -202,12 +203,17 @@ function askRisk(ask: Ask, truth: Truth, risk: string, clause: Pick<AskFinding, 
 const later = (a: Day | undefined, b: Day | undefined): Day | undefined =>
   a === undefined ? b : b === undefined ? a : Math.max(a, b);
 
-/** Before a step as much must be there as it uses, on every node. */
+/** Before a step as much must be there as it takes while it runs, on every node, and no less than it leaves used. */
 function askSpace(ask: Ask, before: Along): void {
   const { kinds } = ask.terms.model.needs;
-  for (const [id, figure] of Object.entries(ask.step.opening.hop?.hop.uses ?? {})) {
+  const { uses = {}, takes = {} } = ask.step.opening.hop?.hop ?? {};
+  for (const id of new Set([...Object.keys(uses), ...Object.keys(takes)])) {
     const measure = kinds.find(id)?.measure;
-    const wanted = measure && figureIn(measure, parseFigure(figure) ?? { amount: '' });
+    const read = (figure: string): number =>
+      (measure && figureIn(measure, parseFigure(figure) ?? { amount: '' })) ?? NaN;
+    const least = [takes[id] ?? []].flat().reduce((sum, figure) => sum + read(figure), 0);
+    const needed = Math.max(least, uses[id] === undefined ? 0 : read(uses[id]));
+    const wanted = Number.isNaN(needed) ? undefined : needed;
     const truth = membersAlong(before, ask.arrived, kinds)
       .map((node): Truth => {
         const seen = node.fact(id);
@@ -219,7 +225,8 @@ function askSpace(ask: Ask, before: Along): void {
         return had >= wanted ? 'yes' : seen.kind === 'known' ? 'no' : 'unknown';
       })
       .reduce(and);
-    ask.told.clauses?.push({ kind: 'space', fact: id, wanted: figure, truth });
+    const told = measure && wanted !== undefined ? sayFigure(measure, wanted) : '';
+    ask.told.clauses?.push({ kind: 'space', fact: id, wanted: told, truth });
     const finding = { code: 'space', subject: id } as const;
     meet(ask, finding, truth);
     if (truth !== 'yes') ask.findings.push({ ...finding, truth });
@@ -419,22 +426,15 @@ function askOffer(ask: Ask, before: Along, left: Evidence): Pick<Asked, 'offer' 
   const withheldTruth = withheld ? not(learnedOr(terms, `withheld ${hop.id}`, not(truthIn(withheld)))) : 'no';
   meet(ask, { code: 'withheld', subject: hop?.id ?? '' }, withheldTruth);
   if (!offer || !hop) return { withheld: withheldTruth };
-  const made = learnedOr(terms, `offer ${hop.id}`, switchTruth(evidence, `offer.${offer.offer.id}`));
+  const made = learnedOr(terms, `offer ${hop.id}`, switchTruth(evidence.fact(`offer.${offer.offer.id}`)));
   const first = offer.firstTo === undefined ? 'no' : truthIn(offer.firstTo);
   meet(ask, { code: 'offer', subject: hop.id }, made);
   return { offer: { made, first }, withheld: withheldTruth };
-}
-
-function switchTruth(evidence: Evidence, id: string): Truth {
-  const seen = evidence.fact(id);
-  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
-  return word === undefined ? 'unknown' : truthOf(word === 'on');
 }
 
 /** Whether an activated source stands before the step. */
 function activatedAt(terms: Terms, before: Along, left: Evidence): Truth {
   const seen = seenAlong(before, left, terms.model.needs.kinds, 'activated');
   if (seen.kind !== 'known') return before.onlyHardware ? 'unknown' : terms.activated;
-  const word = readSwitch(seen.value);
-  return word === undefined ? 'unknown' : truthOf(word === 'on');
+  return switchTruth(seen);
 }

@@ -1,10 +1,11 @@
-import { countedPhaseOf } from '../catalogue/model';
+import { countedPhaseOf, type PhaseModel } from '../catalogue/model';
+import { PHASES } from '../date/service';
 import { KEPT } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import { deadlineOf, type Contributor, type Deadline, type MissingCost } from '../date/deadline';
 import { readDay } from '../date/interval';
 import { findUse, offerEnd } from '../right/find-use';
-import { judgeMoves, positionOf } from './judge';
+import { judgeMoves, positionOf, type Judgement } from './judge';
 import { reasonOf } from './explain';
 import type { Label } from './label';
 import type { Move, Place } from './move';
@@ -47,7 +48,7 @@ export function findTiming(
   chosen: Label | undefined,
   others: readonly Contributor[] = []
 ): Timing {
-  const contributors = [...installedEnd(terms, start), ...others];
+  const contributors = [...installedEnds(terms, start), ...others];
   if (target && chosen)
     contributors.push(...closingsOf(terms, { start, target }, chosen), ...lapsingRights(terms, chosen));
   const deadline = deadlineOf(contributors, terms.today);
@@ -57,20 +58,30 @@ export function findTiming(
   return latest === undefined ? { deadline } : { deadline, latestStart: latest };
 }
 
-function installedEnd(terms: Terms, start: Place): Contributor[] {
+/** The end of the phase that counts sets the deadline; those after it are listed, so that nobody takes it for the end of all. */
+function installedEnds(terms: Terms, start: Place): Contributor[] {
   const release = terms.model.releases[start.release];
-  const phase = release && countedPhaseOf(release, terms.goal.phase);
-  const day = phase ? readDay(phase.until, terms.countsExpected) : 'unknown';
-  if (!release || !phase || day === 'unknown' || phase.until.certainty === 'unknown') return [];
+  const counted = release && countedPhaseOf(release, terms.goal.phase);
+  if (!release || !counted) return [];
+  return release.service
+    .filter((p) => PHASES.indexOf(p.phase) >= PHASES.indexOf(counted.phase))
+    .flatMap((phase) => endOfPhase(terms, release.release.id, phase, phase === counted));
+}
+
+function endOfPhase(terms: Terms, subject: string, phase: PhaseModel, sets: boolean): Contributor[] {
+  const day = readDay(phase.until, terms.countsExpected);
+  if (day === 'unknown' || phase.until.certainty === 'unknown') return [];
   return [
     {
       kind: 'service of installed',
-      subject: release.release.id,
+      subject,
       day,
       ...(phase.until.first === day ? {} : { early: phase.until.first }),
       certainty: phase.until.certainty,
+      phase: phase.phase,
+      ...(phase.isDisputed ? { disputed: true } : {}),
       ...(phase.source === undefined ? {} : { source: phase.source }),
-      sets: true,
+      sets,
       cost: { code: 'no service' }
     }
   ];
@@ -170,8 +181,10 @@ function contributorsOf(terms: Terms, moves: readonly Move[], cost: MissingCost)
   const found = judgement.findings.map((finding) => {
     const reason = reasonOf(terms, moves, judgement, finding);
     const move = moves[finding.move] as Move;
+    // Of service that has to be left the end is no day by which it can still be done.
+    const closed = reason.code === 'months left' ? lastFinish(judgement) : reason.day;
     const day =
-      reason.day ??
+      closed ??
       lapseDay(terms, move, reason, judgement.schedule.days[finding.move]?.hop.first) ??
       terms.today - 1;
     return {
@@ -180,11 +193,26 @@ function contributorsOf(terms: Terms, moves: readonly Move[], cost: MissingCost)
       day,
       sets: true,
       cost,
+      ...(isDisputed(move, reason) ? { disputed: true } : {}),
       ...(reason.source === undefined ? {} : { source: reason.source })
     };
   });
   return found.slice(0, 1);
 }
+
+/** The day before the first on which it would be over too late. */
+const lastFinish = ({ schedule }: Judgement): Day | undefined => {
+  const finish = schedule.days.at(-1)?.hop.last;
+  return finish === undefined ? undefined : finish - 1;
+};
+
+/** Whether the day a hop closes is stated in several ways, without a ruling. */
+const isDisputed = ({ hop, change }: Move, { code }: Reason): boolean => {
+  const entry = hop?.hop ?? change?.change;
+  return (
+    code === 'closed' && (entry?.also ?? []).some((a) => a.closes !== undefined && a.closes !== entry?.closes)
+  );
+};
 
 function kindOf({ code }: Reason): Contributor['kind'] {
   switch (code) {

@@ -49,10 +49,14 @@ export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<strin
   return new Map([...targets].map(([key, miss]) => [key, reasonsOf(terms, miss)]));
 }
 
-/** Why one hop in place does not do. `edition`: the hop is there, but not from this edition to that one. */
+/**
+ * Why one hop in place does not do: none is published; the word size would change; the hop is there, but not from this
+ * edition to that one; or clauses.
+ */
 export type NotStraight =
   | { readonly kind: 'no hop'; readonly tableComplete: boolean }
-  | { readonly kind: 'edition'; readonly hop: string }
+  | { readonly kind: 'architecture'; readonly hop: string }
+  | { readonly kind: 'edition'; readonly hop: string; readonly partial: boolean }
   | { readonly kind: 'clauses'; readonly hop: string; readonly reasons: readonly Reason[] };
 
 /**
@@ -78,7 +82,10 @@ export function findWhyNotStraight(terms: Terms, start: Place, target: Place): N
     .filter((o) => o.kind === 'in place' && targetKey(o.to) === targetKey(target))
     .map((o) => leastFaulty(terms, first, o, true));
   const [least] = misses.sort((a, b) => a.faults - b.faults);
-  if (!least) return { kind: 'edition', hop: any.hop.id };
+  if (!least)
+    return start.architecture === target.architecture
+      ? { kind: 'edition', hop: any.hop.id, partial: hops.some((h) => h.hop.editionsPartial === true) }
+      : { kind: 'architecture', hop: any.hop.id };
   return least.faults === 0
     ? undefined
     : { kind: 'clauses', hop: least.moves[0]?.id ?? '', reasons: reasonsOf(terms, least) };

@@ -111,6 +111,8 @@ export interface RightUse {
   readonly kind: 'free' | 'carried' | 'held' | 'purchase' | 'ask';
   readonly right?: string;
   readonly costCents: number | 'unknown';
+  /** Of purchases: what one of it, or one pack of its units, costs on the step's day. */
+  readonly priceCents?: number | 'unknown';
   /** Last day on which it can be used so. */
   readonly until?: Day;
   /** Rights counted in units cost no money on the route; what is to be bought is found over the estate. */

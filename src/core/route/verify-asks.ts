@@ -120,6 +120,7 @@ const bindingOn = (of: VerifyAsking, step: CountedStep): Requirement[] =>
   (of.product.requirements ?? []).filter(
     (r) =>
       within(of.product, r.at, step.to) &&
+      (r.hops?.includes(step.id) ?? true) &&
       (r.editions?.includes(step.to.edition) ?? true) &&
       (step.kind === 'edition change'
         ? r.editions !== undefined
@@ -234,11 +235,19 @@ function holds(
       );
     });
   });
-  const space = Object.entries(hop?.uses ?? {}).every(([id, figure]) =>
+  const wants = new Map<string, number>();
+  for (const [id, figures] of Object.entries(hop?.takes ?? {}))
+    wants.set(
+      id,
+      [figures].flat().reduce((sum, f) => sum + (baseOf(of, id, f) ?? Infinity), 0)
+    );
+  for (const [id, figure] of Object.entries(hop?.uses ?? {}))
+    wants.set(id, Math.max(wants.get(id) ?? 0, baseOf(of, id, figure) ?? Infinity));
+  const space = [...wants].every(([id, wanted]) =>
     eachNode(of, before, step.to).every((node) => {
       const seen = node.fact(id);
       const had = figureOf(of, id, seen);
-      const isThere = had !== undefined && had >= (baseOf(of, id, figure) ?? Infinity);
+      const isThere = had !== undefined && had >= wanted;
       return isThere || (run === 'best' && (had === undefined || seen.kind !== 'known'));
     })
   );

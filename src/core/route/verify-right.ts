@@ -20,6 +20,8 @@ export function verifyRight(terms: VerifyTerms, step: CountedStep, add: (code: s
   const named = usable.find((r) => r.id === right);
   if (!named) return add('the right does not apply');
   const counted = named.units !== undefined && named.kind === 'purchase';
+  if (named.kind === 'purchase' && step.right.priceCents !== priceOf(terms, named, step))
+    add('another price than published');
   if ((counted ? 0 : priceOf(terms, named, step)) !== costCents) add('another price than published');
   verifyUnits(terms, named, step, add);
   const price = (r: Right): number => {
@@ -50,12 +52,17 @@ function verifyUnits(terms: VerifyTerms, right: Right, step: CountedStep, add: (
   if (right.units.edition !== undefined && units.edition !== right.units.edition)
     add('units of another edition');
   const times = right.units.each === 'node' ? terms.nodes : 1;
-  if (right.units.fact === undefined && units.number !== (right.units.number ?? 1) * times)
+  if (
+    right.units.fact === undefined &&
+    !right.units.options &&
+    units.number !== (right.units.number ?? 1) * times
+  )
     add('another number of units');
 }
 
-function applies(terms: VerifyTerms, right: Right, { kind, from, to }: CountedStep): boolean {
+function applies(terms: VerifyTerms, right: Right, { id, kind, from, to }: CountedStep): boolean {
   return (
+    (right.hops?.includes(id) ?? true) &&
     (right.ways?.includes(kind) ?? true) &&
     (right.fromEditions?.includes(from.edition) ?? true) &&
     (right.toEditions?.includes(to.edition) ?? true) &&

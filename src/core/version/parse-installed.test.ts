@@ -4,7 +4,7 @@ import { parseInstalled } from './parse-installed';
 
 const catalogue: Catalogue = {
   format: 'orange-stair-catalogue',
-  version: 2,
+  version: 3,
   name: 'test',
   products: [
     {

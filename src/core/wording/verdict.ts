@@ -1,4 +1,5 @@
 import type { Contributor } from '../date/deadline';
+import type { PhaseName } from '../date/service';
 import type { TargetPlan } from '../plan-types';
 import type { Target } from '../estate/schema';
 import type { NotStraight } from '../route/nearest-miss';
@@ -59,12 +60,24 @@ export function shortestReason(plan: TargetPlan): string {
   return reason ? describeReason(reason) : 'no published hop leads there';
 }
 
+const PHASE_WORDS: Readonly<Record<PhaseName, string>> = {
+  full: 'full service',
+  security: 'security service',
+  extension: 'paid extension'
+};
+
 /** What sets a deadline, as the rest of a sentence that starts with its day. */
 export function sayContributor(c: Contributor, names: Names): string {
+  const disputed = c.disputed ? ' (stated in several ways; the earliest counts until somebody rules)' : '';
+  return `${sayEnd(c, names)}${disputed}`;
+}
+
+function sayEnd(c: Contributor, names: Names): string {
   const [release = c.subject, patch] = c.subject.split('/');
+  const service = c.phase ? PHASE_WORDS[c.phase] : 'service';
   switch (c.kind) {
     case 'service of installed':
-      return `service of ${names.release(c.subject)} ends`;
+      return `${service} of ${names.release(c.subject)} ends`;
     case 'service on the way':
       return `service of ${names.release(c.subject)} ends`;
     case 'closing':
@@ -74,7 +87,7 @@ export function sayContributor(c: Contributor, names: Names): string {
     case 'right':
       return `${names.right(c.subject)} lapses`;
     case 'service of host':
-      return `service of ${c.subject}, which it hangs on, ends`;
+      return `${service} of ${c.subject}, which it hangs on, ends`;
     case 'hardware model':
       return `the maker's service for ${c.subject} ends`;
     case 'certificate':
@@ -90,11 +103,17 @@ export function sayContributor(c: Contributor, names: Names): string {
   }
 }
 
+const AFTER_PHASE: Readonly<Record<PhaseName, string>> = {
+  full: 'only security updates after it, if any',
+  security: 'no security updates after it, but for a paid extension where there is one',
+  extension: 'no updates at all after it'
+};
+
 /** What missing it costs. */
 export function sayCost(c: Contributor, currency: string): string {
   switch (c.cost.code) {
     case 'no service':
-      return 'no security updates after it';
+      return c.phase ? AFTER_PHASE[c.phase] : 'no service after it';
     case 'out of reach':
       return 'the target is out of reach after it';
     case 'keeps less':
@@ -118,8 +137,10 @@ export function sayNotStraight(why: NotStraight, from: Standing, to: Target, nam
       return why.tableComplete
         ? `no hop in place leads from ${a} to ${b}; the publisher’s table is complete, so there is none`
         : `no hop in place from ${a} to ${b} is published; the table is not said to be complete`;
+    case 'architecture':
+      return `the hop from ${a} to ${b} never goes from ${names.architecture(from.architecture)} to ${names.architecture(to.architecture)}: the word size changes only in a fresh install`;
     case 'edition':
-      return `the hop from ${a} to ${b} does not lead from ${names.edition(from.edition)} to ${names.edition(to.edition)}; its table of editions decides`;
+      return `the hop from ${a} to ${b} does not lead from ${names.edition(from.edition)} to ${names.edition(to.edition)}; ${why.partial ? 'nobody has said whether it may' : 'its table of editions decides'}`;
     case 'clauses':
       return why.reasons.map(describeReason).join('; ');
   }

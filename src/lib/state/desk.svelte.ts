@@ -1,5 +1,4 @@
 import { emptyCatalogue, type Catalogue, type Product } from '$core/catalogue/schema';
-import { settleCatalogue } from '$core/catalogue/settle';
 import { formatDay, parseDay, type Day } from '$core/date/day';
 import { FactDecisions } from '$core/estate/facts';
 import { LinkIndex } from '$core/estate/links';
@@ -17,7 +16,7 @@ import {
 import { describeIssue, type Result } from '$core/issue';
 import type { Explored } from '$core/explore';
 import { type PlanProgress } from '$core/plan';
-import { Planning, rulingsOf } from '$core/planning';
+import { Planning } from '$core/planning';
 import type { CasePlan, Plan } from '$core/plan-types';
 import { Names } from '$core/wording/names';
 import {
@@ -77,9 +76,7 @@ class Desk {
   );
   readonly decided = $derived(new FactDecisions(this.estate.decisions, formatDay(this.today)));
   /** The catalogue as the plan reads it: rulings applied. */
-  readonly settled = $derived(
-    this.catalogue && settleCatalogue(this.catalogue, rulingsOf(this.estate, formatDay(this.today))).catalogue
-  );
+  readonly settled = $derived(this.planning?.catalogue);
 
   readonly files = new WorkerClient();
   readonly #planner = new WorkerClient();

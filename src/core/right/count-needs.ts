@@ -1,0 +1,186 @@
+import type { Catalogue, Right } from '../catalogue/schema';
+import { parseDay, type Day } from '../date/day';
+import type { Estate, RightHeld } from '../estate/schema';
+import type { CasePlan } from '../plan-types';
+import { isCounted, type CountedStep } from '../route/types';
+
+/** What the chosen routes need of one right in one edition, over the estate, and what of it is to be bought (RECKONING H). */
+export interface RightNeed {
+  readonly product: string;
+  readonly right: string;
+  /** The edition it leads to; of counted units the edition they belong to. */
+  readonly edition: string;
+  /** Units where it is counted in units; rights otherwise. */
+  readonly pool?: string;
+  readonly needed: number | 'unknown';
+  readonly held: number;
+  readonly toBuy: number | 'unknown';
+  /** Of all that is to be bought, each at the price of its step's day; units by the pack where they come in packs. */
+  readonly costCents: number | 'unknown';
+  /** The last day to have it: the earliest latest start of those that need it; of those without one, their planned day. */
+  readonly by: Day;
+  readonly systems: readonly string[];
+  readonly cases: readonly string[];
+  /** The same by system, in their order: what each needs, is covered by what is held, and has to get. */
+  readonly shares: readonly RightShare[];
+}
+
+export interface RightShare {
+  readonly system: string;
+  readonly needed: number | 'unknown';
+  readonly held: number;
+  readonly toBuy: number | 'unknown';
+}
+
+/** One step of one system that takes a right. */
+interface Call {
+  readonly system: string;
+  readonly case: string;
+  readonly number: number | 'unknown';
+  readonly priceCents: number | 'unknown';
+  readonly day: Day;
+  readonly by: Day;
+}
+
+interface Gathered {
+  readonly product: string;
+  readonly right: string;
+  readonly edition: string;
+  readonly pool?: string;
+  readonly calls: Call[];
+}
+
+/**
+ * The one count of rights, for plan, screens, lists and exports alike: what the chosen routes take of each right by edition, what is held
+ * of it, and what is to be bought.
+ *
+ * 1. Rights bought and rights counted in units are needed; free ones and what is held by agreement are not.
+ * 2. Held ones cover the dearest calls first, then the earliest, then by system. Those of another edition never serve; those
+ *    held without an edition serve any edition of a plain right, and of units only where the units have none. What ends
+ *    before the day of a call does not serve it.
+ * 3. The rest is bought at the price of its day; units of one price in whole packs.
+ * Sorted by product, right, edition, pool.
+ */
+export function countRightNeeds(
+  plans: readonly CasePlan[],
+  estate: Estate,
+  catalogue: Catalogue
+): RightNeed[] {
+  const gathered = new Map<string, Gathered>();
+  for (const plan of plans) gather(plan, gathered);
+  const left = estate.rightsHeld.map((held) => ({ held, units: held.held }));
+  return [...gathered]
+    .sort(([a], [b]) => compareText(a, b))
+    .map(([, need]) => {
+      const product = catalogue.products.find((p) => p.id === need.product);
+      return cover(
+        need,
+        product?.rights?.find((r) => r.id === need.right),
+        left
+      );
+    });
+}
+
+const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+function gather(plan: CasePlan, gathered: Map<string, Gathered>): void {
+  for (const step of plan.goalPlan?.route?.steps ?? []) {
+    if (!isCounted(step) || step.right.right === undefined) continue;
+    const { units, right, kind } = step.right;
+    if (kind !== 'purchase' && !units) continue;
+    const edition = units ? (units.edition ?? '') : step.to.edition;
+    const key = [plan.product ?? '', right, edition, units?.pool ?? ''].join('/');
+    const known = gathered.get(key) ?? {
+      product: plan.product ?? '',
+      right,
+      edition,
+      ...(units ? { pool: units.pool } : {}),
+      calls: []
+    };
+    for (const system of plan.systems) known.calls.push(callOf(plan, step, system));
+    gathered.set(key, known);
+  }
+}
+
+const callOf = (plan: CasePlan, step: CountedStep, system: string): Call => ({
+  system,
+  case: plan.id,
+  number: step.right.units?.number ?? 1,
+  priceCents: step.right.priceCents ?? 'unknown',
+  day: step.days.last,
+  by: typeof plan.latestStart === 'number' ? plan.latestStart : step.days.first
+});
+
+interface Left {
+  readonly held: RightHeld;
+  units: number;
+}
+
+function cover(need: Gathered, right: Right | undefined, left: readonly Left[]): RightNeed {
+  const pools = left.filter(({ held }) => mayServe(held, need));
+  const before = sum(pools.map((p) => p.units));
+  const inTurn = [...need.calls].sort(
+    (a, b) => rankOf(b) - rankOf(a) || a.day - b.day || compareText(a.system, b.system)
+  );
+  const bought = new Map<number | 'unknown', number>();
+  const shares = inTurn.map((call): RightShare => {
+    const { system, number: needed } = call;
+    if (needed === 'unknown') return { system, needed, held: 0, toBuy: 'unknown' };
+    const held = drawFrom(pools, needed, call.day);
+    bought.set(call.priceCents, (bought.get(call.priceCents) ?? 0) + needed - held);
+    return { system, needed, held, toBuy: needed - held };
+  });
+  const isKnown = shares.every((s) => s.needed !== 'unknown');
+  const total = (pick: (s: RightShare) => number | 'unknown'): number | 'unknown' =>
+    isKnown ? sum(shares.map((s) => pick(s) as number)) : 'unknown';
+  const toBuy = total((s) => s.toBuy);
+  return {
+    product: need.product,
+    right: need.right,
+    edition: need.edition,
+    ...(need.pool === undefined ? {} : { pool: need.pool }),
+    needed: total((s) => s.needed),
+    held: before,
+    toBuy,
+    costCents: toBuy === 'unknown' ? toBuy : costOf(bought, right?.units?.pack ?? 1),
+    by: Math.min(...need.calls.map((c) => c.by)),
+    systems: [...new Set(need.calls.map((c) => c.system))],
+    cases: [...new Set(need.calls.map((c) => c.case))],
+    shares: [...shares].sort((a, b) => compareText(a.system, b.system))
+  };
+}
+
+const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
+
+/** What nobody has priced is the dearest. */
+const rankOf = ({ priceCents }: Call): number => (priceCents === 'unknown' ? Infinity : priceCents);
+
+/** Whether what is held is of this right and pool, and of no other edition. */
+function mayServe(held: RightHeld, { product, right, pool, edition }: Gathered): boolean {
+  if (held.right !== right || (held.product !== undefined && held.product !== product)) return false;
+  if (pool === undefined) return held.edition === undefined || held.edition === edition;
+  return (held.pool ?? pool) === pool && (held.edition ?? '') === edition;
+}
+
+/** Takes what there is that day, of what ends soonest first. */
+function drawFrom(pools: readonly Left[], wanted: number, day: Day): number {
+  let drawn = 0;
+  const endOf = ({ held }: Left): number => parseDay(held.until ?? '') ?? Infinity;
+  for (const pool of [...pools].sort((a, b) => (endOf(a) === endOf(b) ? 0 : endOf(a) - endOf(b)))) {
+    if (endOf(pool) < day) continue;
+    const taken = Math.min(pool.units, wanted - drawn);
+    pool.units -= taken;
+    drawn += taken;
+  }
+  return drawn;
+}
+
+function costOf(bought: ReadonlyMap<number | 'unknown', number>, pack: number): number | 'unknown' {
+  let cost = 0;
+  for (const [price, units] of bought) {
+    if (units === 0) continue;
+    if (price === 'unknown') return 'unknown';
+    cost += Math.ceil(units / pack) * price;
+  }
+  return cost;
+}
