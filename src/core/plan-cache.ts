@@ -77,6 +77,7 @@ function keyOf(planning: Planning, { system, goal, decisions, nodes, activated }
 const tellsWhatWasSeen = (plan: Planned): boolean =>
   plan.targets.some((t) => t.reasons.length > 0 || (t.route?.needsFirst.length ?? 0) > 0) ||
   (plan.goalPlan?.reasons.length ?? 0) > 0 ||
+  (plan.decidedWay?.reasons.length ?? 0) > 0 ||
   plan.deadline.contributors.some(
     (c) => c.kind === 'certificate' || c.kind === 'activation' || c.kind === 'hardware model'
   );

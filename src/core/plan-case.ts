@@ -1,7 +1,9 @@
 import type { ProductModel } from './catalogue/model';
 import { parseDay, type Day } from './date/day';
+import { readDay } from './date/interval';
 import { deadlineOf, type Contributor, type Deadline } from './date/deadline';
-import { compareReleases } from './version/sequence';
+import { matchesRange, parseRange } from './version/range';
+import { BASE_PATCH, compareReleases } from './version/sequence';
 import type { Case } from './estate/gather';
 import type { Decision, Target } from './estate/schema';
 import { startsOf } from './estate/standing';
@@ -17,10 +19,17 @@ import type { Place } from './route/move';
 import { findNearestMisses } from './route/nearest-miss';
 import { idsOfPlace } from './route/place-ids';
 import { findRoutes, targetKey, type SearchResult } from './route/search';
-import type { Terms } from './route/terms';
+import { termsWith, type Terms } from './route/terms';
 import type { Reason, ShownVerdict, Verdict } from './route/types';
 import { chosenOf, isBetter, rankVerdict, shownOf, verdictOf } from './route/verdict';
-import { sameTarget, type CasePlan, type GoalSource, type TargetPlan } from './plan-types';
+import {
+  sameTarget,
+  type CasePlan,
+  type DecidedWay,
+  type GoalSource,
+  type OnTrack,
+  type TargetPlan
+} from './plan-types';
 
 /** How much is planned of a case. */
 export type Scope = 'goal' | 'target';
@@ -69,6 +78,8 @@ export function planCase(
     fallbacks: worst.chosen && worst.place ? findFallbacks(terms, worst.chosen, worst.place) : [],
     ...(replace ? { replace } : {}),
     verdict: worst.goalFrom === 'stay' ? 'here' : (goalPlan?.verdict ?? 'cannot tell'),
+    ...(worst.decidedWay ? { decidedWay: worst.decidedWay } : {}),
+    ...trackOf(terms, worst.start),
     ...worst.timing,
     ...slackOf(worst.timing, planning.today),
     ...(goalPlan?.sure === 'closed'
@@ -79,6 +90,31 @@ export function planCase(
       : {}),
     cut: plans.some((p) => p.cut)
   };
+}
+
+const LEAVING: readonly OnTrack['leaving'][] = ['at the general release', 'fresh install', 'no way out'];
+
+/**
+ * The preview track it stands on, while what is installed is not out in general: how it is left, and what is forfeited. Of
+ * several tracks that lead there the one that is hardest to leave.
+ */
+function trackOf(
+  { model, today, countsExpected }: Terms,
+  { release, patch }: Place
+): Pick<CasePlan, 'track'> {
+  const at = model.releases[release];
+  const general = at?.publication.general && readDay(at.publication.general, countsExpected);
+  if (!at || (typeof general === 'number' && general <= today)) return {};
+  const position = { release: at.release.id, patch: at.patches[patch]?.id ?? BASE_PATCH };
+  const [track] = (model.product.tracks ?? [])
+    .filter((t) => {
+      const parsed = parseRange(t.releases);
+      return 'range' in parsed && matchesRange(model.sequence, parsed.range, position);
+    })
+    .sort((a, b) => LEAVING.indexOf(b.leaving) - LEAVING.indexOf(a.leaving));
+  if (!track) return {};
+  const { id, name, leaving, forfeits } = track;
+  return { track: { id, name, leaving, ...(forfeits === undefined ? {} : { forfeits }) } };
 }
 
 /** Where the catalogue knows nothing, what the machine's own record says of its end counts (os-release, SUPPORT_END). */
@@ -105,6 +141,7 @@ interface StartPlan {
   readonly targets: readonly TargetPlan[];
   readonly bestWithoutCells: readonly Verdict[];
   readonly timing: Timing;
+  readonly decidedWay?: DecidedWay;
   readonly cut: boolean;
 }
 
@@ -194,13 +231,14 @@ function planEveryTarget(
   const misses = places.some((p) => !sure.routes.has(targetKey(p)))
     ? findNearestMisses(terms, start)
     : new Map<string, Reason[]>();
+  const way = findChosenWay(terms, start, one.decisions);
   const bestWithoutCells: Verdict[] = [];
   const targets = places.map((target) => {
-    const judged = planTarget({ terms, start, sure, best, misses, decisions: one.decisions }, target);
+    const judged = planTarget({ terms, start, sure, best, misses, way }, target);
     bestWithoutCells.push(judged.bestWithoutCells);
     return judged.plan;
   });
-  const chosen = place && decidedOf(terms, labels, one.decisions);
+  const chosen = place && decidedOf(terms, place, labels, way);
   const timing = findTiming(terms, start, place, chosen, others);
   const goal = place && targetOf(terms, place);
   return {
@@ -209,6 +247,7 @@ function planEveryTarget(
     ...(goal ? { goal } : {}),
     goalFrom: from,
     ...(chosen ? { chosen } : {}),
+    ...decidedWayOf(terms, place, way),
     targets,
     bestWithoutCells,
     timing,
@@ -216,15 +255,46 @@ function planEveryTarget(
   };
 }
 
-/** The route somebody has chosen, while it stands; else the first that gives the verdict. */
+/** A way somebody has chosen: what it gives by target, and why it does not where it does not. */
+interface ChosenWay {
+  readonly way: readonly string[];
+  readonly routes: ReadonlyMap<string, readonly Label[]>;
+  readonly misses: ReadonlyMap<string, readonly Reason[]>;
+}
+
+/** The way chosen by the latest decision in force, however much better another may be; undefined where nobody has. */
+function findChosenWay(terms: Terms, start: Place, decisions: readonly Decision[]): ChosenWay | undefined {
+  const way = decisions.findLast((d) => d.kind === 'choose a route' && d.route)?.route;
+  if (!way) return undefined;
+  const onWay = termsWith(terms, { way });
+  const { routes } = findRoutes(onWay, start, 'sure');
+  const whole = [...routes].map(
+    ([key, labels]) => [key, labels.filter((l) => l.moves.length === way.length)] as const
+  );
+  return { way, routes: new Map(whole), misses: findNearestMisses(onWay, start) };
+}
+
+/** The route on a way somebody has chosen, while it stands; else the first that gives the verdict. */
 function decidedOf(
   terms: Terms,
+  target: Place,
   labels: readonly Label[],
-  decisions: readonly Decision[]
+  chosen: ChosenWay | undefined
 ): Label | undefined {
-  const wanted = [...decisions].reverse().find((d) => d.kind === 'choose a route' && d.route)?.route;
-  const found = wanted && labels.find((l) => l.moves.map((m) => m.id).join('|') === wanted.join('|'));
-  return found ?? chosenOf(terms, labels);
+  return chosen?.routes.get(targetKey(target))?.[0] ?? chosenOf(terms, labels);
+}
+
+/** Whether the way chosen for the goal stands, and what is in its way where it does not; none where it leads elsewhere. */
+function decidedWayOf(
+  terms: Terms,
+  target: Place | undefined,
+  chosen: ChosenWay | undefined
+): { decidedWay?: DecidedWay } {
+  if (!chosen || !target) return {};
+  const key = targetKey(target);
+  if ((chosen.routes.get(key)?.length ?? 0) > 0)
+    return { decidedWay: { way: chosen.way, stands: true, reasons: [] } };
+  return { decidedWay: { way: chosen.way, stands: false, reasons: chosen.misses.get(key) ?? [] } };
 }
 
 /** Every (release, edition, architecture) the product comes in, in sequence. */
@@ -247,11 +317,11 @@ interface Judging {
   readonly sure: SearchResult;
   readonly best: SearchResult;
   readonly misses: ReadonlyMap<string, readonly Reason[]>;
-  readonly decisions: readonly Decision[];
+  readonly way: ChosenWay | undefined;
 }
 
 function planTarget(
-  { terms, start, sure: sureResult, best: bestResult, misses, decisions }: Judging,
+  { terms, start, sure: sureResult, best: bestResult, misses, way }: Judging,
   target: Place
 ): { plan: TargetPlan; bestWithoutCells: Verdict } {
   const key = targetKey(target);
@@ -264,7 +334,7 @@ function planTarget(
   const sure = verdictOf(terms, labels);
   const best = verdictOf(terms, [...labels, ...bestLabels]);
   const bestWithoutCells = verdictOf(terms, [...labels, ...bestLabels.filter((l) => !l.criteria.usesCell)]);
-  const chosen = decidedOf(terms, labels, decisions);
+  const chosen = decidedOf(terms, target, labels, way);
   const plan = {
     ...base,
     ...shownOf(sure, best, bestWithoutCells, sureResult.cut || bestResult.cut),

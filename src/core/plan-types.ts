@@ -40,6 +40,23 @@ export interface Replacement {
   readonly advised: boolean;
 }
 
+/** A way somebody has chosen for the goal. */
+export interface DecidedWay {
+  /** Ids of its counted steps. */
+  readonly way: readonly string[];
+  readonly stands: boolean;
+  /** Where it does not stand: what is in its way; none where it does not lead to the goal. */
+  readonly reasons: readonly Reason[];
+}
+
+/** A preview track a system stands on. */
+export interface OnTrack {
+  readonly id: string;
+  readonly name: string;
+  readonly leaving: 'at the general release' | 'fresh install' | 'no way out';
+  readonly forfeits?: string;
+}
+
 /** How the goal came by its target. */
 export type GoalSource = 'rule' | 'goal' | 'decision' | 'stay' | 'none';
 
@@ -64,6 +81,8 @@ export interface CasePlan {
   /** A new machine in its place: shown beside, decides nothing. */
   readonly replace?: Replacement;
   readonly verdict: ShownVerdict;
+  readonly decidedWay?: DecidedWay;
+  readonly track?: OnTrack;
   readonly deadline: Deadline;
   readonly latestStart?: Day | 'none';
   /** Days from today to the latest start; absent where there is no route or nothing binds it. */

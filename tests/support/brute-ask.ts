@@ -15,6 +15,7 @@ import { parseDateText, readDay, type MaybeDay } from '../../src/core/date/inter
 import type { Standing } from '../../src/core/route/types';
 import { matchesRange, parseRange } from '../../src/core/version/range';
 import { sequenceOf } from '../../src/core/version/sequence';
+import { foldText } from '../../src/core/version/words';
 import { NO_NEEDS } from './needs';
 import type { World } from './worlds';
 
@@ -176,7 +177,7 @@ export class BruteAsk {
       const list = [{ needs: q.needs, grade: q.grade, site: false }];
       if (q.site) list.push({ needs: q.site.needs, grade: q.site.grade ?? q.grade, site: true });
       for (const d of list) {
-        const truth = this.#nodes(used)
+        const plain = this.#nodes(used)
           .map((node) =>
             or(
               q.when === undefined ? 'no' : not(at(q.when, node, step.to)),
@@ -184,6 +185,7 @@ export class BruteAsk {
             )
           )
           .reduce(and);
+        const truth = d.site ? plain : this.#beside(plain, q, used, step.to);
         const key = `${d.site ? 'site demand' : 'requirement'} ${q.id}`;
         const lets = [
           d.grade === 'warning' ? accepted.get(q.id) : undefined,
@@ -222,6 +224,8 @@ export class BruteAsk {
     }
     const works: BruteCaution[] = [];
     if (step.kind !== 'edition change') {
+      for (const what of this.#needs.checked.unplaced)
+        close(`check ${what}`, 'no', this.#needs.ignored.get(what));
       this.#companions(step, used, close, risk);
       for (const w of this.world.product.cautions ?? []) {
         const left = { ...step.from, patch: step.level };
@@ -247,7 +251,7 @@ export class BruteAsk {
       }
     }
     if (cures.some((c) => c.closesWayBack)) risks.push(`no way back ${cures.map((c) => c.id).join(' ')}`);
-    const waits = this.#offer(step, before, run, close);
+    const waits = this.#offer(step, before, run, close, risk);
     return {
       cures,
       demands,
@@ -278,8 +282,7 @@ export class BruteAsk {
     const worth = (set: BruteCure[]): (number | string)[] => [
       set.filter((c) => c.kind === 'purchase' && c.costCents === undefined).length,
       set.reduce((n, c) => n + (c.costCents ?? 0), 0),
-      this.ask(step, unread, set, 'best').works.reduce((n, w) => n + (w.workAround?.carefulMinutes ?? 0), 0) +
-        set.reduce((n, c) => n + c.minutes, 0),
+      this.#minutesOf(this.ask(step, unread, set, 'best')),
       set.length,
       set
         .map((c) => c.id)
@@ -292,6 +295,15 @@ export class BruteAsk {
       return i < 0 ? 0 : (x[i] as number) < (y[i] as number) ? -1 : 1;
     });
     return perhaps.length === 0 ? asked : { ...asked, perhaps, certain: certain ?? asked.cures };
+  }
+
+  #minutesOf({ cures, works, tasks }: BruteAsked): number {
+    const { nodes } = this.world;
+    const plain = [...cures, ...tasks].reduce((n, c) => n + c.minutes, 0) * nodes;
+    return works.reduce(
+      (n, w) => n + (w.workAround?.carefulMinutes ?? 0) * (w.workAround?.per === 'system' ? 1 : nodes),
+      plain
+    );
   }
 
   /** Each node by itself, with what it states and what is known of the whole beside; the whole where none is told by name. */
@@ -347,6 +359,26 @@ export class BruteAsk {
     return [...before, ...after];
   }
 
+  /** A requirement beside what a tool says of it, as long as no fact it asks for has changed on the way. */
+  #beside(own: Truth, q: Requirement, state: BruteState, at: Standing): Truth {
+    const start = this.start();
+    const { when } = q;
+    const facts = Object.keys(this.#needs.facts).filter((id) => `${q.needs} ${when ?? ''}`.includes(id));
+    const isChanged = facts.some(
+      (id) =>
+        state.touched.has(id) ||
+        state.nodes.some((n, i) => JSON.stringify(n.get(id)) !== JSON.stringify(start.nodes[i]?.get(id)))
+    );
+    if (isChanged || state.fresh) return own;
+    if (when !== undefined && this.#nodes(state).every((n) => this.#truth(when, n, at) === 'no')) return own;
+    return this.#joined(own, this.#needs.checked.requirements.get(q.id));
+  }
+
+  #joined(own: Truth, said: Truth | undefined): Truth {
+    if (said === undefined || said === 'unknown' || said === own) return own;
+    return own === 'unknown' ? said : 'unknown';
+  }
+
   #learned(key: string, truth: Truth): Truth {
     return truth === 'unknown' ? (this.world.learned?.get(key) ?? truth) : truth;
   }
@@ -382,10 +414,8 @@ export class BruteAsk {
         const truths = all.map(test);
         return truths.every((t) => t === true) ? 'yes' : truths.every((t) => t === false) ? 'no' : 'unknown';
       };
-      const works = or(
-        not(has),
-        one((v) => (v === 'not listed' ? 'unknown' : v !== 'does not work'))
-      );
+      const fares = one((v) => (v === 'not listed' ? 'unknown' : v !== 'does not work'));
+      const works = or(not(has), this.#joined(fares, this.#needs.checked.companions.get(foldText(c.name))));
       const less = and(
         has,
         one((v) => (v === 'not listed' ? 'unknown' : v === 'with less'))
@@ -404,12 +434,19 @@ export class BruteAsk {
     step: AskedStep,
     before: BruteState,
     run: Run,
-    close: (key: string, truth: Truth) => void
+    close: (key: string, truth: Truth) => void,
+    risk: (key: string, truth: Truth, name: string) => void
   ): MaybeDay | undefined {
     const { hop } = step;
-    if (!hop || (hop.doing?.obtain ?? []).some((o) => o.way !== 'offer')) return undefined;
+    if (!hop) return undefined;
     const { today } = this.world;
     const left = { ...step.from, patch: step.level };
+    if ((hop.doing?.obtain ?? []).some((o) => o.way !== 'offer')) {
+      if (!hop.withheld) return undefined;
+      const free = this.#learned(`withheld ${hop.id}`, not(this.#truth(hop.withheld.from, before, left)));
+      risk(`withheld ${hop.id}`, free, `withheld ${hop.id}`);
+      return undefined;
+    }
     const read = (text: string | undefined): MaybeDay => {
       const date = parseDateText(text ?? 'unknown');
       return date ? readDay(date, this.world.countsExpected) : 'unknown';

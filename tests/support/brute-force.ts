@@ -93,10 +93,13 @@ export class BruteForce {
   readonly product: Product;
   readonly sequence;
   readonly asks: BruteAsk;
+  readonly world: World;
   constructor(
-    readonly world: World,
+    given: World,
     readonly nets = new BruteNets()
   ) {
+    const world = { ...given, product: settled(given.product, given.countsExpected) };
+    this.world = world;
     this.asks = new BruteAsk(world);
     this.product = world.product;
     this.sequence = sequenceOf(this.product);
@@ -584,21 +587,22 @@ export class BruteForce {
           else first = Math.max(first, w);
         }
         const patch = this.patch(step);
-        const length = (minutes: number): number => Math.max(1, Math.ceil((minutes * nodes) / ONE_DAY));
-        const own = (step.entry?.carefulMinutes ?? 0) + extraMinutes(step);
+        const length = (minutes: number): number => Math.max(1, Math.ceil(minutes / ONE_DAY));
+        const own = (step.entry?.carefulMinutes ?? 0) * nodes + extraMinutes(step, nodes);
+        const patching = (patch?.carefulMinutes ?? 0) * nodes;
         let day: Days = { first, last: first + length(own) - 1, exact: known };
         if (patch) {
           const out = this.read(patch.published) as MaybeDay;
           const from = out === 'unknown' ? Math.max(free, today + 1) : Math.max(free, out);
           const fromKnown = exact && out !== 'unknown';
-          const alone = from + length(patch.carefulMinutes ?? 0) - 1;
+          const alone = from + length(patching) - 1;
           if (fromKnown && known && first > alone) day.patch = { first: from, last: alone, exact: true };
           else {
             const begin = Math.max(first, from);
             const sure = known && fromKnown;
             day = {
               first: begin,
-              last: begin + length(own + (patch.carefulMinutes ?? 0)) - 1,
+              last: begin + length(own + patching) - 1,
               exact: sure,
               patch: { first: begin, last: begin, exact: sure }
             };
@@ -960,7 +964,9 @@ export class BruteForce {
       if (patch) ids.push(`0 ${String(this.levels(s.from.release).indexOf(s.level)).padStart(4, '0')}`);
       for (const c of s.asked.cures) ids.push(`1 ${c.id}`);
       for (const w of s.asked.works) ids.push(`2 ${w.id}`);
-      minutes += (s.entry?.carefulMinutes ?? 0) + (patch?.carefulMinutes ?? 0) + extraMinutes(s);
+      const { nodes } = this.world;
+      minutes +=
+        ((s.entry?.carefulMinutes ?? 0) + (patch?.carefulMinutes ?? 0)) * nodes + extraMinutes(s, nodes);
       const place = (list: readonly { id: string }[] | undefined, id: string): number =>
         (list ?? []).findIndex((x) => x.id === id);
       ids.push(
@@ -985,8 +991,8 @@ export class BruteForce {
       surely.length > 0 ? 1 : 0,
       cents('certain'),
       surely.length,
-      minutes * nodes,
-      (minutes - spared) * nodes,
+      minutes,
+      minutes - spared * nodes,
       last.exact ? 0 : 1,
       last.last,
       ids.length,
@@ -1007,11 +1013,14 @@ export class BruteForce {
   }
 }
 
-/** Of one node: cures and work-arounds. */
-const extraMinutes = ({ asked }: BruteStep): number =>
-  asked.cures.reduce((sum, c) => sum + c.minutes, 0) +
-  asked.works.reduce((sum, w) => sum + (w.workAround?.carefulMinutes ?? 0), 0) +
-  asked.tasks.reduce((sum, t) => sum + t.minutes, 0);
+/** Over all nodes: cures, tasks, and work-arounds as often as they are done. */
+const extraMinutes = ({ asked }: BruteStep, nodes: number): number =>
+  asked.cures.reduce((sum, c) => sum + c.minutes, 0) * nodes +
+  asked.tasks.reduce((sum, t) => sum + t.minutes, 0) * nodes +
+  asked.works.reduce(
+    (sum, w) => sum + (w.workAround?.carefulMinutes ?? 0) * (w.workAround?.per === 'system' ? 1 : nodes),
+    0
+  );
 
 function byPreference(a: BruteRoute, b: BruteRoute): number {
   for (let i = 0; i < a.key.length; i++) {
@@ -1130,4 +1139,58 @@ class BruteNets {
       });
     });
   }
+}
+
+/** What is stated in several ways, by the words of the page: ends the earliest, beginnings the latest, minutes the most, kept the least. */
+function settled(product: Product, countsExpected: boolean): Product {
+  const day = (text: string): number => {
+    const date = parseDateText(text);
+    const read = date ? readDay(date, countsExpected) : 'unknown';
+    return read === 'unknown' ? Infinity : read;
+  };
+  const pick = (list: (string | undefined)[], least: boolean): string | undefined =>
+    list
+      .filter((t) => t !== undefined)
+      .sort((a, b) => (day(a) === day(b) ? 0 : (least ? day(a) < day(b) : day(a) > day(b)) ? -1 : 1))[0];
+  const { releases, hops } = product;
+  return {
+    ...product,
+    releases: releases.map((r) => ({
+      ...r,
+      ...(typeof r.published === 'string'
+        ? {
+            published: pick(
+              [r.published, ...(r.also ?? []).map((a) => a.published as string | undefined)],
+              false
+            )!
+          }
+        : {}),
+      ...(r.service
+        ? {
+            service: r.service.map((p) => ({
+              ...p,
+              until: pick([p.until, ...(p.also ?? []).map((a) => a.until)], true)!
+            }))
+          }
+        : {})
+    })),
+    hops: (hops ?? []).map((h) => {
+      const all = [h, ...(h.also ?? []).map((a) => ({ ...h, ...a }))];
+      const closes = pick(
+        all.map((a) => a.closes),
+        true
+      );
+      const opens = pick(
+        all.map((a) => a.opens),
+        false
+      );
+      return {
+        ...h,
+        ...(closes === undefined ? {} : { closes }),
+        ...(opens === undefined ? {} : { opens }),
+        kept: KEPT[Math.max(...all.map((a) => KEPT.indexOf(a.kept)))]!,
+        carefulMinutes: Math.max(...all.map((a) => a.carefulMinutes))
+      };
+    })
+  };
 }

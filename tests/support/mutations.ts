@@ -60,7 +60,7 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'nodes do not multiply the work',
     in: 'placeMove',
-    find: 'const own = (carefulMinutesOf(move) + move.asked.carefulMinutes) * terms.nodes;',
+    find: 'const own = carefulMinutesOf(move) * terms.nodes + move.asked.carefulMinutes;',
     replace: 'const own = carefulMinutesOf(move) + move.asked.carefulMinutes;'
   },
   {

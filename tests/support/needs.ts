@@ -1,6 +1,9 @@
 import type { Hop, Product, Release } from '../../src/core/catalogue/schema';
 import type { Fact, SystemCompanion } from '../../src/core/estate/schema';
 import { formatDay, type Day } from '../../src/core/date/day';
+import type { Truth } from '../../src/core/condition/truth';
+import type { Checked } from '../../src/core/route/types';
+import { foldText } from '../../src/core/version/words';
 import { Random } from './random';
 
 /** What a random world asks of its system, what the system has, and what is decided; drawn apart from the world itself. */
@@ -9,6 +12,8 @@ export interface WorldNeeds {
   readonly facts: Readonly<Record<string, Fact>>;
   /** What nodes state of themselves, one a node; none where none is told by name. */
   readonly nodes: readonly Readonly<Record<string, Fact>>[];
+  /** What tools say; companions by folded name. */
+  readonly checked: Checked;
   /** Facts observed too long ago. */
   readonly stale: ReadonlySet<string>;
   readonly companions: readonly SystemCompanion[];
@@ -26,6 +31,7 @@ export const NO_NEEDS: WorldNeeds = {
   facts: {},
   nodes: [],
   stale: new Set(),
+  checked: { requirements: new Map(), companions: new Map(), unplaced: [] },
   companions: [],
   whole: true,
   accepted: new Map(),
@@ -62,13 +68,14 @@ export function needsOf(seed: number, base: Product, today: Day): WorldNeeds {
     },
     facts: factsOf(r),
     ...furtherOf(seed),
+    checked: checkedOf(seed, ids, companions),
     companions: companions.flatMap((c) =>
       r.chance(0.4) ? [{ name: c.name, ...(r.chance(0.2) ? { essential: r.chance(0.5) } : {}) }] : []
     ),
     whole: r.chance(0.75),
     accepted: some(ids, 0.12),
     waived: some(ids, 0.08),
-    ignored: some([...companions.map((c) => c.id), ...cautions.map((c) => c.id)], 0.12),
+    ignored: some([...companions.map((c) => c.id), ...cautions.map((c) => c.id), 'odd'], 0.12),
     hops: new Map((base.hops ?? []).map((h) => [h.id, extrasOf(r, today)]))
   };
 }
@@ -92,6 +99,22 @@ function factsOf(r: Random): Record<string, Fact> {
   draw('setting.x', ['on', 'on', 'off'], 0.15);
   draw('model', ['M1', 'M2', 'M3'], 0.15);
   return facts;
+}
+
+function checkedOf(
+  seed: number,
+  requirements: readonly string[],
+  companions: readonly { readonly name: string }[]
+): Checked {
+  const r = new Random(seed * 2833 + 41);
+  if (!r.chance(0.35)) return NO_NEEDS.checked;
+  const said = (names: readonly string[]): Map<string, Truth> =>
+    new Map(r.some(names, 0.5).map((n) => [n, r.pick(['yes', 'yes', 'no'] as const)]));
+  return {
+    requirements: said(requirements),
+    companions: said(companions.map((c) => foldText(c.name))),
+    unplaced: r.chance(0.12) ? ['odd'] : []
+  };
 }
 
 /** Drawn apart, so that the worlds stay what they were. */
@@ -268,7 +291,14 @@ const cautionOf = (
   consequence: 'stall',
   ...(n === 0 && r.chance(0.5) ? { after: ['w1'] } : {}),
   ...(r.chance(0.75)
-    ? { workAround: { how: 'do', typicalMinutes: 10, carefulMinutes: r.pick([20, 1400]) } }
+    ? {
+        workAround: {
+          how: 'do',
+          typicalMinutes: 10,
+          carefulMinutes: r.pick([20, 1400]),
+          ...(r.aside().chance(0.4) ? { per: 'system' } : {})
+        }
+      }
     : {})
 });
 

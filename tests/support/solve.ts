@@ -1,4 +1,6 @@
 import { modelOf } from '../../src/core/catalogue/model';
+import type { Catalogue, Product } from '../../src/core/catalogue/schema';
+import { settleCatalogue } from '../../src/core/catalogue/settle';
 import type { Evidence, Seen } from '../../src/core/condition/evidence';
 import { FactKinds } from '../../src/core/condition/fact-kind';
 import { seenOfFact } from '../../src/core/estate/facts';
@@ -60,8 +62,20 @@ function askingOfWorld(world: World): Asking {
     nodes: needs.nodes.map((n) => new Map(Object.entries(n).map(([id, f]) => [id, seenOfFact(f)]))),
     isStale: (id) => needs.stale.has(id) && 'value' in (needs.facts[id] ?? {}),
     hasStale: needs.stale.size > 0,
+    checked: needs.checked,
     decided: { accepted: needs.accepted, waived: needs.waived, ignored: needs.ignored }
   };
+}
+
+/** The product as planning reads it: what is stated in several ways settled. */
+function settledOf({ product, countsExpected }: World): Product {
+  const catalogue: Catalogue = {
+    format: 'orange-stair-catalogue',
+    version: 3,
+    name: 'w',
+    products: [product]
+  };
+  return settleCatalogue(catalogue, [], countsExpected).catalogue.products[0] as Product;
 }
 
 export function placeOf(terms: Terms, { release, patch, edition, architecture }: Standing): Place {
@@ -113,7 +127,7 @@ const mainOf = (terms: Terms, world: World): PairedSystem => ({
 function plainTermsOf(world: World): Terms {
   const asking = askingOfWorld(world);
   return {
-    ...termsOf(modelOf(world.product), world.goal, world.countsExpected, world.today, {
+    ...termsOf(modelOf(settledOf(world)), world.goal, world.countsExpected, world.today, {
       nodes: world.nodes,
       activated: world.activated,
       held: world.held,
@@ -175,6 +189,7 @@ export function verifierOf(world: World): VerifyTerms {
   const { net, id = 's' } = world;
   return verifyTermsOf({
     ...world,
+    product: settledOf(world),
     system: id,
     asking: askingOfWorld(world),
     kinds: KINDS,

@@ -295,7 +295,8 @@ export function fullWorldOf(seed: number): World {
   const product: Product = {
     ...base.product,
     ...needs.product,
-    hops: (base.product.hops ?? []).map((h) => ({ ...h, ...needs.hops.get(h.id) })),
+    releases: base.product.releases.map((x) => disputedRelease(seed, x)),
+    hops: (base.product.hops ?? []).map((h) => disputedHop(seed, { ...h, ...needs.hops.get(h.id) })),
     rights: [
       ...(base.product.rights ?? []).map((x) => ({ ...x, ...rightExtrasOf(seed, x, base.product) })),
       ...moreRightsOf(seed)
@@ -303,6 +304,41 @@ export function fullWorldOf(seed: number): World {
   };
   const held = new Set([...base.held, ...(seed % 3 > 0 ? ['pact'] : [])]);
   return withLink({ ...base, product, needs, held, goal: easierOf(seed, base.goal) }, seed);
+}
+
+/** A hop in eight is stated in two ways, drawn apart. */
+function disputedHop(seed: number, hop: Hop): Hop {
+  const r = new Random(
+    seed * 1531 + hop.id.length * 7 + (hop.carefulMinutes % 97) + Number(hop.id.slice(1)) * 13
+  );
+  if (!r.chance(0.12)) return hop;
+  return {
+    ...hop,
+    also: [
+      {
+        ...(r.chance(0.5) ? { closes: near(r, 0, 60) } : {}),
+        ...(r.chance(0.4) ? { opens: near(r, -10, 40) } : {}),
+        ...(r.chance(0.3) ? { kept: r.pick(['data', 'everything'] as const) } : {}),
+        ...(r.chance(0.3) ? { carefulMinutes: r.pick([40, 1600]) } : {}),
+        source: 'x'
+      }
+    ]
+  };
+}
+
+/** Ends of service and publications stated in two ways. */
+function disputedRelease(seed: number, release: Release): Release {
+  const r = new Random(seed * 773 + release.id.charCodeAt(1) * 31);
+  const service = release.service?.map((p) =>
+    r.chance(0.12) ? { ...p, also: [{ until: near(r, -60, 400), source: 'x' }] } : p
+  );
+  return {
+    ...release,
+    ...(service ? { service } : {}),
+    ...(typeof release.published === 'string' && r.chance(0.06)
+      ? { also: [{ published: near(r, -300, 60), source: 'x' }] }
+      : {})
+  };
 }
 
 /** With all that is asked, most would be closed: three goals of four allow more. */

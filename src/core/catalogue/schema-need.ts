@@ -143,6 +143,11 @@ export const caution = entry({
       how: longText,
       typicalMinutes: minutes,
       carefulMinutes: minutes,
+      per: text
+        .optional()
+        .describe(
+          'done once for the system, or once for each linked system by that word; once a node where absent'
+        ),
       exposure: text.optional(),
       clean: text.optional()
     })

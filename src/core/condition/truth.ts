@@ -16,6 +16,12 @@ export const not = (a: Truth): Truth => (a === 'yes' ? 'no' : a === 'no' ? 'yes'
 
 export const truthOf = (value: boolean): Truth => (value ? 'yes' : 'no');
 
+/** What is reckoned beside what somebody states: the one fills in where the other is unknown; where they differ nobody knows. */
+export function besideStated(own: Truth, stated: Truth | undefined): Truth {
+  if (stated === undefined || stated === 'unknown') return own;
+  return own === 'unknown' ? stated : own === stated ? own : 'unknown';
+}
+
 /**
  * The one place where unknown becomes yes or no: in the sure run an unknown demand fails and an unknown
  * guard applies; in the best run the reverse.

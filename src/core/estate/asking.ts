@@ -2,6 +2,7 @@ import type { Catalogue, Product } from '../catalogue/schema';
 import { parseDay, type Day } from '../date/day';
 import type { Asking } from '../route/types';
 import { foldText } from '../version/words';
+import { checkedOf } from './checked';
 import { evidenceOf, type Surroundings } from './evidence';
 import { isStale, kindsOf, seenOf, seenOfFact } from './facts';
 import type { Decision, System } from './schema';
@@ -25,6 +26,7 @@ export function askingOf(
     companionsWhole: system.companionsWhole ?? false,
     nodes: nodesOf(system),
     ...stalenessOf(catalogue, system, around, today),
+    checked: checkedOf(product, system, kindsOf(catalogue)),
     decided: {
       accepted: decidedOf(product, decisions, 'accept'),
       waived: decidedOf(product, decisions, 'waive'),

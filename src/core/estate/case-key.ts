@@ -9,6 +9,7 @@ import { parseCondition } from '../condition/parse-condition';
 import { foldText } from '../version/words';
 import { truthOfListed } from './evidence';
 import { isStale, seenOf, seenOfFact, type FactDecisions } from './facts';
+import { checkedOf } from './checked';
 import { coloursOf } from './colours';
 import type { LinkIndex } from './links';
 import { situationKey } from './standing';
@@ -93,6 +94,7 @@ export class CaseKeys {
       key += `;${this.#pieceOf(cut, seen)}${cuts.agesMatter.has(id) && this.#isStale(id, seen) ? '~' : ''}`;
     }
     if (cuts.companions.length > 0) key += `|${companionsKey(system, cuts)}`;
+    if (system.checks) key += `|${this.#checkedKey(system)}`;
     // Every node is asked by itself of what it states.
     for (const { facts = {} } of system.members ?? [])
       key += `|${[...cuts.facts]
@@ -101,6 +103,13 @@ export class CaseKeys {
         )
         .join(';')}`;
     return key;
+  }
+
+  #checkedKey(system: System): string {
+    const product = this.#products.get('is' in system.product ? system.product.is : (system.meantFor ?? ''));
+    if (!product) return '';
+    const { requirements, companions, unplaced } = checkedOf(product, system, this.#kinds);
+    return JSON.stringify([[...requirements].sort(), [...companions].sort(), unplaced]);
   }
 
   #isStale(id: string, seen: Seen): boolean {

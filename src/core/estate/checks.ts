@@ -34,7 +34,16 @@ export function parseCheckItems(
   const facts = new Map(
     kinds.all().flatMap((k) => [k.id, k.name].map((n): [string, string] => [foldText(n), k.id]))
   );
-  const companions = new Map((product?.companions ?? []).map((c) => [foldText(c.name), c.name]));
+  const companions = new Map(
+    (product?.companions ?? []).flatMap((c) =>
+      [c.name, c.id, ...(c.aliases ?? [])].map((n): [string, string] => [foldText(n), c.name])
+    )
+  );
+  const requirements = new Map(
+    (product?.requirements ?? []).flatMap((r) =>
+      [r.id, r.name ?? r.id].map((n): [string, string] => [foldText(n), r.id])
+    )
+  );
   const items: CheckItem[] = [];
   let left = 0;
   for (const line of text.split(/\r?\n/).slice(0, MAX_ITEMS * 2)) {
@@ -49,6 +58,7 @@ export function parseCheckItems(
     const fact = facts.get(foldText(what)) ?? (kinds.find(foldText(what)) ? foldText(what) : undefined);
     const read = fact !== undefined && stated ? parseFactText(kinds.find(fact), stated) : undefined;
     const companion = companions.get(foldText(what));
+    const requirement = requirements.get(foldText(what));
     const reason = reasons.join(' ').trim().slice(0, 2000);
     items.push({
       what: (what.trim() || line.trim()).slice(0, 500),
@@ -56,13 +66,20 @@ export function parseCheckItems(
       ...(reason === '' ? {} : { reason }),
       ...(fact === undefined ? {} : { fact }),
       ...(read && 'value' in read ? { value: read.value } : {}),
+      ...(requirement === undefined ? {} : { requirement }),
       ...(companion === undefined ? {} : { companion })
     });
   }
   return { items, left };
 }
 
+/** "No problems found on ...": nothing known against it. */
+const NOTHING_AMISS =
+  /^(?:no|0|none|zero)\s+(?:known\s+|further\s+)?(?:problems?|issues?|errors?|warnings?|failures?|faults?|findings?)\b(?:\s+(?:were|was|have been|has been))?(?:\s+(?:found|detected|reported|seen))?(?:\s+(?:on|in|for|with|at))?[\s:,.-]*/i;
+
 function cutResult(line: string): { result: CheckResult; rest: string } | undefined {
+  const clean = NOTHING_AMISS.exec(line)?.[0];
+  if (clean) return { result: 'pass', rest: line.slice(clean.length) || line };
   const folded = line.toLowerCase();
   for (const { word, result } of WORDS) {
     if (folded.startsWith(word) && /^(?:[\s:,\t|\]-]|$)/.test(line.slice(word.length)))

@@ -93,6 +93,7 @@ const check = z.strictObject({
         result: z.enum(CHECK_RESULTS),
         reason: z.string().max(2000).optional(),
         fact: key.optional(),
+        requirement: key.optional().describe('id of the requirement it is about'),
         value: factValue.optional(),
         companion: text.optional()
       })

@@ -46,6 +46,7 @@ const step = z.strictObject({
     .boolean()
     .optional()
     .describe('of a cure: some reading of what nobody has read makes it needless, so ask before buying'),
+  times: z.number().optional().describe('of a work-around: how often it is done; minutes are of one time'),
   needsKey: z.boolean().optional().describe('of work: it wants a key'),
   kept: z.enum(KEPT).optional(),
   right: z
@@ -289,7 +290,7 @@ function stepFileOf(s: Step): z.infer<typeof step> {
     carefulMinutes: s.carefulMinutes
   };
   if (s.kind === 'patch') return { kind: s.kind, ...common };
-  if (s.kind === 'work-around') return { kind: s.kind, id: s.id, ...common };
+  if (s.kind === 'work-around') return { kind: s.kind, id: s.id, ...common, times: s.times };
   if (s.kind === 'work') return { kind: s.kind, id: s.id, ...common, needsKey: s.needsKey };
   if (s.kind === 'cure') {
     const { kind, id, costCents, leadDays, ifNeeded } = s;

@@ -3,13 +3,16 @@ import type { Condition } from '../condition/condition';
 import { evaluateCondition, readSwitch, switchTruth, type Evaluation } from '../condition/evaluate-condition';
 import type { Evidence, Seen } from '../condition/evidence';
 import { figureIn, parseFigure, sayFigure } from '../condition/measure';
-import { and, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
+import { and, besideStated, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
 import type { Day } from '../date/day';
+import { checkKey } from '../estate/checked';
 import { foldText } from '../version/words';
 import { afterCures, afterUse, evidenceAlong, membersAlong, onArrival, seenAlong, type Along } from './along';
 import type { AskedClause, Asked, AskFinding } from './asked';
+import { factsIn } from './cure-sets';
 import { findWork } from './find-work';
 import type { Opening } from './move';
+import { isOfferedOnly } from './offer-wait';
 import { idsOfPlace } from './place-ids';
 import type { Terms } from './terms';
 import { clauseKey } from './types';
@@ -78,8 +81,10 @@ export function askWith(
   for (const demand of needs.demands) if (binds(terms, demand, opening)) askDemand(ask, demand);
   askSpace(ask, before);
   askCures(ask, cures);
+  const offered = askOffer(ask, before, left);
   const cautions: CautionModel[] = [];
   if (opening.kind !== 'edition change') {
+    askChecks(ask);
     for (const companion of needs.companions) askCompanion(ask, companion);
     const beforeLeft = membersAlong(before, left, kinds);
     for (const caution of needs.cautions)
@@ -89,14 +94,16 @@ export function askWith(
       }
   }
   if (cures.some((c) => c.cure.closesWayBack)) ask.risks.push(`no way back ${idsOf(cures)}`);
-  const offered = askOffer(ask, before, left);
   const ordered = inOrder(cautions);
   const work = findWork(terms, opening, ask.evidence);
   const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
-  const minutes = sum(cures.map((c) => c.cure.minutes)) + sum(work.map((w) => w.minutes));
+  const minutes = (sum(cures.map((c) => c.cure.minutes)) + sum(work.map((w) => w.minutes))) * terms.nodes;
+  const times = ordered.map((c) => timesOf(terms, c, left));
+  const around = (pick: 'typicalMinutes' | 'carefulMinutes'): number =>
+    sum(ordered.map((c, i) => (c.caution.workAround?.[pick] ?? 0) * (times[i] ?? 1)));
   const outlay = {
-    typicalMinutes: minutes + sum(ordered.map((c) => c.caution.workAround?.typicalMinutes ?? 0)),
-    carefulMinutes: minutes + sum(ordered.map((c) => c.caution.workAround?.carefulMinutes ?? 0)),
+    typicalMinutes: minutes + around('typicalMinutes'),
+    carefulMinutes: minutes + around('carefulMinutes'),
     costCents: sum(cures.map((c) => c.cure.costCents ?? 0)) * terms.nodes,
     unknownSums: cures.filter(isUnpriced).map((c) => c.cure.id)
   };
@@ -108,6 +115,7 @@ export function askWith(
     findings: ask.findings.flatMap((f) => settledFinding(terms, f)),
     risks: [...new Set(ask.risks)].sort(),
     cautions: ordered,
+    times,
     work,
     leadDays: Math.max(0, ...cures.map((c) => c.cure.leadDays ?? 0)),
     activated: activatedAt(terms, before, left),
@@ -155,6 +163,17 @@ const ofDemand = ({ requirement, isSite }: DemandModel): Pick<AskFinding, 'code'
   subject: requirement.id
 });
 
+/** What a tool says of a requirement, as long as none of the facts it turns on has changed on the way since. */
+function checkedAt({ terms, used }: Ask, { requirement, needs, when }: DemandModel): Truth | undefined {
+  const said = terms.asking.checked.requirements.get(requirement.id);
+  if (said === undefined || used.onlyHardware) return undefined;
+  const start = terms.along;
+  const isChanged = (id: string): boolean =>
+    used.facts.get(id) !== start.facts.get(id) ||
+    used.nodes.some((n, i) => n.get(id) !== start.nodes[i]?.get(id));
+  return factsIn([needs, when]).some(isChanged) ? undefined : said;
+}
+
 interface Demanded {
   readonly truth: Truth;
   readonly needs?: Evaluation;
@@ -168,13 +187,22 @@ function askDemand(ask: Ask, demand: DemandModel): void {
   const worst = ask.nodes
     .map((node) => demandAt(ask, demand, node))
     .reduce((a, b) => (and(a.truth, b.truth) === a.truth ? a : b));
-  const { truth } = worst;
+  // Whom it does not concern no tool can fail.
+  const stated = isSite || worst.when?.truth === 'no' ? undefined : checkedAt(ask, demand);
+  const truth = besideStated(worst.truth, stated);
   const accepted = grade === 'warning' ? decided.accepted.get(requirement.id) : undefined;
   const waived = isSite || grade !== 'blocks' ? decided.waived.get(requirement.id) : undefined;
   const passesUntil = later(accepted, waived);
   const passes = passesUntil === undefined ? {} : { passesUntil };
   const finding = ofDemand(demand);
-  ask.told.clauses?.push({ kind: 'demand', demand, ...worst, ...passes });
+  ask.told.clauses?.push({
+    kind: 'demand',
+    demand,
+    ...worst,
+    truth,
+    ...(stated === undefined ? {} : { stated }),
+    ...passes
+  });
   meet(ask, finding, truth);
   if (truth === 'yes') return;
   const closes = grade === 'blocks' || grade === 'warning';
@@ -314,6 +342,16 @@ function limitTruth({ terms }: Ask, evidence: Evidence, cure: CureModel['cure'])
   return and(own, fits(listed?.[1]));
 }
 
+/** A failure of a tool that nobody can place shuts every hop, until it is placed or ruled wrong. */
+function askChecks(ask: Ask): void {
+  const { checked, decided } = ask.terms.asking;
+  for (const what of checked.unplaced) {
+    const passesUntil = decided.ignored.get(checkKey(what));
+    const passes = passesUntil === undefined ? {} : { passesUntil };
+    ask.findings.push({ code: 'check', subject: what, truth: 'no', ...passes });
+  }
+}
+
 /** How a companion fares on the release arrived at; closes where it is essential and does not work. */
 function askCompanion(ask: Ask, model: CompanionModel): void {
   const { companion, names, fares } = model;
@@ -344,7 +382,8 @@ function askCompanion(ask: Ask, model: CompanionModel): void {
       : verdicts.every(isBad)
         ? 'no'
         : 'unknown';
-  const truth = or(not(has), works);
+  const stated = [...names].map((n) => asking.checked.companions.get(n)).find((t) => t !== undefined);
+  const truth = or(not(has), besideStated(works, stated));
   const passesUntil = asking.decided.ignored.get(companion.id);
   const passes = passesUntil === undefined ? {} : { passesUntil };
   const essential = own?.essential ?? companion.essential ?? false;
@@ -400,6 +439,15 @@ function isHit(ask: Ask, caution: CautionModel, left: readonly Evidence[]): bool
   return !collapse(settled, ask.run, 'demand');
 }
 
+/** How often a work-around is done: once a node, once for the system, or once for each linked system by a word. */
+function timesOf(terms: Terms, { caution }: CautionModel, left: Evidence): number {
+  const per = caution.workAround?.per;
+  if (per === undefined || per === 'node') return terms.nodes;
+  if (per === 'system') return 1;
+  const linked = left.linked(per);
+  return linked === 'unknown' ? 1 : Math.max(1, linked.members.length);
+}
+
 /** Work-arounds in the order the catalogue wants of them; what waits for none of the others first, then by id. */
 function inOrder(cautions: readonly CautionModel[]): readonly CautionModel[] {
   const open = [...cautions].sort((a, b) => (a.caution.id < b.caution.id ? -1 : 1));
@@ -423,8 +471,13 @@ function askOffer(ask: Ask, before: Along, left: Evidence): Pick<Asked, 'offer' 
     condition === 'unknown' ? 'unknown' : evaluateCondition(condition, evidence, kinds).truth;
   const offer = hop && offers.get(hop.id);
   const withheld = hop && held.get(hop.id);
-  const withheldTruth = withheld ? not(learnedOr(terms, `withheld ${hop.id}`, not(truthIn(withheld)))) : 'no';
+  const withheldTruth: Truth = withheld
+    ? not(learnedOr(terms, `withheld ${hop.id}`, not(truthIn(withheld))))
+    : 'no';
   meet(ask, { code: 'withheld', subject: hop?.id ?? '' }, withheldTruth);
+  // Another way carries the fault that it is withheld for as a risk.
+  if (hop && !isOfferedOnly(hop))
+    askRisk(ask, not(withheldTruth), `withheld ${hop.id}`, { code: 'withheld', subject: hop.id });
   if (!offer || !hop) return { withheld: withheldTruth };
   const made = learnedOr(terms, `offer ${hop.id}`, switchTruth(evidence.fact(`offer.${offer.offer.id}`)));
   const first = offer.firstTo === undefined ? 'no' : truthIn(offer.firstTo);

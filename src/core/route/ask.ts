@@ -66,7 +66,7 @@ function askNothing(terms: Terms, { along, opening }: AskedStep): readonly Asked
   const known = terms.memo.get(key);
   if (known) return known.ways;
   const work = findWork(terms, opening, NOTHING_KNOWN(NOWHERE));
-  const minutes = work.reduce((sum, w) => sum + w.minutes, 0);
+  const minutes = work.reduce((sum, w) => sum + w.minutes, 0) * terms.nodes;
   const outlay: Outlay = { typicalMinutes: minutes, carefulMinutes: minutes, costCents: 0, unknownSums: [] };
   const asked: Asked = {
     ...outlay,
@@ -76,6 +76,7 @@ function askNothing(terms: Terms, { along, opening }: AskedStep): readonly Asked
     findings: [],
     risks: [],
     cautions: [],
+    times: [],
     work,
     leadDays: 0,
     activated: along.onlyHardware ? 'unknown' : terms.activated,
@@ -140,7 +141,7 @@ function withLeast(terms: Terms, step: AskedStep, asked: Asked, run: Run): Asked
   const extra = cheapest?.cures ?? [];
   const spared = asked.cures.filter((c) => !extra.includes(c));
   const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
-  const minutes = sum(spared.map((c) => c.cure.minutes));
+  const minutes = sum(spared.map((c) => c.cure.minutes)) * terms.nodes;
   return {
     ...asked,
     ifNeeded: new Set(ifNeeded.map((c) => c.cure.id)),

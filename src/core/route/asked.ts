@@ -24,7 +24,7 @@ export interface WorkItem {
   readonly needsKey: boolean;
 }
 
-/** What it comes to: of all nodes in money, of one in minutes. */
+/** What it comes to, over all nodes. */
 export interface Outlay {
   readonly costCents: number;
   /** Ids of cures whose price nobody has published. */
@@ -43,8 +43,9 @@ export interface Asked extends Outlay {
   readonly findings: readonly AskFinding[];
   /** Sorted. */
   readonly risks: readonly string[];
-  /** Cautions with a work-around that come before the step, in their order. */
+  /** Cautions with a work-around that come before the step, in their order, with how often each is done. */
   readonly cautions: readonly CautionModel[];
+  readonly times: readonly number[];
   /** In the order it is done. */
   readonly work: readonly WorkItem[];
   readonly leadDays: number;
@@ -75,6 +76,8 @@ export type AskedClause = { readonly truth: Truth; readonly passesUntil?: Day } 
       /** Of the node it came out worst at; absent where the rule's figure is unknown. */
       readonly needs?: Evaluation;
       readonly when?: Evaluation;
+      /** What a checking tool says of it. */
+      readonly stated?: Truth;
     }
   | { readonly kind: 'space'; readonly fact: string; readonly wanted: string }
   | { readonly kind: 'cure' | 'cure limit'; readonly cure: CureModel }

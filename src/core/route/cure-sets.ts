@@ -162,7 +162,8 @@ function factsBehind(needs: NeedModel, { code, subject }: AskFinding): readonly 
   }
 }
 
-const factsIn = (conditions: readonly (Condition | 'unknown' | undefined)[]): string[] => [
+/** The facts conditions ask for, each once, those of linked systems among them. */
+export const factsIn = (conditions: readonly (Condition | 'unknown' | undefined)[]): string[] => [
   ...new Set(
     conditions.flatMap((c) => (c === undefined || c === 'unknown' ? [] : comparisonsOf(c))).map((c) => c.fact)
   )

@@ -69,6 +69,7 @@ export class Expander {
     this.#meetCells(label.at);
     for (const opening of listOpenings(this.#terms.model, label.at, this.#usesCells)) {
       if (this.#terms.barred.has(opening.id) || this.#leadsPast(opening.to.release)) continue;
+      if (isOffWay(this.#terms, label.moves.length, opening)) continue;
       if (this.#mode !== 'open' && this.#isForbidden(opening)) continue;
       if (turnsBack(this.#terms.model, label.visited, opening.to)) continue;
       const inside = opening.to.release === label.at.release;
@@ -218,6 +219,10 @@ export class Expander {
     return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${goesOn ? label.along.key : ''}`;
   }
 }
+
+/** Whether a step is another than the one a chosen way takes there. */
+export const isOffWay = ({ way }: Terms, taken: number, { id }: Opening): boolean =>
+  way !== undefined && way[taken] !== id;
 
 /** An edition change keeps the patch level it was made at. */
 const arrivalOf = (opening: Opening, level: number): Place =>

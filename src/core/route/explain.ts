@@ -50,12 +50,12 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
     kept: KEPT[criteria.keptRank] ?? 'nothing',
     costCents: criteria.most.costCents,
     unknownSums: unknownSumsOf(steps),
-    typicalMinutes: sumOf(steps) * terms.nodes,
+    typicalMinutes: sumOf(steps, terms.nodes),
     carefulMinutes: criteria.most.carefulMinutes,
     least: {
       costCents: criteria.least.costCents,
       unknownSums: leastSums.sort(),
-      typicalMinutes: (sumOf(steps) - spared) * terms.nodes,
+      typicalMinutes: sumOf(steps, terms.nodes) - spared,
       carefulMinutes: criteria.least.carefulMinutes
     },
     hops: criteria.hops,
@@ -70,7 +70,8 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
   };
 }
 
-const sumOf = (steps: readonly Step[]): number => steps.reduce((sum, s) => sum + s.typicalMinutes, 0);
+const sumOf = (steps: readonly Step[], nodes: number): number =>
+  steps.reduce((sum, s) => sum + s.typicalMinutes * (s.kind === 'work-around' ? s.times : nodes), 0);
 
 /** Ids of the steps whose price nobody has published, sorted. */
 const unknownSumsOf = (steps: readonly Step[]): readonly string[] =>
@@ -167,14 +168,15 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     closesWayBack: cure.closesWayBack ?? false,
     ifNeeded: move.asked.ifNeeded.has(cure.id)
   }));
-  const workArounds = move.asked.cautions.map(({ caution }): WorkAroundStep => ({
+  const workArounds = move.asked.cautions.map(({ caution }, i): WorkAroundStep => ({
     kind: 'work-around',
     id: caution.id,
     from: between,
     to: between,
     days: { ...days.hop, last: days.hop.first },
     typicalMinutes: caution.workAround?.typicalMinutes ?? 0,
-    carefulMinutes: caution.workAround?.carefulMinutes ?? 0
+    carefulMinutes: caution.workAround?.carefulMinutes ?? 0,
+    times: move.asked.times[i] ?? 1
   }));
   const counted: CountedStep = {
     kind: move.kind,

@@ -167,8 +167,8 @@ function addMove(
     units: addUnits(sum.units, use?.units),
     restsOn: sum.restsOn,
     hops: sum.hops + 1,
-    most: addAmount(sum.most, right, asked, minutes * terms.nodes, terms.nodes),
-    least: addAmount(sum.least, right, asked.least, minutes * terms.nodes, terms.nodes),
+    most: addAmount(sum.most, right, asked, minutes * terms.nodes),
+    least: addAmount(sum.least, right, asked.least, minutes * terms.nodes),
     finish: days?.last ?? sum.finish,
     finishExact: days?.exact ?? true,
     steps: sum.steps + (patched ? 2 : 1) + extra,
@@ -189,7 +189,7 @@ function addMove(
 const NO_USE: RightUse = { kind: 'free', costCents: 0 };
 
 /** With a step's right, its cures, and minutes of its own over all nodes. */
-function addAmount(sum: Amount, use: RightUse, outlay: Outlay, minutes: number, nodes: number): Amount {
+function addAmount(sum: Amount, use: RightUse, outlay: Outlay, minutes: number): Amount {
   const unknown = [
     ...outlay.unknownSums.map((id) => `cure ${id}`),
     ...(use.costCents === 'unknown' ? [`right ${use.right ?? ''}`] : [])
@@ -197,7 +197,7 @@ function addAmount(sum: Amount, use: RightUse, outlay: Outlay, minutes: number, 
   return {
     costCents: sum.costCents + (use.costCents === 'unknown' ? 0 : use.costCents) + outlay.costCents,
     unknownSums: unknown.length > 0 ? [...sum.unknownSums, ...unknown].sort() : sum.unknownSums,
-    carefulMinutes: sum.carefulMinutes + minutes + outlay.carefulMinutes * nodes
+    carefulMinutes: sum.carefulMinutes + minutes + outlay.carefulMinutes
   };
 }
 

@@ -173,7 +173,7 @@ function placeMove(
   patch: PatchModel | undefined,
   from: Moment | undefined
 ): MoveDays {
-  const own = (carefulMinutesOf(move) + move.asked.carefulMinutes) * terms.nodes;
+  const own = carefulMinutesOf(move) * terms.nodes + move.asked.carefulMinutes;
   if (!patch || !from) return { hop: span(earliest, own) };
   const alone = span(from, patch.carefulMinutes * terms.nodes);
   if (from.exact && earliest.exact && earliest.day > alone.last)

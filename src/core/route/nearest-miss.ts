@@ -2,6 +2,7 @@ import { judgeMoves, judgeNext, type Judgement } from './judge';
 import { reasonOf } from './explain';
 import type { Along } from './along';
 import { askStep } from './ask';
+import { isOffWay } from './expand';
 import { listOpenings, NOTHING, turnsBack, type Move, type Opening, type Place } from './move';
 import { targetKey } from './search';
 import type { Terms } from './terms';
@@ -35,6 +36,7 @@ export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<strin
       const at = miss.visited[miss.visited.length - 1] ?? start;
       for (const opening of listOpenings(terms.model, at, false)) {
         if (turnsBack(terms.model, miss.visited, opening.to)) continue;
+        if (isOffWay(terms, miss.moves.length, opening)) continue;
         const asStone = leastFaulty(terms, miss, opening, false);
         const asTarget = leastFaulty(terms, miss, opening, true);
         const key = targetKey(opening.to);

@@ -1,11 +1,12 @@
 import { parseDateText, readDay, type MaybeDay } from '../date/interval';
 import { collapse, type Run, type Truth } from '../condition/truth';
+import type { Hop } from '../catalogue/schema';
 import type { Move } from './move';
 import type { Terms } from './terms';
 
 /** Whether a hop can be had only by being offered it: nothing names another way. */
-const isOfferedOnly = ({ hop }: Move): boolean =>
-  (hop?.hop.doing?.obtain ?? []).every((o) => o.way === 'offer');
+export const isOfferedOnly = (hop: Hop | undefined): boolean =>
+  (hop?.doing?.obtain ?? []).every((o) => o.way === 'offer');
 
 /**
  * What a hop that can be had only by offer waits for (FIELD-NOTES N18; RECKONING D). Made: nothing. Not made: the day by
@@ -14,7 +15,7 @@ const isOfferedOnly = ({ hop }: Move): boolean =>
  * of that.
  */
 export function offerWait(terms: Terms, move: Move, run: Run): MaybeDay | undefined {
-  if (!isOfferedOnly(move)) return undefined;
+  if (!isOfferedOnly(move.hop?.hop)) return undefined;
   const held = withheldWait(terms, move, run);
   const offered = stageWait(terms, move, run);
   if (held === undefined || offered === undefined) return held ?? offered;
@@ -43,7 +44,7 @@ function stageWait(terms: Terms, { asked, hop }: Move, run: Run): MaybeDay | und
 /** What the best run rests on where it took the offer for made, or the machine for one it is not withheld from. */
 export function offerTruths(terms: Terms, move: Move): { readonly offer: Truth; readonly withheld: Truth } {
   const { asked, hop } = move;
-  if (!isOfferedOnly(move)) return { offer: 'yes', withheld: 'yes' };
+  if (!isOfferedOnly(hop?.hop)) return { offer: 'yes', withheld: 'yes' };
   const model = hop && terms.model.needs.offers.get(hop.hop.id);
   const complete = model?.complete ? readDay(model.complete, terms.countsExpected) : 'unknown';
   const isOpen =

@@ -53,6 +53,8 @@ export interface Terms {
   readonly gates: FindGates;
   /** Facts at the start, where they are taken for known. */
   readonly along: Along;
+  /** Ids of the counted steps a way has to take, one after the other, where somebody has chosen it. */
+  readonly way?: readonly string[];
   /** Hops, in all their ways, that are not to be used. */
   readonly barred: ReadonlySet<string>;
   /** Clauses (`clauseKey`) taken to hold, for openings. */
@@ -94,6 +96,7 @@ const ASKED_NOTHING: Asking = {
   nodes: [],
   isStale: () => false,
   hasStale: false,
+  checked: { requirements: new Map(), companions: new Map(), unplaced: [] },
   decided: { accepted: new Map(), waived: new Map(), ignored: new Map() }
 };
 
@@ -103,7 +106,16 @@ export const termsWith = (
   change: Partial<
     Pick<
       Terms,
-      'along' | 'barred' | 'lifted' | 'learned' | 'today' | 'from' | 'leadsFrom' | 'goal' | 'activated'
+      | 'along'
+      | 'way'
+      | 'barred'
+      | 'lifted'
+      | 'learned'
+      | 'today'
+      | 'from'
+      | 'leadsFrom'
+      | 'goal'
+      | 'activated'
     >
   >
 ): Terms => ({ ...terms, ...change, memo: new Map(), notes: new Notes() });

@@ -2,6 +2,7 @@ import type { Kept } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
 import type { Evidence, Seen } from '../condition/evidence';
+import type { Truth } from '../condition/truth';
 
 /** Where a system stands: ids of the catalogue. */
 export interface Standing {
@@ -54,6 +55,8 @@ export interface WorkAroundStep {
   readonly kind: 'work-around';
   /** Id of the caution. */
   readonly id: string;
+  /** How often it is done: once a node, for the system, or for each of what it is linked with; minutes are of one time. */
+  readonly times: number;
   readonly from: Standing;
   readonly to: Standing;
   readonly days: StepDays;
@@ -131,8 +134,19 @@ export interface Asking {
   /** Whether a fact was observed longer ago than its kind's shelf life; `hasStale`: any was. */
   isStale(fact: string): boolean;
   readonly hasStale: boolean;
+  /** What checking tools found, of each tool its latest run. */
+  readonly checked: Checked;
   /** Decisions in force, by the id of what they are about, with their last day. */
   readonly decided: Readonly<Record<'accepted' | 'waived' | 'ignored', ReadonlyMap<string, Day>>>;
+}
+
+/** Findings of checking tools as statements (RECKONING 1.12). */
+export interface Checked {
+  /** Whether requirements hold, by id, and companions work, by folded name. */
+  readonly requirements: ReadonlyMap<string, Truth>;
+  readonly companions: ReadonlyMap<string, Truth>;
+  /** Failures nobody can place, as the tool words them; sorted. */
+  readonly unplaced: readonly string[];
 }
 
 /** Everything that can make a step fail. */
@@ -158,6 +172,7 @@ export type ClauseCode =
   | 'cure limit'
   | 'companion'
   | 'caution'
+  | 'check'
   | 'offer'
   | 'withheld'
   | 'pairing'

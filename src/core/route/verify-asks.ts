@@ -1,4 +1,5 @@
 import type { Hop, Product } from '../catalogue/schema';
+import { comparisonsOf } from '../condition/condition';
 import { evaluateCondition, readSwitch } from '../condition/evaluate-condition';
 import type { Evidence, Seen } from '../condition/evidence';
 import type { FactKinds } from '../condition/fact-kind';
@@ -7,6 +8,7 @@ import { parseCondition } from '../condition/parse-condition';
 import { and, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
 import { matchesRange, parseRange } from '../version/range';
 import { sequenceOf, type Position } from '../version/sequence';
+import { checkKey } from '../estate/checked';
 import { foldText } from '../version/words';
 import type { Asking, CountedStep, CureStep, Standing, WorkAroundStep, WorkStep } from './types';
 
@@ -228,7 +230,8 @@ function holds(
         const concerns = r.when === undefined ? 'yes' : truthBy(of, r.when, node);
         return or(not(concerns), truthBy(of, needs, node));
       });
-      if (takes(truths.reduce(and))) return true;
+      const plain = truths.reduce(and);
+      if (takes(isSite ? plain : stated(of, r, plain, nodes, used))) return true;
       return (
         (grade === 'warning' && inTime(decided.accepted.get(r.id))) ||
         ((isSite || grade === 'warning') && inTime(decided.waived.get(r.id)))
@@ -251,13 +254,41 @@ function holds(
       return isThere || (run === 'best' && (had === undefined || seen.kind !== 'known'));
     })
   );
+  const placed =
+    step.kind === 'edition change' ||
+    of.asking.checked.unplaced.every((what) => inTime(decided.ignored.get(checkKey(what))));
   return (
     demands &&
     space &&
+    placed &&
     cures.every((c) => takes(nodes.map((node) => canTake(of, c, node)).reduce(and))) &&
     (step.kind === 'edition change' ||
       (of.product.companions ?? []).every((c) => takes(worksOn(of, c, step, used, inTime))))
   );
+}
+
+/** A requirement beside what a tool says of it, unless something on the way has changed since. */
+function stated(
+  of: VerifyAsking,
+  r: Requirement,
+  own: Truth,
+  nodes: readonly Evidence[],
+  used: VerifyState
+): Truth {
+  const said = of.asking.checked.requirements.get(r.id);
+  const { when } = r;
+  const concerns = when === undefined || nodes.some((node) => truthBy(of, when, node) !== 'no');
+  const facts = [r.needs, when ?? ''].flatMap((text) => {
+    const parsed = parseCondition(text);
+    return 'condition' in parsed ? comparisonsOf(parsed.condition).map((c) => c.fact) : [];
+  });
+  const isChanged = facts.some(
+    (id) =>
+      used.changed.has(id) ||
+      used.nodes.some((n, i) => JSON.stringify(n.get(id)) !== JSON.stringify(of.asking.nodes[i]?.get(id)))
+  );
+  if (said === undefined || said === 'unknown' || isChanged || used.onlyHardware || !concerns) return own;
+  return own === 'unknown' ? said : own === said ? own : 'unknown';
 }
 
 function worksOn(
@@ -281,7 +312,16 @@ function worksOn(
     settled = applies === 'yes';
   }
   const [first] = possible;
-  const works = settled && first !== undefined && possible.every((t) => t === first) ? first : 'unknown';
+  const fares = settled && first !== undefined && possible.every((t) => t === first) ? first : 'unknown';
+  const said = [companion.id, companion.name, ...(companion.aliases ?? [])]
+    .map((n) => of.asking.checked.companions.get(foldText(n)))
+    .find((t) => t !== undefined);
+  const works =
+    said === undefined || said === 'unknown' || said === fares
+      ? fares
+      : fares === 'unknown'
+        ? said
+        : 'unknown';
   return own ? works : or('unknown', works);
 }
 
@@ -348,10 +388,22 @@ function verifyWorkArounds(
     const w = workArounds.find((x) => x.id === c.id);
     if (w && w.carefulMinutes !== c.workAround?.carefulMinutes)
       add('a work-around takes another time than published');
+    if (w && w.times !== timesOf(of, c, step.from)) add('a work-around done another number of times');
     const isRound = hit.some((o) => (o.after ?? []).includes(c.id) && (c.after ?? []).includes(o.id));
     const late = (c.after ?? []).some((id) => done.indexOf(id) > done.indexOf(c.id));
     if (late && !isRound) add('work-arounds out of their order');
   });
+}
+
+function timesOf(
+  of: VerifyAsking,
+  { workAround }: NonNullable<Product['cautions']>[number],
+  from: Standing
+): number {
+  const per = workAround?.per ?? 'node';
+  if (per === 'node' || per === 'system') return per === 'node' ? of.nodeCount : 1;
+  const linked = of.asking.evidence(from).linked(per);
+  return linked === 'unknown' || linked.members.length === 0 ? 1 : linked.members.length;
 }
 
 function curedState(of: VerifyAsking, state: VerifyState, cures: readonly Cure[]): VerifyState {

@@ -80,7 +80,9 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
       if (offer !== undefined) offers.push(offer);
       const gated = verifyPairings(terms, step, route, add);
       const extra = {
-        minutes: [...cures, ...workArounds, ...work].reduce((sum, s) => sum + s.carefulMinutes, 0),
+        minutes:
+          [...cures, ...work].reduce((sum, s) => sum + s.carefulMinutes, 0) * terms.nodes +
+          workArounds.reduce((sum, s) => sum + s.carefulMinutes * s.times, 0),
         leadDays: Math.max(0, ...cures.map((c) => c.leadDays)),
         bounds: [...(offer === undefined ? [] : [offer]), ...gated],
         activated: asked.activated
@@ -271,7 +273,7 @@ function verifySums(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[
     .sort();
   const kept = counted.reduce((least, s) => Math.max(least, KEPT.indexOf(s.kept)), 0);
   const minutes = (pick: 'carefulMinutes' | 'typicalMinutes'): number =>
-    route.steps.reduce((sum, s) => sum + s[pick], 0) * terms.nodes;
+    route.steps.reduce((sum, s) => sum + s[pick] * (s.kind === 'work-around' ? s.times : terms.nodes), 0);
   const cost = [...counted.map((s) => s.right.costCents), ...cures.map((c) => c.costCents)].reduce<number>(
     (sum, c) => sum + (c === 'unknown' ? 0 : c),
     0

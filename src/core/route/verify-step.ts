@@ -15,7 +15,7 @@ interface Around {
   readonly pending: PatchStep | undefined;
   readonly isTarget: boolean;
   readonly mayBePutOff: boolean;
-  /** Of cures and work-arounds that share its days, of one node. */
+  /** Of cures, work and work-arounds that share its days, all nodes. */
   readonly minutes: number;
   readonly leadDays: number;
   /** The days of offers and of what linked systems need first. */
@@ -177,7 +177,7 @@ function verifyDays(
     add('starts before the step before it ends');
   const shares = pending !== undefined && pending.days.last >= days.first;
   const minutes =
-    (step.carefulMinutes + around.minutes + (shares ? pending.carefulMinutes : 0)) * terms.nodes;
+    (step.carefulMinutes + (shares ? pending.carefulMinutes : 0)) * terms.nodes + around.minutes;
   if (days.last - days.first + 1 !== Math.max(1, Math.ceil(minutes / 1440)))
     add('takes another number of days');
   if (days.exact && bounds.includes('unknown')) add('claims a day nobody knows');

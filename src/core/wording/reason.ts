@@ -23,6 +23,7 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   'cure limit': 'it is not known to take {demanded}; seen: {seen}',
   companion: '{demanded}: {seen}',
   caution: 'nobody has said whether it is hit by {subject}',
+  check: 'a check failed and nobody has said what it is about: {subject}',
   offer: 'nobody has said whether it is offered to this system',
   withheld: 'it may be withheld from this system: {seen}',
   pairing: 'what it is {demanded} does not go with it: {seen}',
