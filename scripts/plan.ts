@@ -1,4 +1,4 @@
-/** `npm run plan -- --catalogue FILE --estate FILE [--today DAY] [--format json|csv] [--every-target]` */
+/** `npm run plan -- --catalogue FILE --estate FILE [--today DAY] [--format json|csv] [--every-target] [--depth]` */
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -9,10 +9,10 @@ import { parseEstate } from '../src/core/exchange/estate-file';
 import { formatPlanCsv } from '../src/core/exchange/plan-csv';
 import { planFileOf } from '../src/core/exchange/plan-file';
 import { describeIssue, type Issue } from '../src/core/issue';
-import { plan } from '../src/core/plan';
+import { planInDepth } from '../src/core/plan';
 
 const USAGE =
-  'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target]';
+  'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target] [--depth]';
 
 function stop(file: string, issues: readonly Issue[]): never {
   for (const issue of issues) console.error(`${file}: ${describeIssue(issue)}`);
@@ -26,7 +26,8 @@ function readArguments() {
       estate: { type: 'string' },
       today: { type: 'string' },
       format: { type: 'string', default: 'json' },
-      'every-target': { type: 'boolean', default: false }
+      'every-target': { type: 'boolean', default: false },
+      depth: { type: 'boolean', default: false }
     } as const;
     return parseArgs({ options }).values;
   } catch (error) {
@@ -53,7 +54,7 @@ const TODAY = formatDay(Math.floor(Date.now() / 86_400_000));
 const given =
   values.catalogue === undefined ? undefined : parseCatalogue(decodeText(readFile(values.catalogue)).text);
 if (given && !given.ok) stop(values.catalogue ?? '', given.issues);
-const file = parseEstate(
+const file = await parseEstate(
   readFile(values.estate),
   basename(values.estate),
   given?.ok ? given.value : undefined,
@@ -68,9 +69,9 @@ const { estate } = file.value;
 const todayText = values.today ?? estate.site.asOf ?? TODAY;
 const today = parseDay(todayText);
 if (today === undefined) stop('--today', [{ code: 'bad-today', detail: todayText }]);
-const result = plan({ catalogue, estate, today });
+const { plan: result, lookInto } = planInDepth({ catalogue, estate, today });
 process.stdout.write(
   values.format === 'csv'
     ? formatPlanCsv({ plan: result, catalogue, estate, everyTarget: values['every-target'] })
-    : JSON.stringify(planFileOf(result), null, 1) + '\n'
+    : JSON.stringify(planFileOf(result, values.depth ? lookInto : undefined), null, 1) + '\n'
 );

@@ -3,6 +3,7 @@ import { planCase } from './plan-case';
 import { findOut, lookAt, type FindOut, type Looking } from './find-out';
 import type { Planning } from './planning';
 import { findRestsOn } from './rests-on';
+import { findSavings, type Saving } from './savings';
 import type { Target } from './estate/schema';
 import { findChosen } from './route/choose';
 import { routeOf } from './route/explain';
@@ -24,6 +25,8 @@ export interface Exploration extends FindOut {
   readonly fallbacks: readonly Fallback[];
   /** Why one hop in place does not do, where none does. */
   readonly notStraight?: NotStraight;
+  /** What may be saved by finding out, where something is needed only perhaps; dearest first. */
+  readonly savings: readonly Saving[];
 }
 
 export interface Explored {
@@ -65,6 +68,7 @@ function explore(planning: Planning, looking: Looking, found: TargetPlan): Explo
     routesCut: listed.cut,
     fallbacks: label ? findFallbacks(terms, label, place) : [],
     ...(notStraight ? { notStraight } : {}),
+    savings: findSavings(planning, looking, found.route),
     ...findOut(planning, looking, found)
   };
 }

@@ -38,7 +38,8 @@ export interface Looking {
   readonly one: Case;
   readonly start: Place;
   readonly place: Place;
-  readonly starts: number;
+  /** Whether it is certain what is installed. */
+  readonly startIsSure: boolean;
 }
 
 /** Where to look from: the start the plan of the case goes by, and a target's place. Undefined where either is not in the catalogue. */
@@ -50,7 +51,7 @@ export function lookAt(
   const terms = planning.termsFor(model, one);
   const place = findChosenTarget(terms, target);
   const start = startsOf(model, one.system).find((s) => isStart(terms, s, plan));
-  return place && start ? { terms, one, start, place, starts: plan.starts } : undefined;
+  return place && start ? { terms, one, start, place, startIsSure: plan.startIsSure } : undefined;
 }
 
 function isStart(terms: Terms, start: Place, { start: at }: CasePlan): boolean {
@@ -66,21 +67,20 @@ function isStart(terms: Terms, start: Place, { start: at }: CasePlan): boolean {
 /** Openings of a target that is closed, questions of one that is not settled; see `findOpenings`, `findQuestions` for the cost. */
 export function findOut(
   planning: Planning,
-  { terms, one, start, place, starts }: Looking,
+  { terms, one, start, place, startIsSure }: Looking,
   found: Pick<TargetPlan, 'verdict' | 'older' | 'sure' | 'best'>
 ): FindOut {
   const isClosed = found.verdict === 'closed' && !found.older;
   const isOpen = found.sure !== found.best;
   const asked = isOpen ? findQuestions(terms, start, place) : { sets: [], matter: [], cut: false };
-  const installed: Question[] =
-    starts > 1
-      ? [{ about: { installed: true }, answers: [], places: placesOf(planning, one.system, 'release') }]
-      : [];
-  const questionOf = (atom: Atom): Question => questionFrom(planning, one.system, atom);
+  const installed: Question[] = !startIsSure
+    ? [{ about: { installed: true }, answers: [], places: placesOf(planning, one.system, 'release') }]
+    : [];
+  const asQuestion = (atom: Atom): Question => questionFrom(planning, one.system, atom);
   return {
     openings: isClosed ? findOpenings(terms, start, place) : { openings: [], cut: false },
-    questions: starts > 1 ? [] : asked.sets.map((set) => set.map(questionOf)),
-    matter: [...installed, ...(starts > 1 ? asked.sets.flat() : asked.matter).map(questionOf)],
+    questions: !startIsSure ? [] : asked.sets.map((set) => set.map(asQuestion)),
+    matter: [...installed, ...(!startIsSure ? asked.sets.flat() : asked.matter).map(asQuestion)],
     questionsCut: asked.cut
   };
 }
@@ -90,6 +90,13 @@ function questionFrom(planning: Planning, system: System, atom: Atom): Question 
   const answers = atom.cells.flatMap((c) => (c.kind === 'known' ? [String(c.value)] : []));
   return { about: { fact: atom.fact }, answers, places: placesOf(planning, system, atom.fact) };
 }
+
+/** The question after a fact of a system, with where to read it. */
+export const questionOf = (planning: Planning, system: System, fact: string): Question => ({
+  about: { fact },
+  answers: [],
+  places: placesOf(planning, system, fact)
+});
 
 function placesOf(planning: Planning, system: System, fact: string): Question['places'] {
   const product = planning.modelFor(system)?.product;

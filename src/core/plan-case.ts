@@ -69,7 +69,7 @@ export function planCase(
     ...base,
     product: model.product.id,
     start: idsOfPlace(terms, worst.start),
-    startIsSure: starts.length === 1,
+    startIsSure: starts.length === 1 && isRead(one.system),
     starts: starts.length,
     ...(worst.goal ? { goal: worst.goal } : {}),
     goalFrom: worst.goalFrom,
@@ -127,6 +127,12 @@ function ownDeadlineOf({ supportEnds, system }: Case, today: Day): Deadline {
     today
   );
 }
+
+/** One candidate left over by words nobody understood is a candidate, not a certainty. */
+const isRead = (system: Case['system']): boolean =>
+  [system.product, system.release, system.patch, system.edition, system.architecture].every(
+    (reading) => !('oneOf' in reading)
+  );
 
 const slackOf = ({ latestStart }: Timing, today: Day): { slack?: number } =>
   typeof latestStart === 'number' ? { slack: latestStart - today } : {};

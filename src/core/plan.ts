@@ -1,6 +1,7 @@
 import type { Catalogue } from './catalogue/schema';
 import type { Day } from './date/day';
 import type { Estate } from './estate/schema';
+import { exploreSystem, type Exploration } from './explore';
 import { PlanCache } from './plan-cache';
 import { Planning } from './planning';
 import type { CasePlan, Plan } from './plan-types';
@@ -58,6 +59,22 @@ export function* planWith(
     situations,
     rights: countRightNeeds(ordered, estate, catalogue)
   };
+}
+
+/** A plan with every case's goal looked into: each way, openings, questions, fallbacks, why not straight. */
+export function planInDepth(input: PlanInput): {
+  readonly plan: Plan;
+  lookInto(one: CasePlan): Exploration | undefined;
+} {
+  const planning = new Planning(input);
+  const steps = planWith(planning, input.every ?? 'target');
+  for (let next = steps.next(); ; next = steps.next())
+    if (next.done)
+      return {
+        plan: next.value,
+        lookInto: ({ systems: [first] }) =>
+          first === undefined ? undefined : exploreSystem(planning, first)?.looked
+      };
 }
 
 /**

@@ -23,8 +23,9 @@ export function findReplacement(
     .flatMap((c) => (c.kind === 'replacement' && c.costCents !== undefined ? [c.costCents] : []));
   const price = published.length > 0 ? Math.min(...published) : newMachineCents;
   if (price === undefined || !target || goal.verdict === 'here') return undefined;
+  // Money that is only perhaps spent never makes a new machine advised.
   const cures = (goal.route?.steps ?? []).reduce(
-    (sum, s) => sum + (s.kind === 'cure' && s.costCents !== 'unknown' ? s.costCents : 0),
+    (sum, s) => sum + (s.kind === 'cure' && !s.ifNeeded && s.costCents !== 'unknown' ? s.costCents : 0),
     0
   );
   const share = replaceShare === undefined ? Infinity : (price * replaceShare) / 100;

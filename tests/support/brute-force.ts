@@ -73,6 +73,8 @@ export interface BruteTarget {
   opens?: MaybeDay;
   /** The unbeaten of both runs. */
   list: BruteRoute[];
+  /** A way that holds, a beaten one where there is one, and the route on it that comes first. */
+  decided?: { ids: string[]; route: BruteRoute };
   /** Some sequence of steps leads there, whatever its clauses. */
   isLedTo: boolean;
 }
@@ -227,12 +229,19 @@ export class BruteForce {
       .filter((r) => sure === 'not yet' || this.verdict(r) === sure)
       .sort(byPreference);
     const opens = Math.min(...sureRoutes.map((r) => r.judged.waits));
+    const list = this.unbeaten(bestRoutes.filter((r) => !r.steps.some((x) => x.cell)));
+    const idsOf = (r: BruteRoute): string => r.steps.map((s) => s.id).join('|');
+    const listed = new Set(list.map(idsOf));
+    const sorted = [...sureRoutes].sort(byPreference);
+    const other = sorted.findLast((r) => !listed.has(idsOf(r))) ?? sorted.at(-1);
+    const first = other && sorted.find((r) => idsOf(r) === idsOf(other));
     return {
+      ...(first ? { decided: { ids: first.steps.map((s) => s.id), route: first } } : {}),
       sure,
       best: worst(bestRoutes),
       bestWithoutCells: worst(bestRoutes.filter((r) => !r.steps.some((x) => x.cell))),
       isLedTo: ending(inBest).length > 0,
-      list: this.unbeaten(bestRoutes.filter((r) => !r.steps.some((x) => x.cell))),
+      list,
       ...(giving[0] ? { chosen: giving[0] } : {}),
       ...(sure === 'not yet' ? { opens: opens > today + 100_000 ? 'unknown' : opens } : {})
     };

@@ -11,7 +11,7 @@ import { Together, type PairedSystem } from '../../src/core/pairing/together';
 import { unbeatenOf, type Label } from '../../src/core/route/label';
 import { NOTHING, type Place } from '../../src/core/route/move';
 import { findRoutes, targetKey } from '../../src/core/route/search';
-import { termsOf, type Terms } from '../../src/core/route/terms';
+import { termsOf, termsWith, type Terms } from '../../src/core/route/terms';
 import { isCounted, type Asking, type Route, type Standing, type Verdict } from '../../src/core/route/types';
 import { verdictOf, verdictOfLabel } from '../../src/core/route/verdict';
 import { verifyTermsOf, type VerifyTerms } from '../../src/core/route/verify-terms';
@@ -168,6 +168,15 @@ export function chooseBySearch(world: World, terms: Terms, key: string): { verdi
   const target = placeOf(terms, { release, patch: 'base', edition, architecture });
   const { verdict, label } = findChosen(terms, placeOf(terms, world.start), target, 'sure');
   return { verdict, ...(label ? { line: lineOf(routeOf(terms, label)) } : {}) };
+}
+
+/** The route that comes first on a way somebody has chosen. */
+export function followBySearch(world: World, terms: Terms, key: string, way: readonly string[]): string {
+  const [release = '', edition = '', architecture = ''] = key.split(' ');
+  const target = placeOf(terms, { release, patch: 'base', edition, architecture });
+  const { routes } = findRoutes(termsWith(terms, { way }), placeOf(terms, world.start), 'sure');
+  const label = routes.get(targetKey(target))?.find((l) => l.moves.length === way.length);
+  return label ? lineOf(routeOf(terms, label)) : 'none';
 }
 
 function searchedOf(terms: Terms, labels: readonly Label[], others: readonly Label[]): SearchedTarget {

@@ -13,6 +13,8 @@ export interface TwinTarget {
   readonly isLedTo: boolean;
   readonly chosen: string;
   readonly list: readonly string[];
+  /** A way that holds, beaten where one is, and the route that comes first on it. */
+  readonly decided?: { readonly ids: readonly string[]; readonly line: string; readonly beaten: boolean };
 }
 export type Twin = ReadonlyMap<string, TwinTarget>;
 
@@ -62,7 +64,16 @@ export function twinOf(world: World, most: number): Twin | undefined {
           bestWithoutCells: t.bestWithoutCells,
           isLedTo: t.isLedTo,
           chosen: t.chosen ? bruteLine(t.chosen) : 'none',
-          list: t.list.map(bruteLine).sort()
+          list: t.list.map(bruteLine).sort(),
+          ...(t.decided
+            ? {
+                decided: {
+                  ids: t.decided.ids,
+                  line: bruteLine(t.decided.route),
+                  beaten: !t.list.includes(t.decided.route)
+                }
+              }
+            : {})
         }
       ])
     );

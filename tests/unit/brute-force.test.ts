@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import { isCounted, type Route } from '../../src/core/route/types';
 import { verifyRoute } from '../../src/core/route/verify-route';
 import { countOf, isMine, leastShare, tell } from '../support/laws';
-import { chooseBySearch, lineOf, solveBySearch, verifierOf } from '../support/solve';
+import { chooseBySearch, followBySearch, lineOf, solveBySearch, verifierOf } from '../support/solve';
 import { twinsFrom } from '../support/twins';
 import { fullWorldOf, type World } from '../support/worlds';
 
@@ -39,6 +39,12 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
       );
       const one = chooseBySearch(world, solved.terms, key);
       expect(`${at}: ${one.verdict}: ${one.line ?? 'none'}`).toBe(`${at}: ${brute.sure}: ${brute.chosen}`);
+      if (brute.decided) {
+        const { ids, line, beaten } = brute.decided;
+        expect(`${at}: ${followBySearch(world, solved.terms, key, ids)}`).toBe(`${at}: ${line}`);
+        if (beaten) count('beaten way chosen');
+      }
+      worldTraitsOf(world).forEach(count);
       for (const route of found?.all ?? []) {
         const [release = '', edition = '', architecture = ''] = key.split(' ');
         expect({
@@ -58,9 +64,13 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
 
 const NAMES = [
   ...(['straight', 'by hops', 'fresh only', 'not yet', 'closed', 'best is better'] as const),
-  ...['in place', 'fresh install', 'edition change', 'patch', 'cure', 'work-around'].map((k) => `with ${k}`),
+  ...['in place', 'fresh install', 'edition change', 'patch', 'cure', 'work-around', 'work'].map(
+    (k) => `with ${k}`
+  ),
   ...['free', 'carried', 'purchase', 'ask', 'held'].map((k) => `with right ${k}`),
-  ...['with units', 'with something first']
+  ...['with units', 'with something first', 'with a cure if needed'],
+  ...['beaten way chosen', 'cures with conditions', 'unread facts with cures', 'chains', 'mutual links'],
+  ...['entries in dispute', 'nodes of their own', 'withheld hops', 'tools that say']
 ];
 
 /** What a route has in it, each once. */
@@ -68,9 +78,32 @@ const traitsOf = ({ steps, units, needsFirst }: Route): ReadonlySet<string> =>
   new Set([
     ...steps.map((s) => `with ${s.kind}`),
     ...steps.filter(isCounted).map((s) => `with right ${s.right.kind}`),
+    ...(steps.some((s) => s.kind === 'cure' && s.ifNeeded) ? ['with a cure if needed'] : []),
     ...(units.length > 0 ? ['with units'] : []),
     ...(needsFirst.length > 0 ? ['with something first'] : [])
   ]);
+
+/** What a world has in it, counted once a target. */
+function worldTraitsOf({ product, needs, net }: World): readonly string[] {
+  const cures = (product.requirements ?? []).flatMap((q) => q.cures ?? []);
+  const unread = new Set(
+    Object.entries(needs?.facts ?? {}).flatMap(([id, f]) =>
+      'unknown' in f || 'statements' in f || needs?.stale.has(id) ? [id] : []
+    )
+  );
+  const disputed = [...product.releases.flatMap((r) => [r, ...(r.service ?? [])]), ...(product.hops ?? [])];
+  const is: [boolean, string][] = [
+    [cures.some((c) => c.when !== undefined), 'cures with conditions'],
+    [cures.some((c) => unread.has(c.fact)), 'unread facts with cures'],
+    [net?.links.has('o') === true && net.members.has('t'), 'chains'],
+    [net?.links.get('o')?.includes('s') === true, 'mutual links'],
+    [disputed.some((e) => (e.also ?? []).length > 0), 'entries in dispute'],
+    [(needs?.nodes ?? []).length > 0, 'nodes of their own'],
+    [(product.hops ?? []).some((h) => h.withheld), 'withheld hops'],
+    [(needs?.checked.requirements.size ?? 0) + (needs?.checked.unplaced.length ?? 0) > 0, 'tools that say']
+  ];
+  return is.flatMap(([holds, name]) => (holds ? [name] : []));
+}
 
 /** Older targets are closed by rule, not by search. */
 function compareOlder(key: string, start: string, world: World): boolean {

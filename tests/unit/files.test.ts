@@ -237,8 +237,8 @@ test.each([
   expect(answer.text).toContain(code);
 });
 
-test('a list of machines is an estate for the command line', () => {
-  const file = parseEstate(
+test('a list of machines is an estate for the command line', async () => {
+  const file = await parseEstate(
     readFileSync('demo/messy-machines.csv'),
     'messy-machines.csv',
     demoCatalogue(),
@@ -246,7 +246,7 @@ test('a list of machines is an estate for the command line', () => {
   );
   expect(file.ok && file.value.estate.systems.length).toBe(15);
   expect(
-    parseEstate(new TextEncoder().encode('a;b\n1;2'), 'x.csv', demoCatalogue(), '2031-03-10')
+    await parseEstate(new TextEncoder().encode('a;b\n1;2'), 'x.csv', demoCatalogue(), '2031-03-10')
   ).toMatchObject({
     ok: false,
     issues: [{ code: 'no-header' }]

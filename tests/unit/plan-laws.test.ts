@@ -313,7 +313,8 @@ test('the latest start holds, and the day after it does not', () => {
       continue;
     bound++;
     const latest = one.latestStart;
-    const end = one.deadline.contributors.find((c) => c.sets && c.kind === 'service of installed')?.day ?? Infinity;
+    const end =
+      one.deadline.contributors.find((c) => c.sets && c.kind === 'service of installed')?.day ?? Infinity;
     const holdsFrom = (today: number): boolean =>
       new BruteForce({ ...world, today })
         .holding(one.goal as Target)

@@ -24,6 +24,8 @@ export interface InstalledUnderstanding {
   readonly stated: readonly ('release' | 'patch' | 'edition' | 'architecture')[];
   /** Words nothing in the catalogue accounts for. */
   readonly leftOver: readonly string[];
+  /** Name, patch level and build that do not agree, as they are written. */
+  readonly contradiction?: readonly string[];
   readonly text: string;
 }
 
@@ -40,7 +42,14 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
   // A product column that names a product is settled by itself: its words are not read again with the rest.
   const parse =
     product === undefined ? parseInstalled(catalogue, text) : parseInstalled(catalogue, rest, product);
-  return { readings: readingsOf(catalogue, parse), stated: statedIn(parse), leftOver: parse.leftOver, text };
+  const { contradiction, leftOver } = parse;
+  return {
+    readings: readingsOf(catalogue, parse),
+    stated: statedIn(parse),
+    leftOver,
+    ...(contradiction ? { contradiction } : {}),
+    text
+  };
 }
 
 const statedIn = (parse: InstalledParse): InstalledUnderstanding['stated'] => [

@@ -8,6 +8,7 @@ import { FactKinds } from '../condition/fact-kind';
 import { readRows } from './import-rows';
 import { previewImport, type ImportedRow } from './preview-import';
 import { suggestMapping } from './mapping';
+import { looksLikeSheet, readSheet } from './sheet-in';
 import { parseWorkspace } from './workspace-file';
 
 export interface EstateFile {
@@ -17,15 +18,16 @@ export interface EstateFile {
   readonly notTaken: readonly ImportedRow[];
 }
 
-/** An estate from a workspace file (JSON) or a list of machines (CSV), for use without a screen. */
-export function parseEstate(
+/** An estate from a workspace file (JSON) or a list of machines (CSV, xlsx), for use without a screen. */
+export async function parseEstate(
   bytes: Uint8Array,
   fileName: string,
   catalogue: Catalogue | undefined,
   /** ISO day the file is read on. */
   today: string
-): Result<EstateFile> {
-  const { text } = decodeText(bytes);
+): Promise<Result<EstateFile>> {
+  const isSheet = looksLikeSheet(bytes);
+  const text = isSheet ? '' : decodeText(bytes).text;
   if (text.trimStart().startsWith('{')) {
     const workspace = parseWorkspace(text);
     if (!workspace.ok) return workspace;
@@ -35,7 +37,7 @@ export function parseEstate(
     return succeed({ estate, notTaken: [], ...(own?.ok ? { catalogue: own.value } : {}) });
   }
   if (!catalogue) return fail({ code: 'missing-part', detail: 'catalogue' });
-  const table = parseCsv(text);
+  const table = isSheet ? await readSheet(bytes) : parseCsv(text);
   if (!table.ok) return table;
   const mapping = suggestMapping(table.value.rows);
   if (!mapping) return fail({ code: 'no-header' });

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { formatDay } from '../date/day';
 import type { Contributor } from '../date/deadline';
+import type { Exploration } from '../explore';
+import type { Question } from '../find-out';
 import type { CasePlan, Plan, TargetPlan } from '../plan-types';
 import { COUNTED_KINDS, VERDICTS, type Reason, type Route, type Step } from '../route/types';
 import { KEPT } from '../catalogue/schema';
@@ -58,7 +60,19 @@ const step = z.strictObject({
       until: day.optional(),
       units: unitUse.optional()
     })
+    .optional(),
+  obtain: z
+    .strictObject({
+      way: z.string().optional(),
+      risk: z.string().optional(),
+      note: z.string().optional(),
+      started: z.string().optional(),
+      status: z.enum(['offered', 'not offered yet', 'withheld', 'perhaps withheld']).optional(),
+      because: z.string().optional(),
+      others: z.array(z.strictObject({ way: z.string(), risk: z.string().optional() }))
+    })
     .optional()
+    .describe('how the hop is had on this machine')
 });
 const route = z.strictObject({
   steps: z.array(step),
@@ -125,6 +139,46 @@ const contributor = z.strictObject({
     cents: z.union([z.number(), z.literal('unknown')]).optional()
   })
 });
+const question = z.strictObject({
+  about: z.union([
+    z.strictObject({ fact: z.string() }),
+    z.strictObject({ clause: z.string() }),
+    z.strictObject({ installed: z.literal(true) })
+  ]),
+  answers: z.array(z.string()),
+  places: z.array(
+    z.strictObject({ where: z.string(), fallback: z.string().optional(), ask: z.string().optional() })
+  )
+});
+const looked = z.strictObject({
+  routes: z.array(route).describe('every unbeaten way, in the order of preference'),
+  routesCut: z.boolean(),
+  openings: z.array(
+    z.strictObject({
+      clauses: z.array(z.string()),
+      reasons: z.array(reason),
+      verdict: z.enum(VERDICTS),
+      route
+    })
+  ),
+  openingsCut: z.boolean(),
+  questions: z.array(z.array(question)).describe('least sets that settle the verdict'),
+  matter: z.array(question).describe('where none settles it, all that matter'),
+  questionsCut: z.boolean(),
+  savings: z
+    .array(
+      z.strictObject({
+        question,
+        savesCents: z.union([z.number(), z.literal('unknown')]),
+        savesMinutes: z.number()
+      })
+    )
+    .describe('what finding out may save where something is needed only perhaps'),
+  fallbacks: z.array(z.strictObject({ hop: z.string(), route: route.optional() })),
+  notStraight: z
+    .strictObject({ kind: z.string(), hop: z.string().optional(), reasons: z.array(reason).optional() })
+    .optional()
+});
 const casePlan = z.strictObject({
   systems: z.array(z.string()),
   product: z.string().optional(),
@@ -139,6 +193,15 @@ const casePlan = z.strictObject({
   goalFrom: z.enum(['rule', 'goal', 'decision', 'stay', 'none']),
   goalPlan: targetPlan.optional(),
   verdict: shownVerdict,
+  decidedWay: z
+    .strictObject({ way: z.array(z.string()), stands: z.boolean(), reasons: z.array(reason) })
+    .optional()
+    .describe('a way somebody has chosen, and why it does not stand where it does not'),
+  track: z
+    .strictObject({ id: z.string(), name: z.string(), leaving: z.string(), forfeits: z.string().optional() })
+    .optional()
+    .describe('the preview track it stands on'),
+  looked: looked.optional().describe('only where a depth was asked for: the goal looked into'),
   deadline: z.strictObject({ day: day.optional(), contributors: z.array(contributor) }),
   latestStart: z.union([day, z.literal('none')]).optional(),
   slackDays: z.number().optional(),
@@ -172,15 +235,18 @@ export const planFileSchema = z.strictObject({
 });
 export type PlanFile = z.infer<typeof planFileSchema>;
 
-/** The plan as a value of the published schema. */
-export function planFileOf(plan: Plan): PlanFile {
+/** The plan as a value of the published schema; `lookInto`, where a depth is asked for, gives what there is to say of a case's goal. */
+export function planFileOf(plan: Plan, lookInto?: (one: CasePlan) => Exploration | undefined): PlanFile {
   return {
     format: PLAN_FORMAT,
     version: PLAN_VERSION,
     today: formatDay(plan.today),
     systems: plan.systems,
     situations: plan.situations,
-    cases: plan.cases.map(caseFileOf),
+    cases: plan.cases.map((one) => {
+      const seen = lookInto?.(one);
+      return { ...caseFileOf(one), ...(seen ? { looked: lookedFileOf(seen) } : {}) };
+    }),
     rights: plan.rights.map(({ shares: _shares, cases: _cases, by, systems, ...need }) => {
       void [_shares, _cases];
       return { ...need, by: formatDay(by), systems: [...systems] };
@@ -200,6 +266,16 @@ function caseFileOf(plan: CasePlan): PlanFile['cases'][number] {
     goalFrom: plan.goalFrom,
     ...(plan.goalPlan ? { goalPlan: targetFileOf(plan.goalPlan) } : {}),
     verdict: plan.verdict,
+    ...(plan.decidedWay
+      ? {
+          decidedWay: {
+            way: [...plan.decidedWay.way],
+            stands: plan.decidedWay.stands,
+            reasons: plan.decidedWay.reasons.map(reasonFileOf)
+          }
+        }
+      : {}),
+    ...(plan.track ? { track: { ...plan.track } } : {}),
     deadline: {
       ...(plan.deadline.day === undefined ? {} : { day: formatDay(plan.deadline.day) }),
       contributors: plan.deadline.contributors.map(contributorFileOf)
@@ -213,6 +289,48 @@ function caseFileOf(plan: CasePlan): PlanFile['cases'][number] {
     targets: plan.targets.map(targetFileOf)
   };
 }
+
+function lookedFileOf(seen: Exploration): z.infer<typeof looked> {
+  const { notStraight } = seen;
+  return {
+    routes: seen.routes.map(routeFileOf),
+    routesCut: seen.routesCut,
+    openings: seen.openings.openings.map((o) => ({
+      clauses: [...o.clauses],
+      reasons: o.reasons.map(reasonFileOf),
+      verdict: o.verdict,
+      route: routeFileOf(o.route)
+    })),
+    openingsCut: seen.openings.cut,
+    questions: seen.questions.map((set) => set.map(questionFileOf)),
+    matter: seen.matter.map(questionFileOf),
+    questionsCut: seen.questionsCut,
+    savings: seen.savings.map(({ question: asked, savesCents, savesMinutes }) => ({
+      question: questionFileOf(asked),
+      savesCents,
+      savesMinutes
+    })),
+    fallbacks: seen.fallbacks.map((f) => ({
+      hop: f.id,
+      ...(f.route ? { route: routeFileOf(f.route) } : {})
+    })),
+    ...(notStraight
+      ? {
+          notStraight: {
+            kind: notStraight.kind,
+            ...('hop' in notStraight ? { hop: notStraight.hop } : {}),
+            ...('reasons' in notStraight ? { reasons: notStraight.reasons.map(reasonFileOf) } : {})
+          }
+        }
+      : {})
+  };
+}
+
+const questionFileOf = ({ about, answers, places }: Question): z.infer<typeof question> => ({
+  about: { ...about },
+  answers: [...answers],
+  places: places.map((p) => ({ ...p }))
+});
 
 function contributorFileOf(c: Contributor): PlanFile['cases'][number]['deadline']['contributors'][number] {
   const { day: on, early, ...rest } = c;
@@ -302,6 +420,7 @@ function stepFileOf(s: Step): z.infer<typeof step> {
     id: s.id,
     ...common,
     kept: s.kept,
+    ...(s.obtain ? { obtain: { ...s.obtain, others: s.obtain.others.map((o) => ({ ...o })) } } : {}),
     right: {
       ...right,
       ...(until === undefined ? {} : { until: formatDay(until) }),

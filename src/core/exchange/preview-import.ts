@@ -23,6 +23,8 @@ export interface ImportedRow {
   readonly changes: readonly string[];
   /** Words of the installed text that nothing accounts for. */
   readonly leftOver: readonly string[];
+  /** Name, patch level and build that do not agree: all of them stay candidates. */
+  readonly contradiction?: readonly string[];
   readonly remarks: readonly string[];
 }
 
@@ -153,7 +155,7 @@ class Reader {
     const key = this.#keys[index] ?? '';
     const before = this.#byName.get(key);
     const understood = this.#understand(record);
-    const { leftOver } = understood;
+    const { leftOver, contradiction } = understood;
     this.#remarks = [];
     const system = this.#systemOf(record, key, before, understood);
     const remarks = this.#remarks.length === 0 ? record.remarks : [...record.remarks, ...this.#remarks];
@@ -163,7 +165,19 @@ class Reader {
       const reason = { code, detail: String(earlier.row) };
       return { row, name, fate: 'not taken', reason, changes: NONE, leftOver, remarks };
     }
-    const read = this.#compared({ row, name, fate: 'new', system, changes: NONE, leftOver, remarks }, before);
+    const read = this.#compared(
+      {
+        row,
+        name,
+        fate: 'new',
+        system,
+        changes: NONE,
+        leftOver,
+        remarks,
+        ...(contradiction ? { contradiction } : {})
+      },
+      before
+    );
     this.#seen.set(key, before ? { ...read, system } : read);
     return read;
   }

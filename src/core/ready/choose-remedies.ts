@@ -7,11 +7,14 @@ export interface Priced {
   readonly costCents: number | 'unknown';
 }
 
-/** What a budget can buy: what costs nothing but is a decision - to go without a companion, say - is not for the taking. */
+/**
+ * What a budget can buy: what costs nothing but is a decision - to go without a companion, say - is not for the taking, and
+ * what is needed only perhaps is asked about before it is bought.
+ */
 export const payableOf = (remedies: readonly Remedy[]): Priced[] =>
   remedies.map(({ key, kind, costCents }) => ({
     key,
-    costCents: kind === 'decision' || kind === 'other' ? 'unknown' : costCents
+    costCents: kind === 'decision' || kind === 'other' || kind === 'perhaps' ? 'unknown' : costCents
   }));
 
 /** Systems that are opened once everything they need is had. */

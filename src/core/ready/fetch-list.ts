@@ -32,8 +32,13 @@ export function gatherFetches(
     const by = typeof latestStart === 'number' ? latestStart : first.days.first;
     const systems = one.plan.systems.flatMap((id) => systemOf(id) ?? []);
     const fetching = { looked: one, product: one.product, route, systems, by };
-    for (const item of [...ofParts(fetching), ...ofHops(fetching), ...ofCompanions(fetching)]) {
-      const key = `${item.kind}/${item.product}/${item.what}`;
+    for (const item of [
+      ...ofParts(fetching),
+      ...ofHops(fetching),
+      ...ofCompanions(fetching),
+      ...ofFresh(fetching)
+    ]) {
+      const key = `${item.kind}/${item.ifNeeded}/${item.product}/${item.what}`;
       const known = items.get(key);
       const sum =
         known && (known.costCents === 'unknown' || item.costCents === 'unknown')
@@ -70,6 +75,7 @@ const itemOf = (
   count: systems.length,
   costCents: 0,
   leadDays: 0,
+  ifNeeded: false,
   by,
   ...more
 });
@@ -80,7 +86,13 @@ function ofParts(fetching: Fetching): Item[] {
     const cure = step.kind === 'cure' ? cures.find((c) => c.id === step.id) : undefined;
     if (step.kind !== 'cure' || cure?.kind !== 'purchase') return [];
     const costCents = step.costCents === 'unknown' ? 'unknown' : step.costCents * fetching.systems.length;
-    return [itemOf(fetching, 'part', cure.how.replace(/\.$/, ''), { costCents, leadDays: step.leadDays })];
+    return [
+      itemOf(fetching, 'part', cure.how.replace(/\.$/, ''), {
+        costCents,
+        leadDays: step.leadDays,
+        ifNeeded: step.ifNeeded
+      })
+    ];
   });
 }
 
@@ -98,20 +110,38 @@ function ofHops(fetching: Fetching): Item[] {
   });
 }
 
-/** Keys that are not in hand, and drivers the target does not bring. */
+/** Keys of what is put on again that are not in hand, and drivers the target does not bring. */
 function ofCompanions(fetching: Fetching): Item[] {
-  return (fetching.looked.asked?.companions ?? []).flatMap(({ companion, needsKey, driver, verdict }) => {
-    if (verdict === 'works' && !needsKey) return [];
+  const keyed = new Set(
+    fetching.route.steps.flatMap((s) => (s.kind === 'work' && s.needsKey ? [s.companion] : []))
+  );
+  return (fetching.looked.asked?.companions ?? []).flatMap(({ companion, driver, verdict }) => {
     const names = [companion.id, companion.name, ...(companion.aliases ?? [])].map(foldText);
     const owners = fetching.systems.flatMap((s) =>
       (s.companions ?? []).filter((c) => names.includes(foldText(c.name)))
     );
     const without = owners.filter((c) => c.keyInHand !== true).length;
     return [
-      ...(needsKey && without > 0 ? [itemOf(fetching, 'key', companion.name, { count: without })] : []),
-      ...(driver && owners.length > 0
+      ...(keyed.has(companion.id) && without > 0
+        ? [itemOf(fetching, 'key', companion.name, { count: without })]
+        : []),
+      ...(driver && verdict !== 'works' && owners.length > 0
         ? [itemOf(fetching, 'driver', `${companion.name}: ${driver}`, { count: owners.length })]
         : [])
     ];
   });
+}
+
+/** What a fresh install wants beforehand: a back-up that is proved, and proof of the old right where its right asks for it. */
+function ofFresh(fetching: Fetching): Item[] {
+  const fresh = fetching.route.steps.filter(isCounted).filter((s) => s.kind === 'fresh install');
+  const proofs = fresh.flatMap((step) => {
+    const right = fetching.product.rights?.find((r) => r.id === step.right.right);
+    return right?.proofOfOld ? [`Proof of the old right, for ${right.name ?? right.id}`] : [];
+  });
+  const isSaved = fetching.route.steps.some((s) => s.kind === 'work' && s.task === 'back up');
+  return [
+    ...(isSaved ? [itemOf(fetching, 'back-up', 'A back-up of each, finished and proved')] : []),
+    ...[...new Set(proofs)].map((what) => itemOf(fetching, 'proof', what))
+  ];
 }

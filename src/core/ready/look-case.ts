@@ -2,6 +2,7 @@ import { askedOnWay, type AskedOnWay } from '../asked-on-way';
 import type { Product } from '../catalogue/schema';
 import { foldText } from '../version/words';
 import type { Case } from '../estate/gather';
+import { findSavings, type Saving } from '../savings';
 import { findOut, lookAt, type FindOut, type Looking } from '../find-out';
 import type { Planning } from '../planning';
 import type { CasePlan } from '../plan-types';
@@ -33,6 +34,8 @@ export interface LookedCase {
   /** What the systems have that no list of the product names, as it was read; sorted. */
   readonly unlisted?: readonly Unlisted[];
   readonly found?: FindOut;
+  /** What its way needs only perhaps, and what finding out saves. */
+  readonly savings: readonly Saving[];
 }
 
 /**
@@ -48,9 +51,9 @@ export function lookIntoCase(
   const model = planning.modelFor(one.system);
   const { goalPlan } = plan;
   if (!model || !goalPlan || !plan.start || goalPlan.verdict === 'here' || plan.goalFrom === 'stay')
-    return { one, plan };
+    return { one, plan, savings: [] };
   const looking = lookAt(planning, { model, one, plan }, goalPlan.target);
-  if (!looking) return { one, plan };
+  if (!looking) return { one, plan, savings: [] };
   const { way, found } = known ?? searchFor(planning, looking, plan);
   return {
     one,
@@ -59,7 +62,8 @@ export function lookIntoCase(
     ...(way ? { way } : {}),
     unlisted: unlistedOf(planning, looking.terms, plan.systems),
     asked: askedOnWay(looking.terms, looking.start, looking.place, way),
-    ...(found ? { found } : {})
+    ...(found ? { found } : {}),
+    savings: findSavings(planning, looking, goalPlan.route)
   };
 }
 
@@ -81,11 +85,11 @@ function unlistedOf(planning: Planning, { model, asking }: Terms, systems: reado
 function searchFor(
   planning: Planning,
   looking: Looking,
-  { goalPlan, starts }: CasePlan
+  { goalPlan, startIsSure }: CasePlan
 ): Pick<LookedCase, 'way' | 'found'> {
   if (!goalPlan) return {};
   const { terms, start, place } = looking;
-  const isOpenToDoubt = goalPlan.sure !== goalPlan.best || goalPlan.sure === 'closed' || starts > 1;
+  const isOpenToDoubt = goalPlan.sure !== goalPlan.best || goalPlan.sure === 'closed' || !startIsSure;
   const found = isOpenToDoubt ? findOut(planning, looking, goalPlan) : undefined;
   const lifted = goalPlan.route ?? found?.openings.openings[0]?.route;
   const best = lifted ? undefined : findChosen(terms, start, place, 'best').label;

@@ -59,7 +59,8 @@ export interface ReadyItem {
   readonly open: number;
 }
 
-export type RemedyKind = 'cure' | 'right' | 'first' | 'decision' | 'replace' | 'other';
+/** `perhaps`: a cure that some reading of what nobody has read makes needless; asked about, never bought. */
+export type RemedyKind = 'cure' | 'perhaps' | 'right' | 'first' | 'decision' | 'replace' | 'other';
 
 /** Something that can be done, bought or decided so that systems reach their goal. */
 export interface Remedy {
@@ -99,12 +100,17 @@ export interface ReadyQuestion {
   /** Systems whose verdict it settles by itself; in how many it takes part. */
   readonly settles: number;
   readonly matters: number;
+  /** What may be saved over all systems, where cures are needed only perhaps. */
+  readonly savesCents: number | 'unknown';
+  readonly savesMinutes: number;
   readonly cases: readonly string[];
 }
 
 /** Something to have at hand before work begins. */
 export interface FetchItem {
-  readonly kind: 'part' | 'medium' | 'key' | 'account' | 'driver';
+  readonly kind: 'part' | 'medium' | 'key' | 'account' | 'driver' | 'back-up' | 'proof';
+  /** Needed only perhaps: to be asked about before it is bought; counts in no sum. */
+  readonly ifNeeded: boolean;
   readonly product: string;
   readonly what: string;
   readonly count: number;

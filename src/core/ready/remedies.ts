@@ -65,14 +65,16 @@ export function gatherRemedies(
     return {
       ...r,
       changes:
-        r.kind === 'cure'
+        r.kind === 'cure' || r.kind === 'perhaps'
           ? [{ cure: r.id, product: r.product, systems: ids }]
           : [...new Map(lifts.map((c) => [JSON.stringify(c), c])).values()],
       costCents: bought.length > 0 ? bought.map((b) => b.costCents).reduce(add) : r.costCents
     };
   });
   const free = new Set(
-    priced.filter((r) => r.costCents === 0 && r.kind !== 'other' && r.kind !== 'decision').map((r) => r.key)
+    priced
+      .filter((r) => r.costCents === 0 && r.kind !== 'other' && r.kind !== 'decision' && r.kind !== 'perhaps')
+      .map((r) => r.key)
   );
   const opensAlone = (key: string): number =>
     wants
@@ -151,8 +153,8 @@ function ofRoute(
       .filter((s) => s.kind === 'cure')
       .map((s: CureStep) => ({
         ...base,
-        key: `${product}/cure/${s.id}`,
-        kind: 'cure' as const,
+        key: `${product}/${s.ifNeeded ? 'perhaps' : 'cure'}/${s.id}`,
+        kind: s.ifNeeded ? ('perhaps' as const) : ('cure' as const),
         id: s.id,
         eachCents: s.costCents,
         minutes: s.carefulMinutes,

@@ -9,6 +9,7 @@ import { positionOf, type Finding, type Judgement } from './judge';
 import { keptRankOf, type Label } from './label';
 import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
 import type { Move } from './move';
+import { obtainedBy } from './obtain';
 import { idsOfPlace } from './place-ids';
 import type { FindGates, Terms } from './terms';
 import type { Cure } from '../catalogue/need-model';
@@ -178,6 +179,7 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     carefulMinutes: caution.workAround?.carefulMinutes ?? 0,
     times: move.asked.times[i] ?? 1
   }));
+  const obtain = obtainedBy(terms, move);
   const counted: CountedStep = {
     kind: move.kind,
     id: move.id,
@@ -187,7 +189,8 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     typicalMinutes: typicalMinutesOf(move),
     carefulMinutes: carefulMinutesOf(move),
     kept: KEPT[keptRankOf(move)] ?? 'everything',
-    right: use
+    right: use,
+    ...(obtain ? { obtain } : {})
   };
   const works = move.asked.work.map((item) =>
     workStepOf(item, isBeforehand(item) ? between : counted.to, days.hop)

@@ -83,6 +83,18 @@ export interface WorkStep {
   readonly carefulMinutes: number;
 }
 
+/** How a hop is had on one machine, and how its offer stands there. */
+export interface Obtained {
+  readonly way?: string;
+  readonly risk?: string;
+  readonly note?: string;
+  readonly started?: string;
+  readonly status?: 'offered' | 'not offered yet' | 'withheld' | 'perhaps withheld';
+  /** Why it is withheld. */
+  readonly because?: string;
+  readonly others: readonly { readonly way: string; readonly risk?: string }[];
+}
+
 export interface CountedStep {
   readonly kind: CountedKind;
   /** Id of the hop or edition change. */
@@ -94,6 +106,7 @@ export interface CountedStep {
   readonly carefulMinutes: number;
   readonly kept: Kept;
   readonly right: RightUse;
+  readonly obtain?: Obtained;
 }
 
 export type Step = PatchStep | CureStep | WorkAroundStep | WorkStep | CountedStep;

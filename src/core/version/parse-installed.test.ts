@@ -42,7 +42,10 @@ describe('text to release', () => {
     ['Lantern Box Spring', ['a', 'c'], [], [], false],
     ['Lantern Box 9 something', ['a'], [], [], false],
     ['Lantern Box 9 10', ['a', 'b'], [], [], false],
-    ['Lantern Box 90', [], [], [], false]
+    ['Lantern Box 90', [], [], [], false],
+    ['Lantern Box 10 9.0.44', ['a', 'b'], ['m1'], [], false],
+    ['Lantern Box 9 m2 9.0.44', ['a'], ['m2', 'm1'], [], false],
+    ['Lantern Box 1', ['b'], [], [], false]
   ])('%s', (text, releases, patches, editions, decides) => {
     const parse = parseInstalled(catalogue, text);
     expect(parse.product).toBe('lantern');
@@ -55,6 +58,19 @@ describe('text to release', () => {
   test('names of two products in one text: the one that accounts for more of it', () => {
     expect(parseInstalled(catalogue, 'Lantern 10').product).toBe('lamp');
     expect(parseInstalled(catalogue, 'Lantern Box 10').product).toBe('lantern');
+  });
+
+  test('what does not agree is named, and nothing of it wins', () => {
+    expect(parseInstalled(catalogue, 'Lantern Box 10 9.0.44').contradiction).toEqual(['10', '9.0.44']);
+    expect(parseInstalled(catalogue, 'Lantern Box 9 9.0.44').contradiction).toBeUndefined();
+  });
+
+  test('one product named inside the name of another, and another beside it: nobody can say whose version it is', () => {
+    expect(parseInstalled(catalogue, 'Lantern Box with Lantern 10')).toMatchObject({
+      products: ['lantern', 'lamp'],
+      releases: [],
+      decides: false
+    });
   });
 
   test('a text of no known product is nothing', () => {

@@ -14,6 +14,8 @@ export interface InstalledParse {
   readonly architectures: readonly string[];
   /** Words nothing in the catalogue accounts for. */
   readonly leftOver: readonly string[];
+  /** Name, patch level and build that do not agree, as they are written: nothing of them wins. */
+  readonly contradiction?: readonly string[];
   /** True when declared names account for every word in exactly one way: only then does the text decide. */
   readonly decides: boolean;
 }
@@ -30,6 +32,8 @@ interface Name {
 interface Reading {
   readonly names: readonly Name[];
   readonly leftOver: readonly string[];
+  /** Its release, patch level and build belong to different releases or levels. */
+  readonly isTorn: boolean;
 }
 
 const MAX_WORDS = 24;
@@ -40,7 +44,9 @@ const MAX_READINGS = 400;
  *
  * The text is cut into words. Every way of covering the words with declared names and aliases is listed; covers with
  * fewest words left over are kept. If one cover remains and nothing is left over, the text decides. Otherwise what
- * the covers name are candidates - never a guess (RECKONING A1). Names are compared whole, never as numbers.
+ * the covers name are candidates - never a guess (RECKONING A1). Names are compared whole, never as numbers. A cover whose
+ * name, patch level and build do not agree counts only where it accounts for more than any that do; then all it names are
+ * candidates. Where the longest names of products in the text are of several, the version belongs to nobody can say which.
  * `product` narrows the reading to one product, whose own name may then be missing from the text.
  */
 export function parseInstalled(catalogue: Catalogue, text: string, product?: string): InstalledParse {
@@ -53,7 +59,14 @@ export function parseInstalled(catalogue: Catalogue, text: string, product?: str
   );
   const [only] = named;
   if (words.length === 0 || !only) return nothing(words, product);
-  if (named.length > 1) return severalProducts(named, words);
+  if (named.length > 1) {
+    const apart = productsNamed(
+      named.map((n) => n.product),
+      words
+    );
+    if (apart.length > 1) return { ...nothing(words), products: apart };
+    return severalProducts(named, words);
+  }
   return ofProduct(only.product, only.readings, product !== undefined);
 }
 
@@ -67,6 +80,26 @@ const nothing = (leftOver: readonly string[], product?: string): InstalledParse 
   leftOver,
   decides: false
 });
+
+/** The products named at different places of a text, the longest name at each place; those of one place count as one. */
+function productsNamed(products: readonly Product[], words: readonly string[]): string[] {
+  const found: string[][] = [];
+  for (let at = 0; at < words.length;) {
+    let longest = 0;
+    let here: string[] = [];
+    for (const product of products)
+      for (const name of [product.name, ...(product.aliases ?? [])].map(wordsOf)) {
+        if (name.length < longest || !name.every((w, i) => words[at + i] === w)) continue;
+        here = name.length > longest ? [product.id] : [...here, product.id];
+        longest = name.length;
+      }
+    if (here.length > 0) found.push(here);
+    at += Math.max(1, longest);
+  }
+  const [first, ...others] = found;
+  const isOne = others.every((ids) => ids.some((id) => first?.includes(id)));
+  return isOne ? [] : unique(found.flat());
+}
 
 /** Where names of several products stand in the text, the one whose reading leaves fewest words over. */
 function severalProducts(
@@ -87,9 +120,17 @@ function ofProduct(product: Product, readings: readonly Reading[], productGiven:
   const best = usable.filter((r) => r.leftOver.length === fewest);
   const of = (part: Part): Name[] => best.flatMap((r) => r.names.filter((n) => n.part === part));
   const builds = of('build');
-  const settledBy = builds.length > 0 ? builds : of('patch');
-  const releases = unique([...of('release').map((n) => n.id), ...builds.map((n) => n.release ?? '')]);
-  const fitting = builds.length > 0 ? unique(builds.map((n) => n.release ?? '')) : releases;
+  const isTorn = best.some((r) => r.isTorn);
+  const bound = isTorn ? [...builds, ...of('patch')] : builds;
+  const settledBy = isTorn || builds.length === 0 ? [...of('patch'), ...builds] : builds;
+  const named = of('release').map((n) => n.id);
+  const releases = unique([...named, ...bound.map((n) => n.release ?? '')]);
+  const fitting =
+    builds.length > 0 && !isTorn
+      ? unique(builds.map((n) => n.release ?? ''))
+      : releases.length > 0
+        ? releases
+        : beginningWith(product, best[0]?.leftOver ?? []);
   return {
     product: product.id,
     products: [product.id],
@@ -102,8 +143,27 @@ function ofProduct(product: Product, readings: readonly Reading[], productGiven:
     editions: unique(of('edition').map((n) => n.id)),
     architectures: unique(of('architecture').map((n) => n.id)),
     leftOver: best[0]?.leftOver ?? [],
-    decides: fewest === 0 && best.length === 1
+    ...(isTorn
+      ? {
+          contradiction: best.flatMap((r) =>
+            r.names
+              .filter((n) => ['release', 'patch', 'build'].includes(n.part))
+              .map((n) => n.words.join(' '))
+          )
+        }
+      : {}),
+    decides: fewest === 0 && best.length === 1 && !isTorn
   };
+}
+
+/** Releases one of whose names begins with a word that holds a figure: what somebody cut short may be any of them. */
+function beginningWith(product: Product, leftOver: readonly string[]): string[] {
+  const words = leftOver.filter((w) => /\d/.test(w));
+  return product.releases
+    .filter((r) =>
+      [r.name ?? r.id, ...(r.aliases ?? [])].some((n) => words.some((w) => foldText(n).startsWith(w)))
+    )
+    .map((r) => r.id);
 }
 
 const unique = (ids: readonly string[]): string[] => [...new Set(ids)].filter(Boolean);
@@ -121,7 +181,7 @@ function readingsOf(product: Product, words: readonly string[]): Reading[] {
   const cover = (at: number, taken: readonly Name[], leftOver: readonly string[]): void => {
     if (readings.length >= MAX_READINGS) return;
     const word = words[at];
-    if (word === undefined) return void readings.push({ names: taken, leftOver });
+    if (word === undefined) return void readings.push({ names: taken, leftOver, isTorn: !agree(taken) });
     for (const name of byFirst.get(word) ?? []) {
       const fits = name.words.every((w, i) => words[at + i] === w) && isCompatible(taken, name);
       if (fits) cover(at + name.words.length, [...taken, name], leftOver);
@@ -130,19 +190,21 @@ function readingsOf(product: Product, words: readonly string[]): Reading[] {
   };
   cover(0, [], []);
   const fewest = Math.min(...readings.map((r) => r.leftOver.length));
-  return sameMeaningOnce(readings.filter((r) => r.leftOver.length === fewest && isWhole(r)));
+  const best = readings.filter((r) => r.leftOver.length === fewest && isWhole(r));
+  const agreeing = best.filter((r) => !r.isTorn);
+  return sameMeaningOnce(agreeing.length > 0 ? agreeing : best);
 }
 
-/** One name of a part; a patch level or build belongs to the release named. */
-function isCompatible(taken: readonly Name[], name: Name): boolean {
-  if (taken.some((t) => t.part === name.part)) return false;
-  const release = taken.find((t) => t.part === 'release')?.id;
-  const bound = taken.find((t) => t.release !== undefined)?.release;
-  if (name.release !== undefined)
-    return (
-      (release === undefined || release === name.release) && (bound === undefined || bound === name.release)
-    );
-  return name.part !== 'release' || bound === undefined || bound === name.id;
+/** One name of a part. */
+const isCompatible = (taken: readonly Name[], name: Name): boolean =>
+  !taken.some((t) => t.part === name.part);
+
+/** Whether what is named of release, patch level and build is of one release, and of one level where both say so. */
+function agree(names: readonly Name[]): boolean {
+  const of = (part: Part): Name | undefined => names.find((n) => n.part === part);
+  const [patch, build] = [of('patch'), of('build')];
+  const releases = [of('release')?.id, patch?.release, build?.release].filter((r) => r !== undefined);
+  return new Set(releases).size <= 1 && (!patch || !build || patch.id === build.id);
 }
 
 /** A patch level without its release says nothing: `r2` exists in many. A build settles both. */

@@ -59,6 +59,8 @@ export function sayRemedy(remedy: Remedy, naming: Naming): string {
   switch (remedy.kind) {
     case 'cure':
       return names.cure(remedy.id);
+    case 'perhaps':
+      return `${names.cure(remedy.id)}, if it is needed`;
     case 'right':
       return remedy.costCents === 'unknown' && remedy.key.includes('/ask/')
         ? `Ask the price: ${names.product}, ${names.closing(remedy.id).replace(/ closes.*/, '')}`

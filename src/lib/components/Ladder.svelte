@@ -28,11 +28,12 @@
   } = $props();
   const year = $derived(calendarDate(today).year);
 
-  function cureOf({ costCents, leadDays, closesWayBack }: CureStep): string {
+  function cureOf({ costCents, leadDays, closesWayBack, ifNeeded }: CureStep): string {
     return [
       costCents === 0 ? 'costs nothing' : sayMoney(costCents, currency),
       ...(leadDays > 0 ? [`to be ordered ${leadDays} days ahead`] : []),
-      ...(closesWayBack ? ['gives up the way back'] : [])
+      ...(closesWayBack ? ['gives up the way back'] : []),
+      ...(ifNeeded ? ['perhaps needless: nobody has read what it is for, so ask before buying'] : [])
     ].join('; ');
   }
 
@@ -44,6 +45,10 @@
       const needs = asked ? nameFacts(asked.needs, naming) : step.requirement;
       return `Without it this does not hold: ${needs}. ${sources(step.requirement)}`;
     }
+    if (step.kind === 'work')
+      return step.companion === undefined
+        ? 'A fresh install starts from nothing: what is to be kept is saved before it and put back after it.'
+        : `What is on the system wants it. ${sources(step.companion)}`;
     if (step.kind === 'work-around') {
       const caution = product?.cautions?.find((c) => c.id === step.id);
       const lost = [caution?.consequence, caution?.ignored].filter(Boolean).join(': ');
@@ -53,6 +58,30 @@
     const hop = product?.hops?.find((h) => h.id === next?.id);
     if (hop?.everyPatch) return `The next hop wants every current patch first. ${sources(hop.id)}`;
     return `The next hop starts ${hop?.levels ?? 'from a later patch level'}. ${sources(next?.id ?? '')}`;
+  }
+
+  /** How often a step is done: once a node, but for work-arounds. */
+  const timesOf = (step: Step): number => (step.kind === 'work-around' ? step.times : nodes);
+
+  const STATUS = {
+    offered: 'offered to this machine',
+    'not offered yet': 'eligible, but not offered yet',
+    withheld: 'withheld from this machine',
+    'perhaps withheld': 'perhaps withheld from this machine'
+  } as const;
+
+  /** How a hop is had, and how its offer stands. */
+  function obtainOf({ obtain }: CountedStep): string {
+    if (!obtain) return '';
+    const { way, risk, started, status, because, others } = obtain;
+    const offer = status ? `${STATUS[status]}${because ? `: ${because}` : ''}` : '';
+    const had = way
+      ? `had ${way === 'offer' ? 'by offer' : `by ${way.replace(/^by /, '')}`}${risk ? ` (risk: ${risk})` : ''}`
+      : '';
+    const more = others.map((o) => `${o.way}${o.risk ? ` (risk: ${o.risk})` : ''}`).join(', ');
+    const parts = [offer, had, started ? `started from ${started}` : '', more ? `else ${more}` : ''];
+    const text = parts.filter(Boolean).join('; ');
+    return text === '' ? '' : `${text[0]?.toUpperCase()}${text.slice(1)}. `;
   }
 
   function rightOf({ right }: CountedStep): string {
@@ -81,13 +110,17 @@
     <li class={!isCounted(step) ? 'dot' : step.kind === 'edition change' ? 'square' : 'hop'}>
       <span class="when mono">{step.days.exact ? sayShortDay(step.days.first, year) : 'day unknown'}</span>
       <span class="what">
-        <span>{sayStep(step, names)}</span>
+        <span>{step.kind === 'cure' && step.ifNeeded ? 'If needed: ' : ''}{sayStep(step, names)}</span>
         <span class="soft small">
-          {sayMinutes(step.carefulMinutes * nodes)} careful, {sayMinutes(step.typicalMinutes * nodes)} as a rule{nodes >
-          1
-            ? `, ${nodes} nodes`
-            : ''}{isCounted(step) && step.kept !== 'everything' ? `; keeps ${step.kept}` : ''}.
-          {#if isCounted(step)}{rightOf(step)}.{:else if step.kind === 'cure'}Cure: {cureOf(step)}.{/if}
+          {sayMinutes(step.carefulMinutes * timesOf(step))} careful, {sayMinutes(
+            step.typicalMinutes * timesOf(step)
+          )} as a rule{timesOf(step) > 1 ? `, ${timesOf(step)} times` : ''}{isCounted(step) &&
+          step.kept !== 'everything'
+            ? `; keeps ${step.kept}`
+            : ''}.
+          {#if isCounted(step)}{obtainOf(step)}{rightOf(step)}.{:else if step.kind === 'cure'}Cure: {cureOf(
+              step
+            )}.{/if}
         </span>
         <details class="soft small">
           <summary>why</summary>{whyOf(step, i)}

@@ -117,7 +117,9 @@
                 desk.products
               )}{#if row.fate === 'update'}<b class="fate">(changed)</b>{:else if row.fate === 'same'}<span
                   class="soft fate">(as it is)</span
-                >{/if}{#if row.leftOver.length > 0}<div class="soft">
+                >{/if}{#if row.contradiction}<div data-contradiction>
+                  these do not agree: {row.contradiction.join(' and ')}; all of them stay open
+                </div>{/if}{#if row.leftOver.length > 0}<div class="soft">
                   not understood: {row.leftOver.join(' ')}
                 </div>{/if}{#each row.changes as change (change)}<div>
                   {change}

@@ -112,6 +112,7 @@
                 .shortfall.demanded}{:else if cell.unknown}not known: {cell.unknown
                 .map(naming.fact)
                 .join(', ')}{:else if cell.seen}seen: {cell.seen}{/if}
+            {#if cell.ifNeeded}<span class="soft">a cure is on the way, if it is needed: ask first</span>{/if}
             {#if cell.dealt}<span class="soft"
                 >{cell.dealt === 'cured' ? 'dealt with on the way' : cell.dealt}</span
               >{/if}</td

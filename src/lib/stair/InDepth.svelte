@@ -107,12 +107,15 @@
           : `${s.kind === 'fresh install' ? 'fresh ' : ''}${names.release(s.to.release)}`
       );
     const cures = route.steps.filter((s) => s.kind === 'cure').map((s) => names.cure(s.id));
+    const { least } = route;
     const cost =
       route.unknownSums.length > 0
         ? 'a sum nobody has published'
         : route.costCents === 0
           ? 'costs nothing'
-          : sayMoney(route.costCents, currency);
+          : least.costCents < route.costCents
+            ? `${sayMoney(least.costCents, currency)} to ${sayMoney(route.costCents, currency)}`
+            : sayMoney(route.costCents, currency);
     return [
       `by ${by.join(', ')}`,
       ...(cures.length > 0 ? [`after: ${cures.join('; ')}`] : []),
@@ -196,6 +199,27 @@
       {/each}
     </ul>
     {#if looked.questionsCut}<p class="soft">Not everything was tried.</p>{/if}
+  </section>
+{/if}
+{#if looked.savings.length > 0}
+  <section class="part" data-savings>
+    <h2>What asking may save</h2>
+    <ul class="plainlist">
+      {#each looked.savings as saving (nameOf(saving.question))}
+        <li>
+          <b>{nameOf(saving.question)}</b>: {saving.savesCents === 'unknown'
+            ? 'a sum nobody has published'
+            : saving.savesCents > 0
+              ? sayMoney(saving.savesCents, currency)
+              : sayMinutes(saving.savesMinutes)} each, if it turns out well.
+          {#each saving.question.places as place, j (j)}<div class="soft">
+              {place.where}{place.fallback ? `; else ${place.fallback}` : ''}{place.ask
+                ? `; ask ${place.ask}`
+                : ''}
+            </div>{/each}
+        </li>
+      {/each}
+    </ul>
   </section>
 {/if}
 {#if looked.fallbacks.length > 0}

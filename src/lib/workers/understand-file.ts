@@ -1,10 +1,8 @@
-import { unzipSync } from 'fflate';
-import readXlsxFile from 'read-excel-file/universal';
 import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
 import { kindsOf } from '$core/estate/facts';
 import type { RememberedList, Workspace } from '$core/estate/schema';
 import { parseCatalogue } from '$core/exchange/catalogue-file';
-import { checkTable, parseCsv, type TableText } from '$core/exchange/csv-in';
+import { parseCsv, type TableText } from '$core/exchange/csv-in';
 import { looksLikeCycloneDx, parseCycloneDx } from '$core/exchange/cyclonedx';
 import { decodeText } from '$core/exchange/decode-text';
 import { MAX_FILE_BYTES } from '$core/exchange/guard';
@@ -13,9 +11,9 @@ import type { MachineRecord } from '$core/exchange/machine-record';
 import { suggestMapping, type Mapping } from '$core/exchange/mapping';
 import { looksLikeOsRelease, parseOsRelease } from '$core/exchange/os-release';
 import { looksLikeRecord, parseRecords } from '$core/exchange/record-text';
+import { looksLikeSheet, readSheet } from '$core/exchange/sheet-in';
 import { parseWorkspace } from '$core/exchange/workspace-file';
 import { fail, succeed, type Result } from '$core/issue';
-import { formatDay } from '$core/date/day';
 
 /** What a dropped file turned out to be. */
 export type UnderstoodFile =
@@ -43,7 +41,7 @@ export async function understandFile(
 ): Promise<Result<UnderstoodFile>> {
   if (bytes.byteLength > MAX_FILE_BYTES)
     return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB` });
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return understandSheet(bytes, hints);
+  if (looksLikeSheet(bytes)) return understandSheet(bytes, hints);
   const { text, encoding, hadMark } = decodeText(bytes);
   const start = text.trimStart().slice(0, 1);
   if (start === '{' && text.includes('orange-stair-workspace')) {
@@ -88,23 +86,6 @@ function understandTable(
 }
 
 async function understandSheet(bytes: Uint8Array, hints: FileHints): Promise<Result<UnderstoodFile>> {
-  try {
-    let unpacked = 0;
-    unzipSync(bytes, { filter: (file) => ((unpacked += file.originalSize), false) });
-    if (unpacked > MAX_FILE_BYTES)
-      return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB unpacked` });
-    const sheets = await readXlsxFile(new Blob([bytes as Uint8Array<ArrayBuffer>]));
-    const first = sheets[0];
-    const rows = (first?.data ?? []).map((row) => row.map(cellText));
-    return understandTable(checkTable({ rows }), () => `spreadsheet, sheet "${first?.sheet ?? ''}"`, hints);
-  } catch (error) {
-    return fail({ code: 'unreadable-sheet', detail: error instanceof Error ? error.message : String(error) });
-  }
-}
-
-function cellText(cell: unknown): string {
-  if (cell === null || cell === undefined) return '';
-  if (cell instanceof Date)
-    return Number.isNaN(cell.getTime()) ? '' : formatDay(Math.floor(cell.getTime() / 86_400_000));
-  return String(cell).trim();
+  const sheet = await readSheet(bytes);
+  return sheet.ok ? understandTable(sheet, () => `spreadsheet, sheet "${sheet.value.sheet}"`, hints) : sheet;
 }

@@ -34,10 +34,19 @@
   const wanting = $derived((ready?.wants ?? []).reduce((n, w) => n + w.systems, 0));
   const asIs = $derived(treads[0]?.opened ?? 0);
   const forNothing = $derived(treads.findLast((t) => t.spentCents === 0)?.opened ?? 0);
-  const opening = $derived((ready?.remedies ?? []).filter((r) => r.costCents !== 0 && r.opensAlone > 0));
+  const opening = $derived(
+    (ready?.remedies ?? []).filter((r) => r.costCents !== 0 && r.opensAlone > 0 && r.kind !== 'perhaps')
+  );
+  /** Never bought before it is asked about. */
+  const perhaps = $derived((ready?.remedies ?? []).filter((r) => r.kind === 'perhaps'));
   const free = $derived(
     (ready?.remedies ?? []).filter(
-      (r) => r.costCents === 0 && r.opensAlone > 0 && r.kind !== 'first' && r.kind !== 'decision'
+      (r) =>
+        r.costCents === 0 &&
+        r.opensAlone > 0 &&
+        r.kind !== 'first' &&
+        r.kind !== 'decision' &&
+        r.kind !== 'perhaps'
     )
   );
   const decisions = $derived((ready?.remedies ?? []).filter((r) => r.kind === 'decision'));
@@ -191,11 +200,29 @@
           <p>
             <b>{sayQuestion(asked, desk.namesOfProduct(asked.product), naming.fact)}</b>{asked.product
               ? `, ${desk.namesOfProduct(asked.product).product}`
-              : ''}: settles {sayCount(asked.settles, 'verdict')}{asked.matters > asked.settles
+              : ''}: {asked.settles > 0
+              ? `settles ${sayCount(asked.settles, 'verdict')}`
+              : `may save ${sayMoney(asked.savesCents, currency)}`}{asked.matters > asked.settles
               ? `, matters to ${asked.matters}`
               : ''}.
             <a href="/ready/questions">All questions</a>
           </p>
+        </section>
+      {/if}
+      {#if perhaps.length > 0}
+        <section data-perhaps>
+          <h2>Only perhaps needed</h2>
+          <p class="soft">Nobody has read what these are for. <a href="/ready/questions">Ask first</a>.</p>
+          <ul class="plainlist">
+            {#each perhaps.slice(0, 5) as r (r.key)}
+              <li>
+                {sayRemedy(r, naming)}{productOf(r)}
+                <span class="soft"
+                  >{sayCount(r.systems, 'system')}, up to {sayMoney(r.costCents, currency)}</span
+                >
+              </li>
+            {/each}
+          </ul>
         </section>
       {/if}
       {#if afresh.length > 0}

@@ -300,6 +300,24 @@
             {#if 'hop' in inDepth.notStraight}<p class="soft">{sourcesOf(inDepth.notStraight.hop)}</p>{/if}
           </details>
         {/if}
+        {#if looked.verdict === 'here' && plan.track}
+          <p data-track>
+            On a preview, {plan.track.name}, {plan.track.leaving === 'at the general release'
+              ? 'left when the general release comes'
+              : plan.track.leaving === 'fresh install'
+                ? 'with no way out but a fresh install'
+                : 'with no way out at all'}{plan.track.forfeits ? `; ${plan.track.forfeits}` : ''}.
+          </p>
+        {/if}
+        {#if isGoal && plan.decidedWay && !plan.decidedWay.stands}
+          <p data-decided-way>
+            <b>The way that was chosen no longer stands</b>{plan.decidedWay.reasons.length > 0
+              ? `: ${plan.decidedWay.reasons.map(describeReason).join('; ')}`
+              : ': it does not lead to this goal'}. Shown is the first of those that do.
+          </p>
+        {:else if isGoal && plan.decidedWay}
+          <p class="soft" data-decided-way>By the way that was chosen, though another may be better.</p>
+        {/if}
         {#if looked.verdict === 'closed' || looked.verdict === 'cannot tell'}
           <details class="why" data-why>
             <summary>Why?</summary>
@@ -326,7 +344,9 @@
           </p>{/if}
         {#if !plan.startIsSure}<p class="soft">
             Rests on: installed is {names.level(plan.start ?? { release: '', patch: '' })}
-            {names.edition(plan.start?.edition ?? '')}, the worst of {plan.starts} it could be.
+            {names.edition(plan.start?.edition ?? '')}, {plan.starts === 1
+              ? 'which what was read leaves open: not every word of it was understood, or it does not agree'
+              : `the worst of ${plan.starts} it could be`}.
           </p>{/if}
         {#if looked.route}
           <Ladder
@@ -351,7 +371,7 @@
               <li>
                 <a href="/catalogue?product={plan.product ?? ''}&view=amiss">{r.entry}</a>: {r.ruled ===
                 undefined
-                  ? 'nobody has ruled, so what differs counts as unknown'
+                  ? 'nobody has ruled: of ends the earliest counts, of beginnings the latest, what is demanded is unknown'
                   : `by your ruling ${r.ruled} holds`}
               </li>
             {/each}

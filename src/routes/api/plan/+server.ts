@@ -10,7 +10,7 @@ import { issuesOfZod } from '$core/exchange/zod-issues';
 import { checkCatalogue } from '$core/catalogue/check';
 import { DEFAULT_GOAL, emptyEstate, estateSchema } from '$core/estate/schema';
 import { describeIssue, type Issue } from '$core/issue';
-import { plan } from '$core/plan';
+import { planInDepth } from '$core/plan';
 import type { RequestHandler } from './$types';
 
 const MAX_BODY_BYTES = 32 * 1024 * 1024;
@@ -21,7 +21,8 @@ const requestSchema = z.strictObject({
   estate: estateSchema.partial(),
   today: z.string().optional(),
   format: z.enum(['json', 'csv']).optional(),
-  everyTarget: z.boolean().optional()
+  everyTarget: z.boolean().optional(),
+  depth: z.boolean().optional()
 });
 
 /** Plans what the body holds and forgets it. Answers 400 with issues in their places, 413 where the body is too big. */
@@ -32,7 +33,7 @@ export const POST: RequestHandler = async ({ request }) => {
   if (!json.ok) return refuse(400, json.issues);
   const parsed = requestSchema.safeParse(json.value);
   if (!parsed.success) return refuse(400, issuesOfZod(parsed.error));
-  const { catalogue: given, today: stated, format, everyTarget } = parsed.data;
+  const { catalogue: given, today: stated, format, everyTarget, depth } = parsed.data;
   const catalogue = typeof given === 'string' ? parseCatalogue(given) : checked(given);
   if (!catalogue.ok)
     return refuse(
@@ -44,8 +45,8 @@ export const POST: RequestHandler = async ({ request }) => {
   const todayText = stated ?? estate.site.asOf ?? new Date().toISOString().slice(0, 10);
   const today = parseDay(todayText);
   if (today === undefined) return refuse(400, [{ code: 'bad-today', detail: todayText, path: ['today'] }]);
-  const result = plan({ catalogue: catalogue.value, estate, today });
-  if (format !== 'csv') return Response.json(planFileOf(result));
+  const { plan: result, lookInto } = planInDepth({ catalogue: catalogue.value, estate, today });
+  if (format !== 'csv') return Response.json(planFileOf(result, depth ? lookInto : undefined));
   const csv = formatPlanCsv({
     plan: result,
     catalogue: catalogue.value,

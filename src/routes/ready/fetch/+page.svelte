@@ -1,6 +1,7 @@
 <script lang="ts">
   import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording/dates';
   import type { Day } from '$core/date/day';
+  import type { FetchItem } from '$core/ready/ready-types';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
   import { looker } from '$lib/state/looker.svelte';
@@ -11,8 +12,10 @@
   const currency = $derived(desk.catalogue?.currency ?? '');
   const rights = $derived([...(ready?.rights ?? [])].sort((a, b) => a.by - b.by));
   const toBuy = $derived(rights.filter((r) => r.toBuy !== 0));
+  const fetched = $derived((ready?.fetch ?? []).filter((f) => !f.ifNeeded));
+  const perhaps = $derived((ready?.fetch ?? []).filter((f) => f.ifNeeded));
   const total = $derived(
-    [...toBuy.map((r) => r.costCents), ...(ready?.fetch ?? []).map((f) => f.costCents)].reduce<number>(
+    [...toBuy.map((r) => r.costCents), ...fetched.map((f) => f.costCents)].reduce<number>(
       (n, c) => n + (c === 'unknown' ? 0 : c),
       0
     )
@@ -21,6 +24,8 @@
   const late = $derived(toBuy.filter((r) => r.by < desk.today).length);
   const KIND = {
     part: 'Parts to order',
+    'back-up': 'Back-ups to make',
+    proof: 'Proofs to have at hand',
     medium: 'Media to make',
     key: 'Keys to look for',
     account: 'Accounts and access',
@@ -28,7 +33,7 @@
   } as const;
   const groups = $derived(
     (Object.keys(KIND) as (keyof typeof KIND)[]).flatMap((kind) => {
-      const items = (ready?.fetch ?? []).filter((f) => f.kind === kind);
+      const items = fetched.filter((f) => f.kind === kind);
       return items.length > 0 ? [{ kind, items }] : [];
     })
   );
@@ -48,8 +53,8 @@
         r.costCents === 'unknown' ? 'unknown' : r.costCents / 100,
         sayDay(r.by)
       ]),
-      ...(ready?.fetch ?? []).map((f) => [
-        f.what,
+      ...[...fetched, ...perhaps].map((f) => [
+        f.ifNeeded ? `${f.what} (if needed: ask first)` : f.what,
         desk.namesOfProduct(f.product).product,
         '',
         f.count,
@@ -76,7 +81,7 @@
       <button class="act no-print" onclick={takeOut}>Take out as CSV</button>
       <button class="act no-print" onclick={() => window.print()}>Print</button>
     </p>
-    {#if rights.length === 0 && groups.length === 0}
+    {#if rights.length === 0 && groups.length === 0 && perhaps.length === 0}
       <p class="soft">The ways chosen ask for nothing to be bought or fetched.</p>
     {/if}
     {#if rights.length > 0}
@@ -117,24 +122,35 @@
     {/if}
     {#each groups as group (group.kind)}
       <h2>{KIND[group.kind]}</h2>
-      <table class="plain">
-        <tbody>
-          {#each group.items as f (f.kind + f.product + f.what)}
-            <tr data-fetch={f.kind}>
-              <td>{f.what}</td>
-              <td class="soft">{desk.namesOfProduct(f.product).product}</td>
-              <td class="num mono">{sayNumber(f.count)}</td>
-              <td class="num mono">{f.costCents === 0 ? '' : sayMoney(f.costCents, currency)}</td>
-              <td class="by" class:late={f.by < desk.today}
-                >{sayBy(f.by)}{f.leadDays > 0 ? `, takes ${f.leadDays} days to come` : ''}</td
-              >
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      {@render lines(group.items)}
     {/each}
+    {#if perhaps.length > 0}
+      <h2>Perhaps needed: ask before ordering</h2>
+      <p class="soft">Nobody has read what these are for. They count in no sum.</p>
+      {@render lines(perhaps)}
+    {/if}
   </div>
 {/if}
+
+{#snippet lines(items: readonly FetchItem[])}
+  <table class="plain">
+    <tbody>
+      {#each items as f (f.kind + f.product + f.what)}
+        <tr data-fetch={f.kind} data-if-needed={f.ifNeeded}>
+          <td>{f.what}</td>
+          <td class="soft">{desk.namesOfProduct(f.product).product}</td>
+          <td class="num mono">{sayNumber(f.count)}</td>
+          <td class="num mono"
+            >{f.costCents === 0 ? '' : `${f.ifNeeded ? 'up to ' : ''}${sayMoney(f.costCents, currency)}`}</td
+          >
+          <td class="by" class:late={f.by < desk.today}
+            >{sayBy(f.by)}{f.leadDays > 0 ? `, takes ${f.leadDays} days to come` : ''}</td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+{/snippet}
 
 <style>
   h2 {

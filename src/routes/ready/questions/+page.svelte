@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Question } from '$core/estate/schema';
   import type { ReadyQuestion } from '$core/ready/ready-types';
-  import { sayCount } from '$core/wording/dates';
+  import { sayCount, sayMinutes, sayMoney } from '$core/wording/dates';
   import { sayQuestion } from '$core/wording/ready';
   import QuestionForm from '$lib/estate/QuestionForm.svelte';
   import { caseOf, naming, stairOf } from '$lib/ready/naming';
@@ -10,6 +10,7 @@
 
   let asking = $state<Partial<Question> | undefined>();
 
+  const currency = $derived(desk.catalogue?.currency ?? '');
   const questions = $derived(looker.ready?.found.questions ?? []);
   const asked = $derived(
     new Set((desk.estate.questions ?? []).filter((q) => q.answered === undefined).map((q) => q.about))
@@ -41,13 +42,16 @@
   {#if questions.length === 0}
     <p class="soft">Every verdict is settled: no answer would change one.</p>
   {:else}
-    <p class="soft">By the number of verdicts an answer settles by itself, whatever it is.</p>
+    <p class="soft">
+      By the number of verdicts an answer settles by itself, whatever it is; then by what it may save, where
+      something is needed only perhaps.
+    </p>
     <table class="plain">
       <thead
         ><tr
-          ><th class="num">Settles</th><th class="num">Matters to</th><th>To find out</th><th
-            >Where, whom to ask</th
-          ><th>Of</th><th></th></tr
+          ><th class="num">Settles</th><th class="num">Matters to</th><th class="num">May save</th><th
+            >To find out</th
+          ><th>Where, whom to ask</th><th>Of</th><th></th></tr
         ></thead
       >
       <tbody>
@@ -55,6 +59,13 @@
           <tr data-question={q.key}>
             <td class="num mono"><b>{q.settles}</b></td>
             <td class="num mono">{q.matters}</td>
+            <td class="num mono"
+              >{q.savesCents === 0
+                ? q.savesMinutes > 0
+                  ? sayMinutes(q.savesMinutes)
+                  : ''
+                : sayMoney(q.savesCents, currency)}</td
+            >
             <td
               ><b>{say(q)}</b>
               <span class="soft"

@@ -1,0 +1,36 @@
+import { unzipSync } from 'fflate';
+import readXlsxFile from 'read-excel-file/universal';
+import { formatDay } from '../date/day';
+import { fail, succeed, type Result } from '../issue';
+import { checkTable, type TableText } from './csv-in';
+import { MAX_FILE_BYTES } from './guard';
+
+/** The first sheet of a spreadsheet as a table of texts. */
+export interface SheetText extends TableText {
+  readonly sheet: string;
+}
+
+/** Whether bytes begin as a packed spreadsheet does. */
+export const looksLikeSheet = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
+
+/** Reads the first sheet of a spreadsheet; days as ISO text. Refused: what unpacks to more than a file may be, what is none. */
+export async function readSheet(bytes: Uint8Array): Promise<Result<SheetText>> {
+  try {
+    let unpacked = 0;
+    unzipSync(bytes, { filter: (file) => ((unpacked += file.originalSize), false) });
+    if (unpacked > MAX_FILE_BYTES)
+      return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB unpacked` });
+    const [first] = await readXlsxFile(new Blob([bytes as Uint8Array<ArrayBuffer>]));
+    const table = checkTable({ rows: (first?.data ?? []).map((row) => row.map(cellText)) });
+    return table.ok ? succeed({ ...table.value, sheet: first?.sheet ?? '' }) : table;
+  } catch (error) {
+    return fail({ code: 'unreadable-sheet', detail: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+function cellText(cell: unknown): string {
+  if (cell === null || cell === undefined) return '';
+  if (cell instanceof Date)
+    return Number.isNaN(cell.getTime()) ? '' : formatDay(Math.floor(cell.getTime() / 86_400_000));
+  return String(cell).trim();
+}
