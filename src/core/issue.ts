@@ -29,6 +29,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'wrong-format': 'This is not a file of the kind "{detail}".',
   'newer-version': 'It was written by a newer version (format version {detail}).',
   invalid: '{detail}',
+  'missing-field': 'The field "{detail}" is missing here.',
   'id-characters':
     'An id is letters, digits, dots, dashes and underscores, and starts with a letter or digit.',
   'id-reserved': 'This word cannot be an id.',

@@ -31,6 +31,11 @@
     ['?', 'these keys']
   ] as const;
 
+  /** What is on the screen and not yet kept would be lost: the browser asks before it leaves. */
+  function stay(event: BeforeUnloadEvent): void {
+    if (desk.isStoring) event.preventDefault();
+  }
+
   onMount(() => {
     settings.load();
     const close = desk.open();
@@ -92,6 +97,8 @@
     void desk.setAsOf(day);
   }
 </script>
+
+<svelte:window onbeforeunload={stay} />
 
 <svelte:head
   ><title>{PLACES.find((p) => p.path === page.url.pathname)?.name ?? 'Bring in'} - Orange Stair</title

@@ -200,6 +200,13 @@ export const LINT_FAULTS: readonly Fault[] = [
     const cure = cured?.cures?.[0];
     return cure && (Object.assign(cure, { fact: 'processor.cores', raise: '4', set: undefined }), cure.id);
   }),
+  fault('cures-overlap', 'requirements', (p, r) => {
+    const cured = one(p, 'requirements', r, (e) => (e.cures ?? []).some((c) => c.kind !== 'replacement'));
+    const cure = cured?.cures?.find((c) => c.kind !== 'replacement');
+    if (!cured || !cure) return undefined;
+    cured.cures?.push({ ...cure, id: `${cure.id}-again` });
+    return `${cure.id}-again`;
+  }),
   fault('fares-disagree', 'companions', (p, r) => {
     const companion = one(p, 'companions', r, (c) => c.fares.some((f) => !f.when));
     const fare = companion?.fares.find((f) => !f.when);

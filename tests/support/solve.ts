@@ -33,6 +33,9 @@ export interface Solved {
   readonly terms: Terms;
   readonly start: Place;
   readonly targets: ReadonlyMap<string, SearchedTarget>;
+  /** Of the sure run. */
+  readonly met: ReadonlySet<string>;
+  readonly expanded: number;
   readonly cut: boolean;
 }
 
@@ -141,8 +144,9 @@ function plainTermsOf(world: World): Terms {
 }
 
 /** Runs the search on a world and gives what brute force gives. */
-export function solveBySearch(world: World): Solved {
-  const terms = termsOfWorld(world);
+export function solveBySearch(world: World, memoOf?: () => Map<string, never>): Solved {
+  const made = termsOfWorld(world);
+  const terms: Terms = memoOf ? { ...made, memo: memoOf() } : made;
   const { model } = terms;
   const start = placeOf(terms, world.start);
   const sure = findRoutes(terms, start, 'sure');
@@ -159,7 +163,8 @@ export function solveBySearch(world: World): Solved {
           searchedOf(terms, labels, others)
         );
       }
-  return { terms, start, targets, cut: sure.cut || best.cut };
+  const { met, expanded } = sure;
+  return { terms, start, targets, met, expanded, cut: sure.cut || best.cut };
 }
 
 /** The same asked for one target at a time, as whole plans ask. */

@@ -7,6 +7,7 @@ export function checkNeeds(product: Product, check: ReferenceCheck): void {
     const at = ['requirements', i];
     check.range(r.at, [...at, 'at']);
     check.each('edition', r.editions, [...at, 'editions']);
+    check.each('hop', r.hops, [...at, 'hops']);
     check.condition(r.when, [...at, 'when']);
     check.condition(r.needs, [...at, 'needs']);
     check.condition(r.site?.needs, [...at, 'site', 'needs']);
@@ -14,6 +15,7 @@ export function checkNeeds(product: Product, check: ReferenceCheck): void {
     r.also?.forEach((a, j) => check.condition(a.needs, [...at, 'also', j, 'needs']));
     (r.cures ?? []).forEach((cure, j) => {
       check.fact(cure.fact, [...at, 'cures', j, 'fact']);
+      check.condition(cure.when, [...at, 'cures', j, 'when']);
       if ((cure.set === undefined) === (cure.raise === undefined))
         check.add('cure-neither', cure.id, [...at, 'cures', j]);
     });

@@ -1,3 +1,4 @@
+import { factOfOption } from './schema-right';
 import type { Issue } from '../issue';
 import { FactKinds } from '../condition/fact-kind';
 import { BASE_PATCH, sequenceOf } from '../version/sequence';
@@ -84,7 +85,7 @@ function checkHops(product: Product, check: ReferenceCheck): void {
     check.range(hop.from, [...at, 'from']);
     check.range(hop.levels, [...at, 'levels']);
     check.condition(hop.withheld?.from, [...at, 'withheld', 'from']);
-    Object.keys({ ...hop.uses, ...hop.sets }).forEach((fact) => check.fact(fact, at));
+    Object.keys({ ...hop.uses, ...hop.takes, ...hop.sets }).forEach((fact) => check.fact(fact, at));
     hop.also?.forEach((a, j) => check.range(a.levels, [...at, 'also', j, 'levels']));
     check.place(hop.to, hop.arrives ?? BASE_PATCH, [...at, hop.arrives ? 'arrives' : 'to']);
     check.table('edition', hop.editions, [...at, 'editions']);
@@ -112,11 +113,13 @@ function checkHops(product: Product, check: ReferenceCheck): void {
 function checkRights(product: Product, check: ReferenceCheck): void {
   (product.rights ?? []).forEach((right, i) => {
     const at = ['rights', i];
+    check.each('hop', right.hops, [...at, 'hops']);
     check.range(right.from, [...at, 'from']);
     check.range(right.to, [...at, 'to']);
     right.fromEditions?.forEach((e, j) => check.oneOf('edition', e, [...at, 'fromEditions', j]));
     right.toEditions?.forEach((e, j) => check.oneOf('edition', e, [...at, 'toEditions', j]));
     check.table('edition', right.mapsEditions, [...at, 'mapsEditions']);
+    right.units?.options?.forEach((o, j) => check.fact(factOfOption(o), [...at, 'units', 'options', j]));
     if (right.units?.fact) check.fact(right.units.fact, [...at, 'units', 'fact']);
     if (right.kind === 'purchase' && right.priceCents === undefined) check.add('price-missing', right.id, at);
   });

@@ -1,6 +1,6 @@
 import { checkCondition } from '../condition/check-condition';
 import type { FactKinds } from '../condition/fact-kind';
-import { comparisonsOf } from '../condition/condition';
+import { comparisonsOf, linkedRangesOf } from '../condition/condition';
 import { parseCondition } from '../condition/parse-condition';
 import type { Issue } from '../issue';
 import { parseRange, placesOf } from '../version/range';
@@ -82,7 +82,21 @@ export class ReferenceCheck {
     if (!parsed || !('condition' in parsed)) return;
     for (const { code, detail } of checkCondition(parsed.condition, this.#names.kinds, this.#names.lists))
       this.add(code, detail, at);
-    for (const c of comparisonsOf(parsed.condition)) if (c.kind === 'range') this.range(c.range, at);
+    const across = linkedRangesOf(parsed.condition);
+    const ranges = comparisonsOf(parsed.condition).flatMap((c) => (c.kind === 'range' ? [c.range] : []));
+    for (const range of ranges)
+      if (across.some((a) => a.range === range)) this.#rangeOfAny(range, at);
+      else this.range(range, at);
+  }
+
+  /** A range over the releases of whatever a link leads to: some product has all its places. */
+  #rangeOfAny(text: string, at: Path): void {
+    const parsed = parseRange(text);
+    const places = 'range' in parsed ? placesOf(parsed.range) : [];
+    const isKnown = [...this.#names.sequences.values()].some((sequence) =>
+      places.every(({ release, patch }) => patchIndex(sequence, { release, patch: patch ?? BASE_PATCH }) >= 0)
+    );
+    if (!isKnown) this.add('no-such-release', text, at);
   }
 
   table(kind: Kind, table: Readonly<Record<string, string | readonly string[]>> | undefined, at: Path): void {

@@ -66,6 +66,27 @@ export const CONDITION_WORDS: ReadonlySet<string> = new Set([
   'in'
 ]);
 
+/** Ranges a condition asks of linked systems, from left to right, with the word of the link. */
+export function linkedRangesOf(
+  condition: Condition,
+  link?: string
+): readonly { range: string; link: string }[] {
+  switch (condition.kind) {
+    case 'and':
+    case 'or':
+      return condition.parts.flatMap((p) => linkedRangesOf(p, link));
+    case 'not':
+      return linkedRangesOf(condition.part, link);
+    case 'linked':
+      // A node runs what the whole runs.
+      return linkedRangesOf(condition.part, condition.link === 'node' ? link : condition.link);
+    case 'range':
+      return link === undefined ? [] : [{ range: condition.range, link }];
+    default:
+      return [];
+  }
+}
+
 /** Every comparison of a condition, from left to right, with the link it is asked across. */
 export function comparisonsOf(condition: Condition): readonly Comparison[] {
   switch (condition.kind) {

@@ -20,7 +20,7 @@ export function parseCatalogue(text: string): Result<Catalogue> {
   const formatFault = findFormatFault(value);
   if (formatFault) return fail(locate(formatFault));
   const parsed = catalogueSchema.safeParse(migrateCatalogue(value));
-  if (!parsed.success) return fail(...issuesOfZod(parsed.error).map(locate));
+  if (!parsed.success) return fail(...issuesOfZod(parsed.error, value).map(locate));
   const issues = checkCatalogue(parsed.data);
   return issues.length > 0 ? fail(...issues.map(locate)) : succeed(parsed.data);
 }

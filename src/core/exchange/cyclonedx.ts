@@ -57,7 +57,7 @@ export function parseCycloneDx(
   const json = parseJson(text);
   if (!json.ok) return json;
   const parsed = bom.safeParse(json.value);
-  if (!parsed.success) return fail(...issuesOfZod(parsed.error));
+  if (!parsed.success) return fail(...issuesOfZod(parsed.error, json.value));
   const { specVersion, metadata, components = [] } = parsed.data;
   if (!VERSIONS.has(specVersion)) return fail({ code: 'other-version', detail: specVersion });
   const known = new Set(

@@ -52,7 +52,7 @@ function readWorkspace(value: unknown): Result<Workspace> {
   // version 4 what decisions are about, version 5 nodes on releases of their own and editions of held rights: nothing else.
   const older = typeof version === 'number' && version >= 1 && version < WORKSPACE_VERSION;
   const parsed = workspaceSchema.safeParse(older ? { ...value, version: WORKSPACE_VERSION } : value);
-  if (!parsed.success) return fail(...issuesOfZod(parsed.error));
+  if (!parsed.success) return fail(...issuesOfZod(parsed.error, value));
   const twice = findTwice(parsed.data.systems.map((s) => s.id));
   if (twice !== undefined) return fail({ code: 'duplicate-id', detail: twice, path: ['systems'] });
   const catalogue =

@@ -177,7 +177,11 @@ function seenOf(terms: Terms, move: Move, facts: readonly string[]): Told {
 }
 
 /** A risk as it is told: the token of a search with the name of what it is about. `works`: what is known of a companion. */
-export function sayRisk({ needs }: ProductModel, token: string, clauses: readonly AskedClause[]): string {
+export function sayRisk(
+  { needs, product }: ProductModel,
+  token: string,
+  clauses: readonly AskedClause[]
+): string {
   const [word = '', ...rest] = token.split(' ');
   const id = rest.join(' ');
   switch (word) {
@@ -189,8 +193,12 @@ export function sayRisk({ needs }: ProductModel, token: string, clauses: readonl
     }
     case 'with':
       return `with less: ${nameOfCompanion(needs, rest.slice(1).join(' '))}`;
-    case 'withheld':
-      return `withheld from this machine: ${id}`;
+    case 'withheld': {
+      const hop = product.hops?.find((h) => h.id === id);
+      const to = product.releases.find((r) => r.id === hop?.to);
+      const because = hop?.withheld?.because;
+      return `the hop to ${to?.name ?? hop?.to ?? ''} is withheld from this machine${because ? `: ${because}` : ''}`;
+    }
     case 'no':
       return 'gives up the way back';
     default: {

@@ -189,7 +189,7 @@ function contributorsOf(terms: Terms, moves: readonly Move[], cost: MissingCost)
       terms.today - 1;
     return {
       kind: kindOf(reason),
-      subject: subjectOf(terms, move, reason),
+      subject: subjectOf(terms, move, reason, judgement.schedule.days[finding.move]?.hop.first),
       day,
       sets: true,
       cost,
@@ -239,7 +239,10 @@ function kindOf({ code }: Reason): Contributor['kind'] {
   }
 }
 
-function subjectOf(terms: Terms, move: Move, { code, subject }: Reason): string {
+function subjectOf(terms: Terms, move: Move, { code, subject }: Reason, on: Day | undefined): string {
+  // What the step was made under the day before.
+  if (code === 'spending' && on !== undefined)
+    return findUse(terms, move, { first: on - 1, last: on - 1, exact: true }, 'sure').use.right ?? '';
   if (code !== 'patch withdrawn') return subject;
   const { release, patch } = positionOf(terms, { ...move.from, patch: move.level });
   return `${release}/${patch}`;

@@ -64,6 +64,10 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
     'Leave hops in place out of it'
   ],
   'cure-beside': ['The cure {cure} changes {fact}, which {entry} does not ask.', 'Remove the cure'],
+  'cures-overlap': [
+    'The cures {other} and {cure} of {entry} make the same of one fact, for some of the same systems.',
+    'Say for whom each is, with “when”, or remove one.'
+  ],
   'caution-beside': ['No hop meets “{caution}”.', 'Correct the releases it names.'],
   'track-without-release': [
     'The track {track} has no release published as {maturity}.',

@@ -35,7 +35,7 @@ export function describeReason(reason: Reason): string {
   if (reason.code === 'level' && reason.demanded === 'unknown')
     return 'the hop wants a starting level that nobody has stated, or that is stated two ways';
   if (reason.demanded === 'unknown' && (reason.code === 'requirement' || reason.code === 'site demand'))
-    return `a rule is known (${reason.subject}) whose figure is not, or is stated two ways`;
+    return 'a rule is known whose figure is not, or is stated two ways';
   return SENTENCES[reason.code]
     .replace('{seen}', reason.seen ?? 'what is installed')
     .replace('{demanded}', reason.demanded ?? '')

@@ -85,7 +85,7 @@ function sayEnd(c: Contributor, names: Names): string {
     case 'patch':
       return `${names.release(release)} ${patch ?? ''} is no longer to be had`;
     case 'right':
-      return `${names.right(c.subject)} lapses`;
+      return `${c.subject === '' ? 'what makes it free' : names.right(c.subject)} lapses`;
     case 'service of host':
       return `${service} of ${c.subject}, which it hangs on, ends`;
     case 'hardware model':

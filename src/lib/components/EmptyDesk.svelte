@@ -30,7 +30,7 @@
     <a class="act" href="/import">Bring in a list, a workspace or a catalogue</a>
   </div>
   <p class="soft">
-    The demo is a made-up tram operator with some eighty machines. A list is a CSV or xlsx file, one machine a
+    The demo is a made-up tram operator with some 260 machines. A list is a CSV or xlsx file, one machine a
     row.
   </p>
 </section>

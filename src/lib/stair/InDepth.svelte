@@ -104,7 +104,7 @@
       .map((s) =>
         s.kind === 'edition change'
           ? names.edition(s.to.edition)
-          : `${s.kind === 'fresh install' ? 'fresh ' : ''}${names.release(s.to.release)}`
+          : `${s.kind === 'fresh install' ? 'a fresh install of ' : ''}${names.release(s.to.release)}`
       );
     const cures = route.steps.filter((s) => s.kind === 'cure').map((s) => names.cure(s.id));
     const { least } = route;
@@ -112,12 +112,12 @@
       route.unknownSums.length > 0
         ? 'a sum nobody has published'
         : route.costCents === 0
-          ? 'costs nothing'
+          ? 'no money'
           : least.costCents < route.costCents
             ? `${sayMoney(least.costCents, currency)} to ${sayMoney(route.costCents, currency)}`
             : sayMoney(route.costCents, currency);
     return [
-      `by ${by.join(', ')}`,
+      `by ${by.join(', then ')}`,
       ...(cures.length > 0 ? [`after: ${cures.join('; ')}`] : []),
       `keeps ${route.kept}`,
       cost,
@@ -159,7 +159,10 @@
       {#each looked.openings.openings as opening (opening.clauses.join())}
         <li>
           {#each opening.reasons as reason, i (i)}{i > 0 ? '; and ' : ''}{describeReason(reason)}{/each}.
-          <span class="soft">Lifted: {opening.verdict}, {sayWay(opening.route)}.</span>
+          <span class="soft"
+            >{changesFor(opening) ? 'Lifted' : 'Nobody here can lift that. Were it lifted'}: {opening.verdict},
+            {sayWay(opening.route)}.</span
+          >
           <button class="act small" onclick={() => tryOpening(opening)}>Try it</button>
         </li>
       {/each}

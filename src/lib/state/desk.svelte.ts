@@ -88,6 +88,11 @@ class Desk {
   readonly #underWay = new Set<readonly Write[]>();
   #timer: ReturnType<typeof setTimeout> | undefined;
   #records: ReadonlyMap<string, unknown> = new Map();
+  /** Whether something on the screen is not kept yet. */
+  get isStoring(): boolean {
+    return this.#underWay.size > 0;
+  }
+
   /** Counts planning runs, so that words from a dropped one are not heard. */
   #run = 0;
   /** Counts plans. */

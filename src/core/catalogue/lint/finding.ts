@@ -29,6 +29,7 @@ export const LINT_CODES = [
   'unreachable',
   'right-without-path',
   'cure-beside',
+  'cures-overlap',
   'caution-beside',
   'track-without-release',
   'offer-before-release',

@@ -15,6 +15,7 @@ export function lintNeeds(context: LintContext): void {
     if (requirement.site)
       lintCondition(context, requirement.site.needs, [...path, 'site', 'needs'], requirement.id);
     lintCures(context, requirement, path);
+    lintOverlaps(context, requirement, path);
     const j = requirements.findIndex((other, k) => k > i && contradict(requirement, other));
     if (j >= 0)
       context.add({
@@ -88,6 +89,38 @@ function lintCures(context: LintContext, requirement: Requirement, path: readonl
         mend: [{ kind: 'remove', path: [...path, 'cures', j] }]
       });
   });
+}
+
+/** Two cures that make the same of one fact, for systems of which some are the same: nobody can say which is meant. */
+function lintOverlaps(
+  context: LintContext,
+  requirement: Requirement,
+  path: readonly (string | number)[]
+): void {
+  const cures = (requirement.cures ?? []).filter((c) => c.kind !== 'replacement');
+  cures.forEach((cure, i) => {
+    const other = cures.slice(0, i).find((o) => isAlike(o, cure) && overlap(context, o, cure));
+    if (other)
+      context.add({
+        code: 'cures-overlap',
+        kind: 'note',
+        path: [...path, 'cures', (requirement.cures ?? []).indexOf(cure)],
+        detail: { cure: cure.id, other: other.id, entry: requirement.id }
+      });
+  });
+}
+
+type Cure = NonNullable<Requirement['cures']>[number];
+
+const isAlike = (a: Cure, b: Cure): boolean =>
+  a.fact === b.fact && a.set === b.set && a.raise === b.raise && a.costCents === b.costCents;
+
+function overlap({ kinds }: LintContext, a: Cure, b: Cure): boolean {
+  const [x, y] = [read(a.when ?? 'always'), read(b.when ?? 'always')];
+  // Without conditions a setting is one where the thing is there, a purchase where it is not.
+  if (a.when === undefined && b.when === undefined) return a.kind === b.kind;
+  if (!x || !y) return false;
+  return findReachable({ kind: 'and', parts: [x, y] }, kinds)?.holds ?? true;
 }
 
 /** Same whom, same grade, one figure each of the same fact - and not the same one. */

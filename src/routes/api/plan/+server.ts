@@ -32,7 +32,7 @@ export const POST: RequestHandler = async ({ request }) => {
   const json = parseJson(text);
   if (!json.ok) return refuse(400, json.issues);
   const parsed = requestSchema.safeParse(json.value);
-  if (!parsed.success) return refuse(400, issuesOfZod(parsed.error));
+  if (!parsed.success) return refuse(400, issuesOfZod(parsed.error, json.value));
   const { catalogue: given, today: stated, format, everyTarget, depth } = parsed.data;
   const catalogue = typeof given === 'string' ? parseCatalogue(given) : checked(given);
   if (!catalogue.ok)
