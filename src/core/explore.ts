@@ -36,8 +36,11 @@ export interface Explored {
 
 /** One system with every target, and one target - the goal where none is named - looked into. Undefined: no such system. */
 export function exploreSystem(planning: Planning, id: string, target?: Target): Explored | undefined {
-  const one = planning.gather().cases.find((c) => c.systems.includes(id));
-  if (!one) return undefined;
+  const gathered = planning.gather().cases.find((c) => c.systems.includes(id));
+  const system = planning.system(id);
+  if (!gathered || !system) return undefined;
+  // What others in the case are linked with has other names.
+  const one = { ...gathered, system };
   const model = planning.modelFor(one.system);
   const planned = planCase(planning, model, one, 'target');
   const restsOn = findRestsOn(planned, model?.product, planning.disputes);

@@ -33,7 +33,7 @@
 
   /** What is on the screen and not yet kept would be lost: the browser asks before it leaves. */
   function stay(event: BeforeUnloadEvent): void {
-    if (desk.isStoring) event.preventDefault();
+    if (desk.isStoring || draft.isStoring || sketches.isStoring) event.preventDefault();
   }
 
   onMount(() => {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
-import { expect, giveFile, openDemo, planned, row, test } from './desk';
+import { asksToStay, expect, giveFile, kept, openDemo, planned, row, test } from './desk';
 
 const yaml = readFileSync('demo/catalogue.yaml', 'utf8');
 
@@ -122,7 +122,8 @@ test('what is sketched outlives a reload; a wrong order is put right by keyboard
   await page.getByLabel('7 served until').fill('whenever');
   await page.getByLabel('7 served until').press('Enter');
   await expect(page.getByRole('alert')).toContainText('“whenever” is not a date');
-  await page.waitForTimeout(400);
+  expect(await asksToStay(page)).toBe(true);
+  await kept(page);
   await page.reload();
   await page.getByRole('button', { name: /^Box 2 releases/ }).click();
   await expect(page.getByLabel('10 served until')).toHaveValue('2031-04-03');
@@ -149,7 +150,7 @@ test('a cell is changed: the verdicts that would change are named, and only that
   await expect(page.locator('[data-cell="4>5"]')).not.toContainText('in place');
   await page.keyboard.press('Control+z');
   await expect(page.locator('[data-cell="4>5"]')).toContainText('in place, from 4/r1');
-  await page.waitForTimeout(400); // a draft is kept at most 300 ms behind
+  await kept(page);
   await page.reload();
   await expect(page.locator('[data-cell="4>5"]')).toContainText('in place, from 4/r1');
   await page.getByRole('button', { name: 'Keep the changes' }).click();

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { generateWorld } from '../../bench/generate';
-import { expect, giveFile, openDemo, planned, test } from './desk';
+import { expect, giveFile, openDemo, planned, still, test } from './desk';
 
 test('hostile and broken files get a message and change nothing', async ({ page }) => {
   await openDemo(page);
@@ -108,14 +108,18 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   await page.getByRole('button', { name: 'Open this workspace' }).click();
   await expect(page.getByText(/Planning: [1-9]\d* of 240 cases/)).toBeVisible({ timeout: 60_000 });
   const stopped = await page.evaluate(async () => {
+    const work = performance.now();
+    Array.from({ length: 200_000 }, (_, i) => (i * 7919) % 100_003).sort((a, b) => a - b);
+    const measure = performance.now() - work;
     const button = [...document.querySelectorAll('button')].find((b) => b.textContent === 'Stop');
     const start = performance.now();
     button?.click();
     while (performance.now() - start < 5000 && !document.body.textContent?.includes('Planning was stopped'))
       await new Promise((r) => setTimeout(r, 1));
-    return performance.now() - start;
+    return (performance.now() - start) / measure;
   });
-  expect(stopped).toBeLessThan(100);
+  // Not in milliseconds: beside other tests everything takes longer, the measure too.
+  expect(stopped).toBeLessThan(12);
   await page.getByRole('button', { name: 'Plan again' }).click();
   await expect(page.getByText('10,000 systems in 240 situations')).toBeVisible({ timeout: 120_000 });
   expect(await page.locator('[data-case]').count()).toBeLessThan(90);
@@ -186,7 +190,7 @@ for (const theme of ['light', 'dark'] as const)
     for (const path of ['/stair?at=draw-01', '/catalogue', '/import']) {
       await page.goto(path);
       await expect(page.getByRole('heading').first()).toBeVisible();
-      await page.waitForTimeout(300);
+      await still(page);
       await check();
     }
     await page.getByRole('button', { name: /messy/ }).click();

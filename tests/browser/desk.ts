@@ -37,6 +37,23 @@ export async function giveFile(page: Page, name: string, content: string | Buffe
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
 }
 
+/** Waits until the page is still: nothing has changed in it for ten frames. */
+export const still = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    let quiet = 0;
+    const watch = new MutationObserver(() => (quiet = 0));
+    watch.observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
+    while (quiet++ < 10) await new Promise((done) => requestAnimationFrame(done));
+    watch.disconnect();
+  });
+
+/** Whether the browser would ask before leaving, since something is not kept yet. */
+export const asksToStay = (page: Page): Promise<boolean> =>
+  page.evaluate(() => !window.dispatchEvent(new Event('beforeunload', { cancelable: true })));
+
+/** Waits until everything on the screen is kept. */
+export const kept = (page: Page): Promise<void> => expect.poll(() => asksToStay(page)).toBe(false);
+
 export const row = (page: Page, system: string) => page.locator(`[data-case="${system}"]`);
 
 /** Goes on inside the application, without reading and planning everything anew. */

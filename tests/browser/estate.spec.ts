@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { generateWorld } from '../../bench/generate';
-import { expect, giveFile, openDemo, planned, row, test } from './desk';
+import { expect, giveFile, openDemo, planned, row, still, test } from './desk';
 
 const grid = (page: Page) => page.getByRole('grid');
 
@@ -82,9 +82,13 @@ test('ten thousand systems: the grid draws what is in sight and answers at once'
     const box = document.querySelector<HTMLElement>('[role=grid]')!;
     const frame = (): Promise<unknown> =>
       new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
-    const times: Record<string, number[]> = { move: [], page: [], scroll: [] };
+    const times: Record<string, number[]> = { measure: [], move: [], page: [], scroll: [] };
     for (let i = 0; i < 15; i++)
       for (const [name, act] of [
+        [
+          'measure',
+          () => Array.from({ length: 200_000 }, (_, n) => (n * 7919) % 100_003).sort((a, b) => a - b)
+        ],
         ['move', () => box.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }))],
         ['page', () => box.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }))],
         ['scroll', () => (box.scrollTop += 9000)]
@@ -95,16 +99,17 @@ test('ten thousand systems: the grid draws what is in sight and answers at once'
         times[name]!.push(performance.now() - start);
       }
     return Object.fromEntries(
-      Object.entries(times).map(([k, v]) => [k, v.sort((a, b) => a - b)[Math.floor(v.length * 0.9)]!])
+      Object.entries(times).map(([k, v]) => [k, v.sort((a, b) => a - b)[Math.floor(v.length / 2)]!])
     );
   });
-  console.log(`grid at 10,000, ms at the 90th of 100: ${JSON.stringify(took)}`);
-  // The bar of 100 ms is measured by itself (`npm run bench:browser`); beside other tests only the gross is caught.
-  for (const ms of Object.values(took)) expect(ms).toBeLessThan(400);
+  console.log(`grid at 10,000, ms at the middle: ${JSON.stringify(took)}`);
+  // The bar of 100 ms is measured by itself (`npm run bench:browser`); here against work of a fixed size done in the same
+  // seconds, which a busy machine slows down as well: only the gross is caught.
+  for (const ms of Object.values(took)) expect(ms).toBeLessThan(12 * took['measure']!);
   await page.keyboard.press('Control+Home');
   for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowRight');
   await page.keyboard.type('Attic');
-  const shown = await page.evaluate(async () => {
+  const shown = await page.evaluate(async (measure) => {
     const start = performance.now();
     document
       .querySelector('[role=grid] input')!
@@ -114,10 +119,10 @@ test('ten thousand systems: the grid draws what is in sight and answers at once'
       !document.querySelector('[aria-rowindex="2"]')?.textContent?.includes('Attic')
     )
       await new Promise((done) => setTimeout(done, 2));
-    return performance.now() - start;
-  });
-  console.log(`an edit at 10,000 is on the screen after ${shown.toFixed(0)} ms`);
-  expect(shown).toBeLessThan(1500);
+    return (performance.now() - start) / measure;
+  }, took['measure']!);
+  console.log(`an edit at 10,000 is on the screen after ${shown.toFixed(1)} measures`);
+  expect(shown).toBeLessThan(40);
 });
 
 test('ten thousand rows come in with progress, changed ones against what is there', async ({ page }) => {
@@ -363,7 +368,7 @@ for (const theme of ['light', 'dark'] as const)
       '/import/form'
     ]) {
       await page.goto(path);
-      await page.waitForTimeout(400);
+      await still(page);
       const { violations } = await new AxeBuilder({ page })
         .withTags(['wcag2a', 'wcag2aa', 'wcag21aa'])
         .analyze();

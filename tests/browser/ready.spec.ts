@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, follow, openDemo, test } from './desk';
+import { expect, follow, openDemo, still, test } from './desk';
 
 // Looking into the whole plan takes its time on a machine that does other things as well.
 test.describe.configure({ timeout: 120_000 });
@@ -211,7 +211,7 @@ for (const theme of ['light', 'dark'] as const)
     ]) {
       const to = path.startsWith('..') ? path.slice(2) : `/ready${path}`;
       if (path !== '') await follow(page, to);
-      await page.waitForTimeout(500);
+      await still(page);
       const { violations } = await new AxeBuilder({ page })
         .withTags(['wcag2a', 'wcag2aa', 'wcag21aa'])
         .analyze();

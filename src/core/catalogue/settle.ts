@@ -112,7 +112,9 @@ function settleEntry(entry: Fields, path: readonly string[], settling: Settling)
     else settled[field] = value;
     if (field === 'priceCents' && !ruled) settled['kind'] = 'ask';
   }
+  // What was not taken stays beside what was: the entry's own statement as well as the others'.
   if (ruled) delete settled['also'];
+  else settled['also'] = statements.map((said) => said.values);
   if (ruled?.source !== undefined) settled['source'] = ruled.source;
   return settled;
 }

@@ -24,7 +24,7 @@ export function askStep(
   run: Run
 ): readonly Asked[] {
   const step = { opening, level, along };
-  if (terms.model.needs.isEmpty) return askNothing(terms, step);
+  if (asksNothing(terms)) return askNothing(terms, step);
   return remembered(terms, `${keyOf(step)}${run}`, () => askCured(terms, step, run));
 }
 
@@ -34,7 +34,7 @@ export const MAX_LIFTED = 3;
 /** The same once for every set of cures that may be of use where clauses are lifted. */
 export function askEveryWay(terms: Terms, opening: Opening, level: number, along: Along): readonly Asked[] {
   const step = { opening, level, along };
-  if (terms.model.needs.isEmpty) return askNothing(terms, step);
+  if (asksNothing(terms)) return askNothing(terms, step);
   return remembered(terms, `${keyOf(step)}all`, () => {
     const { sets, met } = setsFor(terms, step, 'sure');
     const ways = sets.findUseful(MAX_LIFTED);
@@ -58,6 +58,10 @@ const isMetIn =
   (f: AskFinding): boolean =>
     (f.passesUntil !== undefined && (countsEnding || f.passesUntil === Infinity)) ||
     (f.truth === 'unknown' && run === 'best');
+
+/** No requirement, companion or cure, nor a failure of a check about nothing that is known. */
+const asksNothing = ({ model, asking }: Terms): boolean =>
+  model.needs.isEmpty && asking.checked.unplaced.length === 0;
 
 function askNothing(terms: Terms, { along, opening }: AskedStep): readonly Asked[] {
   const { kinds } = terms.model.needs;

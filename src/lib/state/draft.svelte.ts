@@ -4,13 +4,13 @@ import type { PlanChange } from '$core/compare-plans';
 import type { System } from '$core/estate/schema';
 import type { Completion } from '$core/exchange/complete-text';
 import { describeIssue, type Issue, type Result } from '$core/issue';
-import { readAside, saveAside } from '$lib/storage/change-log';
+import { readAside } from '$lib/storage/change-log';
 import { WorkerClient } from '$lib/workers/client';
 import { desk } from './desk.svelte';
+import { LateSave } from './late-save';
 
 /** Past this many systems the changes are worked out when asked for, not at every key. */
 const MANY_SYSTEMS = 20_000;
-const SAVE_AFTER_MS = 250;
 const COMPARE_AFTER_MS = 350;
 
 interface Version {
@@ -49,13 +49,18 @@ class Draft {
 
   #base = '';
   #readAgain: readonly System[] = [];
-  #saving: ReturnType<typeof setTimeout> | undefined;
+  readonly #late = new LateSave<StoredDraft>('draft', 'The draft');
   #comparing: ReturnType<typeof setTimeout> | undefined;
   #reading: Promise<void> = Promise.resolve();
   #queue: Promise<unknown> = Promise.resolve();
   #run = 0;
   #lintRun = 0;
   readonly #worker = new WorkerClient();
+
+  /** What was typed is not kept yet. */
+  get isStoring(): boolean {
+    return this.#late.isWaiting;
+  }
 
   /** Picks up a draft left by an earlier visit. */
   async open(): Promise<void> {
@@ -228,26 +233,19 @@ class Draft {
   }
 
   #save(): void {
-    clearTimeout(this.#saving);
     const { text } = this;
     const base = this.#base;
-    this.#saving = setTimeout(() => {
-      if (text !== undefined)
-        void saveAside('draft', { text, base }).catch(
-          (error) => (desk.fault = `The draft is not saved: ${String(error)}`)
-        );
-    }, SAVE_AFTER_MS);
+    if (text !== undefined) this.#late.save(() => ({ text, base }));
   }
 
   #forget(): void {
-    clearTimeout(this.#saving);
     clearTimeout(this.#comparing);
     this.#run++;
     this.text = undefined;
     this.catalogue = undefined;
     this.issues = [];
     this.changes = undefined;
-    void saveAside('draft', undefined);
+    void this.#late.forget();
   }
 }
 

@@ -14,11 +14,11 @@ import { parseMessyDate } from '$core/date/messy-date';
 import { formatDay } from '$core/date/day';
 import { foldText } from '$core/version/words';
 import type { Issue } from '$core/issue';
-import { readAside, saveAside } from '$lib/storage/change-log';
+import { readAside } from '$lib/storage/change-log';
 import { desk } from './desk.svelte';
 import { draft } from './draft.svelte';
+import { LateSave } from './late-save';
 
-const SAVE_AFTER_MS = 250;
 const SOURCE = 'own-machines';
 type Order = 'day first' | 'month first';
 
@@ -39,7 +39,12 @@ class Sketches {
     this.chosen.reduce((n, s) => n + s.releases.reduce((m, r) => m + r.systems.length, 0), 0)
   );
 
-  #saving: ReturnType<typeof setTimeout> | undefined;
+  readonly #late = new LateSave<{ list: readonly ProductSketch[]; dates: string }>('sketch', 'The sketch');
+
+  /** What was typed is not kept yet. */
+  get isStoring(): boolean {
+    return this.#late.isWaiting;
+  }
 
   /** Gathers what the machines run; what was sketched before of the same names is kept. */
   async open(): Promise<void> {
@@ -192,8 +197,7 @@ class Sketches {
     );
     if (issues.length > 0) return issues;
     if (!(await draft.keep())) return draft.issues;
-    clearTimeout(this.#saving);
-    await saveAside('sketch', undefined);
+    await this.#late.forget();
     this.list = [];
     this.past = [];
     this.dates = '';
@@ -208,13 +212,7 @@ class Sketches {
   }
 
   #save(): void {
-    clearTimeout(this.#saving);
-    this.#saving = setTimeout(() => {
-      const { list, dates } = this;
-      void saveAside('sketch', { list: structuredClone(list), dates }).catch(
-        (error) => (desk.fault = `The sketch is not saved: ${String(error)}`)
-      );
-    }, SAVE_AFTER_MS);
+    this.#late.save(() => ({ list: structuredClone(this.list), dates: this.dates }));
   }
 }
 
