@@ -70,6 +70,7 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
       const isTarget = step.to.release === target.release && !leavesLater(route, i);
       const work = [...ready, ...workBehind(route, i)];
       if (ready.some((w) => !MAKES_READY.includes(w.task))) add('work done before its time');
+      if (ready.some((w) => w.days.first !== step.days.first)) add('work on other days than its hop');
       const asked = verifyAsked(
         { ...terms, nodeCount: terms.nodes },
         { step, cures, workArounds, work },
