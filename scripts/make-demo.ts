@@ -101,6 +101,15 @@ export function makeDemoEstate(): Estate {
         day: '2031-02-24'
       },
       {
+        id: 'viewer-in-place',
+        kind: 'choose a route',
+        scope: { system: 'cad-06' },
+        route: ['draft-22-23'],
+        reason: 'In place, so that the stamps stay where they are.',
+        who: 'drawing office',
+        day: '2031-02-10'
+      },
+      {
         id: 'cable-shelves',
         kind: 'accept',
         scope: { system: 'shelf-north' },

@@ -91,7 +91,7 @@ test.each([
     `{"format":"orange-stair-workspace","x":${'['.repeat(300)}${']'.repeat(300)}}`,
     'too-deep'
   ],
-  ['a newer version', json.replace('"version": 4', '"version": 99'), 'newer-version']
+  ['a newer version', json.replace(/"version": \d+/, '"version": 99'), 'newer-version']
 ])('a workspace with %s is refused whole', (_, text, code) => {
   expect(text).not.toBe(json);
   expect(codesOf(parseWorkspace(text))).toContain(code);

@@ -99,7 +99,8 @@ const route = z.strictObject({
         system: z.string(),
         product: z.string(),
         to: standing,
-        finishDay: dayOrUnknown
+        finishDay: dayOrUnknown,
+        together: z.boolean().describe('neither waits for the other: both go at once')
       })
     )
     .describe(
@@ -389,7 +390,8 @@ function routeFileOf(r: Route): z.infer<typeof route> {
       system: n.system,
       product: n.product,
       to: { ...n.to },
-      finishDay: n.finish.exact ? formatDay(n.finish.last) : 'unknown'
+      finishDay: n.finish.exact ? formatDay(n.finish.last) : 'unknown',
+      together: n.together
     })),
     restsOn: restsOn.map(reasonFileOf),
     steps: steps.map(stepFileOf),
