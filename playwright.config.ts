@@ -7,7 +7,9 @@ export default defineConfig({
   testDir: 'tests/browser',
   fullyParallel: true,
   workers: 2,
-  timeout: 60_000,
+  timeout: 120_000,
+  // Waiting ends when what is waited for is there; the limit is for a machine that does other things as well.
+  expect: { timeout: 20_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

@@ -320,7 +320,16 @@ const WORKSTATIONS: DemoRow[] = [
     'site',
     { ...wide, facts: bench({ 'processor.model': 'Stanza M1', memory: '16 GB' }) }
   ],
-  [2, 'pool', 'Survey', 'marram-draft', '23', 'base', 'pool', { ...wide }],
+  [
+    2,
+    'pool',
+    'Survey',
+    'marram-draft',
+    '23',
+    'base',
+    'pool',
+    { ...wide, facts: known({ 'security-part': 'absent' }) }
+  ],
   [
     1,
     'early',

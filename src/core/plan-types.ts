@@ -2,7 +2,7 @@ import type { Day } from './date/day';
 import type { MaybeDay } from './date/interval';
 import type { Deadline } from './date/deadline';
 import type { Target } from './estate/schema';
-import type { RightNeed } from './right/count-needs';
+import type { RightNeed } from './right/right-need';
 import type { Fallback } from './route/fallback';
 import type { Reason, Route, ShownVerdict, Standing, Verdict } from './route/types';
 

@@ -29,7 +29,7 @@ export function findReplacement(
     0
   );
   const share = replaceShare === undefined ? Infinity : (price * replaceShare) / 100;
-  const advised = goal.sure === 'closed' || (cures > 0 && cures >= share);
+  const advised = goal.verdict === 'closed' || (cures > 0 && cures >= share);
   const fresh: Terms = {
     ...terms,
     asking: { ...terms.asking, evidence: NOTHING_KNOWN },

@@ -127,7 +127,7 @@ for (const view of VIEWS)
         near(seen.flag!.x, one.deadline.day, 'flag');
       } else expect(seen.flag).toBeUndefined();
       const steps = one.goalPlan?.route?.steps ?? [];
-      const counted = steps.filter((s) => !['patch', 'cure', 'work-around'].includes(s.kind));
+      const counted = steps.filter((s) => !['patch', 'cure', 'work-around', 'work'].includes(s.kind));
       expect(seen.risers.map((r) => r.id)).toEqual(counted.map((s) => s.id));
       seen.risers.forEach(
         (r, i) => counted[i]?.firstDay !== 'unknown' && near(r.x, counted[i]?.firstDay ?? '', `riser ${r.id}`)
@@ -161,7 +161,7 @@ for (const view of VIEWS)
       }
       if (one.startIsSure) {
         const installed = seen.treads.find((t) => t.release === one.start?.release);
-        const setBy = one.deadline.contributors.find((c) => c.kind === 'service of installed');
+        const setBy = one.deadline.contributors.find((c) => c.sets && c.kind === 'service of installed');
         if (setBy && installed?.to) expect(installed.to >= setBy.day).toBe(true);
       }
       drawn++;

@@ -35,7 +35,7 @@ function rangesOf(source: string, name: string): [number, number][] {
 }
 
 /** Where a fault goes. Throws where its place is not found exactly once. */
-export function findPlaceOf({ name, in: inside, find, replace }: Mutation): Found {
+function findPlaceOf({ name, in: inside, find, replace }: Mutation): Found {
   const words = find.trim().split(/\s+/);
   const pattern = words.map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s+');
   const found: Found[] = [];

@@ -125,6 +125,7 @@ function renamed(catalogue: Catalogue, r: Random): { catalogue: Catalogue; back:
       editionChanges: p.editionChanges?.map((c) => ({ ...c, at: words(c.at) })),
       rights: p.rights?.map((x) => ({ ...x, from: optional(x.from), to: optional(x.to) })),
       requirements: p.requirements?.map((x) => ({ ...x, at: words(x.at), needs: inside(x.needs) })),
+      tracks: p.tracks?.map((x) => ({ ...x, releases: words(x.releases) })),
       cautions: p.cautions?.map((x) => ({ ...x, from: optional(x.from), to: words(x.to) })),
       companions: p.companions?.map((x) => ({
         ...x,

@@ -5,7 +5,7 @@ import type { FactKinds } from '../condition/fact-kind';
 import type { Seen } from '../condition/evidence';
 import type { Truth } from '../condition/truth';
 import type { LookedCase } from './look-case';
-import { LOSSES, type Loss, type Mark, type ReadyCell, type ReadyItem, type ReadyKind } from './ready-types';
+import { LOSSES, type Loss, type Mark, type ReadyCell, type ReadyItem } from './ready-types';
 import { foldText } from '../version/words';
 import { findShortfall } from './shortfall';
 import { isCounted, type Reason } from '../route/types';

@@ -2,7 +2,7 @@ import type { Dealt } from '../asked-on-way';
 import type { Day } from '../date/day';
 import type { Change } from '../estate/schema';
 import type { Question } from '../find-out';
-import type { RightNeed } from '../right/count-needs';
+import type { RightNeed } from '../right/right-need';
 import type { Reason, ShownVerdict } from '../route/types';
 import type { Shortfall } from './shortfall';
 import type { Tally } from './tally';

@@ -2,7 +2,7 @@ import { comparisonsOf } from '../condition/condition';
 import type { FactKinds } from '../condition/fact-kind';
 import { parseCondition } from '../condition/parse-condition';
 import type { Change } from '../estate/schema';
-import type { RightNeed } from '../right/count-needs';
+import type { RightNeed } from '../right/right-need';
 import { isCounted, type CureStep, type Reason } from '../route/types';
 import { findChangeFor } from '../what-if/change-for';
 import type { LookedCase } from './look-case';
@@ -72,9 +72,7 @@ export function gatherRemedies(
     };
   });
   const free = new Set(
-    priced
-      .filter((r) => r.costCents === 0 && r.kind !== 'other' && r.kind !== 'decision' && r.kind !== 'perhaps')
-      .map((r) => r.key)
+    priced.filter((r) => r.costCents === 0 && r.kind !== 'other' && r.kind !== 'decision').map((r) => r.key)
   );
   const opensAlone = (key: string): number =>
     wants

@@ -19,8 +19,8 @@ interface Miss {
 const MAX_EXPANDED = 2000;
 
 /**
- * Why targets are closed: for each target that published steps lead to at all, the reasons that stand in the way of
- * the way with fewest of them (then fewest hops, then ids). A target missing from the result has no published way.
+ * Why targets are closed, or cannot be told: for each target that published steps lead to at all, the reasons that stand in the
+ * way of the way with fewest of them (then fewest hops, then ids). Where some do for certain, what is unknown beside them is none. A target missing from the result has no published way.
  * Not a search for openings: it looks for the shortest honest answer, within a fixed number of expansions.
  */
 export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<string, readonly Reason[]> {
@@ -120,8 +120,10 @@ function leastFaulty(terms: Terms, miss: Miss, opening: Opening, asTarget: boole
 }
 
 function reasonsOf(terms: Terms, { moves, judgement }: Miss): Reason[] {
-  const keys = judgement.findings.map(clauseKey);
-  return judgement.findings
+  const certain = judgement.findings.filter((f) => f.truth === 'no');
+  const findings = certain.length > 0 ? certain : judgement.findings;
+  const keys = findings.map(clauseKey);
+  return findings
     .filter((_, i) => keys.indexOf(keys[i] ?? '') === i)
     .map((finding) => reasonOf(terms, moves, judgement, finding));
 }

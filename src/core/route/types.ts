@@ -65,8 +65,7 @@ export interface WorkAroundStep {
 }
 
 /** What is done around a step for what the system has on it (RECKONING 1.5). */
-export const WORK_TASKS = ['back up', 'take off', 'copy back', 'put on again', 'update'] as const;
-export type WorkTask = (typeof WORK_TASKS)[number];
+export type WorkTask = 'back up' | 'take off' | 'copy back' | 'put on again' | 'update';
 
 /** Work a hop brings beside itself, on its days: before it where it makes ready, after it where it puts back. */
 export interface WorkStep {

@@ -8,7 +8,6 @@ import { parseCondition } from '../condition/parse-condition';
 import { and, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
 import { matchesRange, parseRange } from '../version/range';
 import { sequenceOf, type Position } from '../version/sequence';
-import { checkKey } from '../estate/checked';
 import { foldText } from '../version/words';
 import type { Asking, CountedStep, CureStep, Standing, WorkAroundStep, WorkStep } from './types';
 
@@ -256,7 +255,9 @@ function holds(
   );
   const placed =
     step.kind === 'edition change' ||
-    of.asking.checked.unplaced.every((what) => inTime(decided.ignored.get(checkKey(what))));
+    of.asking.checked.unplaced.every((what) =>
+      inTime(decided.ignored.get(foldText(what).replaceAll('/', '-')))
+    );
   return (
     demands &&
     space &&

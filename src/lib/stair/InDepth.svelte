@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { nameAnswers } from '$core/wording/answer';
   import type { Change } from '$core/estate/schema';
   import type { Exploration, Explored } from '$core/explore';
   import type { Opening } from '$core/route/openings';
@@ -186,9 +187,9 @@
             {#if 'fact' in question.about && set.length === 1}
               {@const fact = question.about.fact}
               <div class="answers">
-                {#each question.answers.slice(0, 6) as answer (answer)}<button
+                {#each nameAnswers(question.answers).slice(0, 6) as { answer, name } (answer)}<button
                     class="act small"
-                    onclick={() => tryAnswer(fact, answer)}>if {answer}</button
+                    onclick={() => tryAnswer(fact, answer)}>if {name}</button
                   >{/each}
               </div>
             {/if}
