@@ -4,7 +4,7 @@ import type { Estate, System } from '../estate/schema';
 import { Names } from '../wording/names';
 import { describeReason } from '../wording/reason';
 import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan-types';
-import type { RightShare } from '../right/count-needs';
+import type { RightShare } from '../right/right-need';
 import type { Route } from '../route/types';
 import { sayStep } from '../wording/step';
 import { formatCsv } from './csv-out';
