@@ -4,7 +4,8 @@ import { monthsBetween, type Day } from '../date/day';
 import { compareReleases, sequenceOf } from '../version/sequence';
 import type { MaybeDay } from '../date/interval';
 import type { Target } from '../estate/schema';
-import { stateAtStart, verifyAsked, verifyFit, type VerifyState } from './verify-asks';
+import { verifyAsked, verifyFit } from './verify-asks';
+import { stateAtStart, type VerifyState } from './verify-state';
 import {
   endOfService,
   isUnknown,
