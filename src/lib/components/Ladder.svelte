@@ -33,7 +33,7 @@
       costCents === 0 ? 'costs nothing' : sayMoney(costCents, currency),
       ...(leadDays > 0 ? [`to be ordered ${leadDays} days ahead`] : []),
       ...(closesWayBack ? ['gives up the way back'] : []),
-      ...(ifNeeded ? ['perhaps needless: nobody has read what it is for, so ask before buying'] : [])
+      ...(ifNeeded ? ['perhaps needless: what it is for is not read for certain, so ask first'] : [])
     ].join('; ');
   }
 
@@ -112,9 +112,11 @@
       <span class="what">
         <span>{step.kind === 'cure' && step.ifNeeded ? 'If needed: ' : ''}{sayStep(step, names)}</span>
         <span class="soft small">
-          {sayMinutes(step.carefulMinutes * timesOf(step))} careful, {sayMinutes(
-            step.typicalMinutes * timesOf(step)
-          )} as a rule{timesOf(step) > 1 ? `, ${timesOf(step)} times` : ''}{isCounted(step) &&
+          {step.kind === 'work' && step.carefulMinutes === 0
+            ? 'No time of its own is published'
+            : `${sayMinutes(step.carefulMinutes * timesOf(step))} careful, ${sayMinutes(
+                step.typicalMinutes * timesOf(step)
+              )} as a rule`}{timesOf(step) > 1 ? `, ${timesOf(step)} times` : ''}{isCounted(step) &&
           step.kept !== 'everything'
             ? `; keeps ${step.kept}`
             : ''}.

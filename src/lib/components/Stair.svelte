@@ -52,14 +52,16 @@
   const dotWords = $derived.by(() => {
     const places = new Map<
       string,
-      { x: number; y: number; patches: string[]; cures: number; works: number }
+      { x: number; y: number; patches: string[]; counts: Record<string, number> }
     >();
     for (const dot of layout.dots) {
       const key = `${dot.x} ${dot.y}`;
-      const at = places.get(key) ?? { x: dot.x, y: dot.y, patches: [], cures: 0, works: 0 };
+      const at = places.get(key) ?? { x: dot.x, y: dot.y, patches: [], counts: {} };
       if (dot.step.kind === 'patch') at.patches.push(names.patch(dot.step.to.release, dot.step.to.patch));
-      else if (dot.step.kind === 'cure') at.cures++;
-      else at.works++;
+      else {
+        const what = dot.step.kind === 'work' ? 'task' : dot.step.kind;
+        at.counts[what] = (at.counts[what] ?? 0) + 1;
+      }
       places.set(key, at);
     }
     return [...places.values()].map((at) => ({
@@ -67,8 +69,7 @@
       y: at.y,
       lines: [
         ...at.patches.map((p) => `patch ${p}`),
-        ...(at.cures > 0 ? [sayCount(at.cures, 'cure')] : []),
-        ...(at.works > 0 ? [sayCount(at.works, 'work-around')] : [])
+        ...Object.entries(at.counts).map(([what, count]) => sayCount(count, what))
       ]
     }));
   });
