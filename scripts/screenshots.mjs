@@ -65,6 +65,7 @@ try {
   const shoot = async (name) => {
     await page.mouse.move(2, 798);
     await page.waitForLoadState('networkidle');
+    await page.getByText(/^Planning:/).waitFor({ state: 'detached' });
     await page.waitForTimeout(500);
     await page.evaluate(() => document.fonts.ready);
     await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled', caret: 'hide' });

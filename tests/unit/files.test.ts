@@ -135,7 +135,7 @@ test('the messy list is understood row by row, and nothing is guessed', () => {
     '8 new garnock-desk 4 r1 studio',
     '9 new garnock-desk ? ? studio',
     '10 not taken repeats',
-    '11 new garnock-desk 5 ? plain',
+    '11 new garnock-desk ?4|5 ?r1 ?plain',
     '12 new garnock-desk ? ? ?plain',
     '13 new garnock-desk ?4|5 ? ?plain',
     '14 not taken missing-name',

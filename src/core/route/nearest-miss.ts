@@ -1,4 +1,4 @@
-import { judgeMoves, judgeNext, type Judgement } from './judge';
+import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
 import { reasonOf } from './explain';
 import type { Along } from './along';
 import { askStep } from './ask';
@@ -20,7 +20,8 @@ const MAX_EXPANDED = 2000;
 
 /**
  * Why targets are closed, or cannot be told: for each target that published steps lead to at all, the reasons that stand in the
- * way of the way with fewest of them (then fewest hops, then ids). Where some do for certain, what is unknown beside them is none. A target missing from the result has no published way.
+ * way of the way with fewest of them (then fewest hops, then ids). What stands there for certain comes
+ * before what is unknown. A target missing from the result has no published way.
  * Not a search for openings: it looks for the shortest honest answer, within a fixed number of expansions.
  */
 export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<string, readonly Reason[]> {
@@ -120,8 +121,11 @@ function leastFaulty(terms: Terms, miss: Miss, opening: Opening, asTarget: boole
 }
 
 function reasonsOf(terms: Terms, { moves, judgement }: Miss): Reason[] {
-  const certain = judgement.findings.filter((f) => f.truth === 'no');
-  const findings = certain.length > 0 ? certain : judgement.findings;
+  const isCertain = (f: Finding): boolean => f.truth === 'no';
+  const findings = [
+    ...judgement.findings.filter(isCertain),
+    ...judgement.findings.filter((f) => !isCertain(f))
+  ];
   const keys = findings.map(clauseKey);
   return findings
     .filter((_, i) => keys.indexOf(keys[i] ?? '') === i)
