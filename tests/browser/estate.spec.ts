@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { generateWorld } from '../../bench/generate';
-import { expect, giveFile, openDemo, planned, row, still, test } from './desk';
+import { expect, follow, giveFile, openDemo, planned, row, still, test } from './desk';
 
 const grid = (page: Page) => page.getByRole('grid');
 
@@ -383,3 +383,27 @@ for (const theme of ['light', 'dark'] as const)
       ).toEqual([]);
     }
   });
+
+test('a failure about nothing that is known closes every hop until it is ruled wrong, with a reason', async ({
+  page
+}) => {
+  await openDemo(page);
+  await follow(page, '/estate/system?at=web-01');
+  await page.getByRole('button', { name: 'Keep a tool’s result…' }).click();
+  await page.getByLabel('Tool', { exact: true }).fill('probe');
+  await page.getByLabel('Its items, one a line').fill('failure: Strange thing');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  const check = page.locator('[data-check="probe"]');
+  await expect(check).toContainText('so it closes every hop');
+  await follow(page, '/stair?at=web-01');
+  await expect(page.locator('[data-verdict="closed"]')).toContainText('Strange thing');
+  await follow(page, '/estate/system?at=web-01');
+  await check.getByRole('button', { name: 'It is wrong…' }).click();
+  await page.getByLabel('Why').fill('Tried by hand.');
+  await page.getByRole('button', { name: 'Rule it wrong' }).click();
+  await expect(check).toContainText('Ruled wrong; it closes nothing.');
+  await follow(page, '/stair?at=web-01');
+  await expect(page.locator('[data-verdict="straight"]')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('[data-verdict="closed"]')).toBeVisible();
+});

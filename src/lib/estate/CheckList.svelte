@@ -1,11 +1,15 @@
 <script lang="ts">
   import { formatDay, parseDay } from '$core/date/day';
+  import { checkedOf, checkKey } from '$core/estate/checked';
   import { keepCheck, likelyCauses, parseCheckItems, summariseCheck } from '$core/estate/checks';
   import { kindsOf } from '$core/estate/facts';
   import type { Check, System } from '$core/estate/schema';
   import { sayCount, sayDay } from '$core/wording/dates';
+  import { nameFacts } from '$core/wording/ready';
   import Dialog from '$lib/components/Dialog.svelte';
+  import { naming } from '$lib/ready/naming';
   import { desk, freeId } from '$lib/state/desk.svelte';
+  import { settings } from '$lib/state/settings.svelte';
 
   let { system }: { system: System } = $props();
 
@@ -58,6 +62,47 @@
       { ...system, checks: (system.checks ?? []).filter((c) => c.id !== check.id) }
     ]);
 
+  /** Failures nobody can place: each closes every hop until it is placed or ruled wrong. */
+  const unplaced = $derived(new Set(product ? checkedOf(product, system, kinds).unplaced : []));
+  const entryOf = (what: string): string => `${product?.id ?? ''}/checks/${checkKey(what)}`;
+  const ruled = $derived(
+    new Set(
+      desk.estate.decisions
+        .filter((d) => d.kind === 'ignore' && 'system' in d.scope && d.scope.system === system.id)
+        .map((d) => d.about)
+    )
+  );
+  let ruling = $state<string | undefined>();
+  let reason = $state('');
+
+  const place = (check: Check, what: string, requirement: string): Promise<void> =>
+    desk.saveSystems(`Placed “${what}” for ${system.name}`, [
+      {
+        ...system,
+        checks: (system.checks ?? []).map((c) =>
+          c.id === check.id
+            ? { ...c, items: c.items.map((i) => (i.what === what ? { ...i, requirement } : i)) }
+            : c
+        )
+      }
+    ]);
+
+  async function rule(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const what = ruling ?? '';
+    ruling = undefined;
+    await desk.saveDecision(`Ruled “${what}” wrong for ${system.name}`, {
+      id: freeId('wrong', desk.estate.decisions),
+      kind: 'ignore',
+      scope: { system: system.id },
+      about: entryOf(what),
+      reason: reason.trim(),
+      ...(settings.who ? { who: settings.who } : {}),
+      day: formatDay(desk.today)
+    });
+    reason = '';
+  }
+
   const sayDayText = (text: string): string => {
     const read = parseDay(text);
     return read === undefined ? text : sayDay(read);
@@ -92,6 +137,24 @@
           {#if causes.length > 0}<div class="soft">
               It says no reason. Likely, cheapest to test first: {causes.join('; ')}
             </div>{/if}
+          {#if item.result === 'failure' && unplaced.has(item.what)}
+            {#if ruled.has(entryOf(item.what))}<div class="soft">Ruled wrong; it closes nothing.</div>
+            {:else}<div>
+                It is about nothing the catalogue knows, so it closes every hop.
+                <label
+                  >It is about <select
+                    class="field"
+                    onchange={(e) => void place(check, item.what, e.currentTarget.value)}
+                  >
+                    <option value="" selected disabled>…</option>
+                    {#each product?.requirements ?? [] as r (r.id)}<option value={r.id}
+                        >{r.name ?? nameFacts(r.needs, naming)}</option
+                      >{/each}
+                  </select></label
+                >
+                <button class="act small" onclick={() => (ruling = item.what)}>It is wrong…</button>
+              </div>{/if}
+          {/if}
         </li>
       {/each}
     </ul>
@@ -99,6 +162,18 @@
   </details>
 {/each}
 <p><button class="act" onclick={open}>Keep a tool’s result…</button></p>
+
+<Dialog
+  bind:open={() => ruling !== undefined, (open) => open || (ruling = undefined)}
+  title="“{ruling ?? ''}” is wrong"
+>
+  <form class="form" onsubmit={rule}>
+    <label class="wide"
+      >Why <textarea class="field" rows="3" bind:value={reason} required maxlength="2000"></textarea></label
+    >
+    <button class="act" type="submit" disabled={reason.trim() === ''}>Rule it wrong</button>
+  </form>
+</Dialog>
 
 <Dialog bind:open={adding} title="Keep a tool’s result for {system.name}">
   <form class="form" onsubmit={keep}>
