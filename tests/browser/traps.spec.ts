@@ -9,7 +9,7 @@ const TRAPS = readFileSync('demo/README.md', 'utf8')
   .map(([, trap = '', system = '', path = '', words = '']) => ({ trap, system, path, words }));
 
 test('every trap of the demo is said where somebody would fall into it', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(400_000);
   expect(TRAPS.length).toBeGreaterThan(28);
   await openDemo(page);
   const missed: string[] = [];
@@ -20,7 +20,7 @@ test('every trap of the demo is said where somebody would fall into it', async (
     if (sample) await page.getByRole('button', { name: new RegExp(sample) }).click();
     const said = page.locator('main').getByText(words, { exact: false }).first();
     const found = await said
-      .waitFor({ state: 'attached', timeout: 6000 })
+      .waitFor({ state: 'attached', timeout: 40_000 })
       .then(() => true)
       .catch(() => false);
     // Words may run over several elements, or stand in a field.

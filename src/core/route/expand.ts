@@ -216,9 +216,27 @@ export class Expander {
         `${move.id}@${move.level}>${move.to.edition}.${move.to.architecture}+${idsOf(move.asked.cures)}`
       );
     }
-    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${goesOn ? label.along.key : ''}`;
+    const { finish, finishExact } = label.criteria;
+    const day = goesOn && hasTurningRights(this.#terms) ? `${finish} ${String(finishExact)}` : '';
+    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${goesOn ? label.along.key : ''}|${day}`;
   }
 }
+
+/**
+ * Whether a later day may mean another right - money instead of units, or a sum to ask for - so that who comes sooner need not
+ * end no worse: an end or an offer of one right, beside counted units or an end that leaves nothing but to ask.
+ */
+function hasTurningRights({ model }: Terms): boolean {
+  const known = TURNING.get(model);
+  if (known !== undefined) return known;
+  const rights = model.rights.map((r) => r.right);
+  const ends = rights.some((r) => r.until !== undefined && r.counts !== 'release day');
+  const turns = ends || (rights.some((r) => r.offer) && rights.some((r) => r.units));
+  TURNING.set(model, turns);
+  return turns;
+}
+
+const TURNING = new WeakMap<Terms['model'], boolean>();
 
 /** Whether a step is another than the one a chosen way takes there. */
 export const isOffWay = ({ way }: Terms, taken: number, { id }: Opening): boolean =>
