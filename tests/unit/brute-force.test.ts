@@ -59,7 +59,9 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
   const of = (name: string): number =>
     (shares.get(name) ?? 0) / (name.startsWith('with ') ? routes : targets);
   tell('brute force agrees', { worlds: WORLDS, targets, routes, ...Object.fromEntries(shares) });
-  for (const name of NAMES) expect(of(name), name).toBeGreaterThanOrEqual(leastShare);
+  // What worlds have, of targets; what routes have of themselves, which is theirs to choose, at half that share.
+  for (const name of NAMES)
+    expect(of(name), name).toBeGreaterThanOrEqual(name.startsWith('with ') ? leastShare / 2 : leastShare);
 }, 6_000_000);
 
 const NAMES = [
