@@ -205,7 +205,8 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
       if (c.kind !== 'range' && c.fact !== 'edition' && c.fact !== 'architecture')
         of(c.fact).comparisons.push(c);
   const wholly = new Set(['activated', 'certificate.ends', 'grace.ends']);
-  for (const hop of product.hops ?? []) for (const id of Object.keys(hop.uses ?? {})) wholly.add(id);
+  for (const { uses = {}, takes = {} } of product.hops ?? [])
+    for (const id of [...Object.keys(uses), ...Object.keys(takes)]) wholly.add(id);
   for (const right of product.rights ?? []) if (right.units?.fact) wholly.add(right.units.fact);
   for (const right of product.rights ?? [])
     for (const option of right.units?.options ?? []) wholly.add(factOfOption(option));
@@ -238,9 +239,16 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
             ]
       )
     ),
-    asksLinks: linked.some((l) => l !== 'node') || (product.pairings ?? []).length > 0
+    asksLinks:
+      linked.some((l) => l !== 'node') ||
+      (product.pairings ?? []).length > 0 ||
+      (product.cautions ?? []).some((c) => countsLinked(c.workAround?.per))
   };
 }
+
+/** Whether a work-around is done once for each of what the system is linked with, so that their number matters. */
+const countsLinked = (per: string | undefined): boolean =>
+  per !== undefined && per !== 'node' && per !== 'system';
 
 function factsIn(text: string | undefined): string[] {
   const parsed = text === undefined ? undefined : parseCondition(text);
