@@ -1,6 +1,6 @@
 import type { CureModel } from './catalogue/need-model';
 import type { Caution, Companion, Requirement } from './catalogue/schema';
-import { comparisonsOf } from './condition/condition';
+import { factsIn } from './condition/condition';
 import type { Evaluation } from './condition/evaluate-condition';
 import type { Truth } from './condition/truth';
 import type { AskedClause } from './route/asked';
@@ -136,11 +136,7 @@ function requirementOf(
   const { requirement, isSite, grade, needs, when } = clause.demand;
   const { accepted, waived } = asking.decided;
   const isCured = clause.truth !== 'yes' && cured?.truth === 'yes';
-  const facts = new Set(
-    [needs, when].flatMap((c) =>
-      c === undefined || c === 'unknown' ? [] : comparisonsOf(c).map((x) => x.fact)
-    )
-  );
+  const facts = new Set(factsIn([needs, when]));
   const dealt: Dealt | undefined =
     clause.truth === 'yes'
       ? undefined

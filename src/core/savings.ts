@@ -1,6 +1,7 @@
 import { questionOf, type Looking, type Question } from './find-out';
 import type { Planning } from './planning';
-import { factsIn } from './route/cure-sets';
+import { factsIn } from './condition/condition';
+import { addSums, rankOfSum } from './right/money';
 import type { Terms } from './route/terms';
 import type { CureStep, Route } from './route/types';
 
@@ -26,19 +27,15 @@ export function findSavings(planning: Planning, { terms, one }: Looking, route: 
       savings.set(fact, {
         question,
         cures: [...(known?.cures ?? []), step.id],
-        savesCents: add(known?.savesCents ?? 0, step.costCents),
+        savesCents: addSums(known?.savesCents ?? 0, step.costCents),
         savesMinutes: (known?.savesMinutes ?? 0) + step.carefulMinutes * terms.nodes
       });
     }
   }
   return [...savings.values()].sort(
-    (a, b) => rankOf(b.savesCents) - rankOf(a.savesCents) || b.savesMinutes - a.savesMinutes
+    (a, b) => rankOfSum(b.savesCents) - rankOfSum(a.savesCents) || b.savesMinutes - a.savesMinutes
   );
 }
-
-const add = (a: number | 'unknown', b: number | 'unknown'): number | 'unknown' =>
-  a === 'unknown' || b === 'unknown' ? 'unknown' : a + b;
-const rankOf = (cents: number | 'unknown'): number => (cents === 'unknown' ? Infinity : cents);
 
 /** The facts a cure's requirement turns on that nobody knows for certain today, of the system or one of its nodes. */
 function openFactsOf({ model, asking }: Terms, { requirement }: CureStep): string[] {
@@ -49,5 +46,5 @@ function openFactsOf({ model, asking }: Terms, { requirement }: CureStep): strin
     ) || asking.isStale(fact);
   const demands = model.needs.demands.filter((d) => d.requirement.id === requirement);
   const facts = factsIn(demands.flatMap((d) => [d.when, d.needs]));
-  return facts.filter((f) => f !== 'edition' && f !== 'architecture' && f !== 'release' && isOpen(f)).sort();
+  return facts.filter((f) => f !== 'edition' && f !== 'architecture' && isOpen(f)).sort();
 }

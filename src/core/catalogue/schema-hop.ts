@@ -195,6 +195,14 @@ export const hop = entry({
   source
 });
 
+/** The measured facts a hop needs some of, while it runs or for good. */
+export const factsNeededBy = ({
+  uses = {},
+  takes = {}
+}: Pick<z.infer<typeof hop>, 'uses' | 'takes'>): string[] => [
+  ...new Set([...Object.keys(uses), ...Object.keys(takes)])
+];
+
 export const editionChange = entry({
   at: rangeText,
   from: id,

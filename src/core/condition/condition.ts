@@ -66,6 +66,15 @@ export const CONDITION_WORDS: ReadonlySet<string> = new Set([
   'in'
 ]);
 
+/** The facts conditions ask for, each once, those of linked systems among them. */
+export const factsIn = (conditions: readonly (Condition | 'unknown' | undefined)[]): string[] => [
+  ...new Set(
+    conditions
+      .flatMap((c) => (c === undefined || c === 'unknown' ? [] : comparisonsOf(c)))
+      .flatMap((c) => (c.kind === 'range' ? [] : [c.fact]))
+  )
+];
+
 /** Ranges a condition asks of linked systems, from left to right, with the word of the link. */
 export function linkedRangesOf(
   condition: Condition,

@@ -59,6 +59,10 @@ export function unknownFactsOf({ condition, parts, seen, truth }: Evaluation): s
   return [...new Set([...own, ...parts.flatMap(unknownFactsOf)])];
 }
 
+/** Whether a condition holds; one whose figure nobody has stated is unknown. */
+export const truthIn = (condition: Condition | 'unknown', evidence: Evidence, kinds: FactKinds): Truth =>
+  condition === 'unknown' ? 'unknown' : evaluateCondition(condition, evidence, kinds).truth;
+
 function truthOfLinked(
   members: 'every' | 'some' | 'lowest',
   linked: LinkedEvidence,

@@ -1,6 +1,7 @@
 import type { PhaseName } from './service';
 import type { Kept } from '../catalogue/schema';
 import type { Day } from './day';
+import { compareText } from '../version/words';
 
 /** What ends, and what missing it costs (RECKONING G1). */
 export interface Contributor {
@@ -71,5 +72,3 @@ export function deadlineOf(contributors: readonly Contributor[], today: Day): De
   const next = setBy.day < today ? setting.find((c) => c.day >= today) : undefined;
   return { day: setBy.day, setBy, ...(next ? { next } : {}), contributors: told };
 }
-
-const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

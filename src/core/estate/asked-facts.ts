@@ -1,4 +1,5 @@
 import type { Catalogue, Product } from '../catalogue/schema';
+import { factsNeededBy } from '../catalogue/schema-hop';
 import { factOfOption } from '../catalogue/schema-right';
 import { comparisonsOf } from '../condition/condition';
 import { parseCondition } from '../condition/parse-condition';
@@ -37,7 +38,7 @@ export function factsAsked(product: Product): string[] {
     if (parsed && 'condition' in parsed)
       for (const c of comparisonsOf(parsed.condition)) if (c.kind !== 'range') asked.add(c.fact);
   }
-  for (const hop of product.hops ?? []) for (const id of Object.keys(hop.uses ?? {})) asked.add(id);
+  for (const id of (product.hops ?? []).flatMap(factsNeededBy)) asked.add(id);
   for (const right of product.rights ?? []) {
     if (right.kind === 'carried') asked.add('activated');
     if (right.units?.fact) asked.add(right.units.fact);

@@ -1,4 +1,5 @@
 import type { Catalogue, Product } from '../catalogue/schema';
+import { factsNeededBy } from '../catalogue/schema-hop';
 import { factOfOption } from '../catalogue/schema-right';
 import { comparisonsOf, type Comparison, type Condition } from '../condition/condition';
 import { evaluateCondition } from '../condition/evaluate-condition';
@@ -205,8 +206,7 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
       if (c.kind !== 'range' && c.fact !== 'edition' && c.fact !== 'architecture')
         of(c.fact).comparisons.push(c);
   const wholly = new Set(['activated', 'certificate.ends', 'grace.ends']);
-  for (const { uses = {}, takes = {} } of product.hops ?? [])
-    for (const id of [...Object.keys(uses), ...Object.keys(takes)]) wholly.add(id);
+  for (const id of (product.hops ?? []).flatMap(factsNeededBy)) wholly.add(id);
   for (const right of product.rights ?? []) if (right.units?.fact) wholly.add(right.units.fact);
   for (const right of product.rights ?? [])
     for (const option of right.units?.options ?? []) wholly.add(factOfOption(option));

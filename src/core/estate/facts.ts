@@ -3,7 +3,7 @@ import { FactKinds, type FactKind } from '../condition/fact-kind';
 import { figureIn, isOrdered, parseFigure } from '../condition/measure';
 import { readSwitch } from '../condition/evaluate-condition';
 import { parseDay, type Day } from '../date/day';
-import { foldText } from '../version/words';
+import { compareText, foldText } from '../version/words';
 import type { Decision, Fact, FactValue, Statement, System } from './schema';
 
 /** The fact as recorded; undefined where nobody has said anything of it. */
@@ -68,7 +68,6 @@ const compareStatements = (a: Statement, b: Statement): number =>
   compareText(a.day ?? '', b.day ?? '') ||
   compareText(`${typeof a.value} ${String(a.value)}`, `${typeof b.value} ${String(b.value)}`) ||
   compareText(a.source ?? '', b.source ?? '');
-const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 function joinStatements(kind: FactKind | undefined, statements: readonly Statement[]): Fact {
   const sorted = [...statements].sort(compareStatements);

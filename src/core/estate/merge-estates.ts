@@ -1,5 +1,5 @@
 import { mergeFacts } from './facts';
-import { foldText } from '../version/words';
+import { compareText, foldText } from '../version/words';
 import type { Check, Estate, Fact, System } from './schema';
 
 /** Something two people's records state differently; `values` in a fixed order, whoever's they are. */
@@ -193,8 +193,6 @@ function joinLists<T>(a: readonly T[], b: readonly T[]): T[] {
 /** Days first, so that histories stay in order. */
 const orderOf = (item: unknown): string =>
   `${typeof item === 'object' && item !== null && 'day' in item ? String(item.day) : ''} ${fixedText(item)}`;
-
-const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 /** A value as text that does not depend on the order of its keys. */
 function fixedText(value: unknown): string {

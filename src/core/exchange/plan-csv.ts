@@ -4,6 +4,7 @@ import type { Estate, System } from '../estate/schema';
 import { Names } from '../wording/names';
 import { describeReason } from '../wording/reason';
 import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan-types';
+import { addSums } from '../right/money';
 import type { RightShare } from '../right/right-need';
 import type { Route } from '../route/types';
 import { sayStep } from '../wording/step';
@@ -149,14 +150,12 @@ type Share = Pick<RightShare, 'needed' | 'held' | 'toBuy'>;
 /** By system: what it takes of rights that are bought or counted, over all of them. */
 function sharesOf({ rights }: Plan): ReadonlyMap<string, Share> {
   const shares = new Map<string, Share>();
-  const add = (a: number | 'unknown', b: number | 'unknown'): number | 'unknown' =>
-    a === 'unknown' || b === 'unknown' ? 'unknown' : a + b;
   for (const share of rights.flatMap((r) => r.shares)) {
     const known = shares.get(share.system) ?? NO_SHARE;
     shares.set(share.system, {
-      needed: add(known.needed, share.needed),
+      needed: addSums(known.needed, share.needed),
       held: known.held + share.held,
-      toBuy: add(known.toBuy, share.toBuy)
+      toBuy: addSums(known.toBuy, share.toBuy)
     });
   }
   return shares;

@@ -1,4 +1,5 @@
 import type { Question } from '../find-out';
+import { addSums, rankOfSum } from '../right/money';
 import type { LookedCase } from './look-case';
 import type { ReadyQuestion } from './ready-types';
 
@@ -51,17 +52,17 @@ export function gatherQuestions(looked: readonly LookedCase[]): ReadyQuestion[] 
     for (const q of found?.matter ?? []) count(q, false);
     for (const { question, savesCents, savesMinutes } of savings) {
       const known = take(question);
-      known.savesCents =
-        known.savesCents === 'unknown' || savesCents === 'unknown'
-          ? 'unknown'
-          : known.savesCents + savesCents * systems;
+      known.savesCents = addSums(
+        known.savesCents,
+        savesCents === 'unknown' ? savesCents : savesCents * systems
+      );
       known.savesMinutes += savesMinutes * systems;
     }
     // What cannot be placed at all has one unknown: what it is.
     if (plan.verdict === 'cannot tell' && !plan.goalPlan)
       count({ about: { installed: true }, answers: [], places: [] }, true);
   }
-  const worth = ({ savesCents }: Gathered): number => (savesCents === 'unknown' ? Infinity : savesCents);
+  const worth = ({ savesCents }: Gathered): number => rankOfSum(savesCents);
   return [...questions.values()].sort(
     (a, b) =>
       b.settles - a.settles ||

@@ -5,6 +5,7 @@ import { isCounted, type Route } from '../route/types';
 import { foldText } from '../version/words';
 import type { LookedCase } from './look-case';
 import type { FetchItem } from './ready-types';
+import { addSums } from '../right/money';
 
 interface Fetching {
   readonly looked: LookedCase;
@@ -40,10 +41,7 @@ export function gatherFetches(
     ]) {
       const key = `${item.kind}/${item.ifNeeded}/${item.product}/${item.what}`;
       const known = items.get(key);
-      const sum =
-        known && (known.costCents === 'unknown' || item.costCents === 'unknown')
-          ? 'unknown'
-          : ((known?.costCents as number | undefined) ?? 0) + (item.costCents as number);
+      const sum = addSums(known?.costCents ?? 0, item.costCents);
       items.set(key, {
         ...item,
         cases: [...(known?.cases ?? []), one.plan.id],

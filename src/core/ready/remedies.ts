@@ -2,6 +2,7 @@ import { comparisonsOf } from '../condition/condition';
 import type { FactKinds } from '../condition/fact-kind';
 import { parseCondition } from '../condition/parse-condition';
 import type { Change } from '../estate/schema';
+import { addSums, rankOfSum } from '../right/money';
 import type { RightNeed } from '../right/right-need';
 import { isCounted, type CureStep, type Reason } from '../route/types';
 import { findChangeFor } from '../what-if/change-for';
@@ -53,7 +54,10 @@ export function gatherRemedies(
       known.ids.push(...one.plan.systems);
       if (n.change) known.lifts.push(n.change);
       known.systems += systems;
-      known.costCents = add(known.costCents, n.eachCents === 'unknown' ? 'unknown' : n.eachCents * systems);
+      known.costCents = addSums(
+        known.costCents,
+        n.eachCents === 'unknown' ? 'unknown' : n.eachCents * systems
+      );
       remedies.set(n.key, known);
     }
   }
@@ -68,7 +72,7 @@ export function gatherRemedies(
         r.kind === 'cure' || r.kind === 'perhaps'
           ? [{ cure: r.id, product: r.product, systems: ids }]
           : [...new Map(lifts.map((c) => [JSON.stringify(c), c])).values()],
-      costCents: bought.length > 0 ? bought.map((b) => b.costCents).reduce(add) : r.costCents
+      costCents: bought.length > 0 ? bought.map((b) => b.costCents).reduce(addSums) : r.costCents
     };
   });
   const free = new Set(
@@ -85,16 +89,12 @@ export function gatherRemedies(
         (a, b) =>
           b.opensAlone - a.opensAlone ||
           b.systems - a.systems ||
-          rankCost(a) - rankCost(b) ||
+          rankOfSum(a.costCents) - rankOfSum(b.costCents) ||
           (a.key < b.key ? -1 : 1)
       ),
     wants
   };
 }
-
-const rankCost = ({ costCents }: Remedy): number => (costCents === 'unknown' ? Infinity : costCents);
-const add = (a: number | 'unknown', b: number | 'unknown'): number | 'unknown' =>
-  a === 'unknown' || b === 'unknown' ? 'unknown' : a + b;
 
 /** Undefined where there is nothing to reach: already there, staying, or nobody can tell what is installed. */
 function neededBy(looked: LookedCase, kinds: FactKinds): Needed[] | undefined {

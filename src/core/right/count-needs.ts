@@ -2,8 +2,10 @@ import type { Catalogue, Right } from '../catalogue/schema';
 import { parseDay, type Day } from '../date/day';
 import type { Estate, RightHeld } from '../estate/schema';
 import type { CasePlan } from '../plan-types';
+import { rankOfSum } from './money';
 import type { RightNeed, RightShare } from './right-need';
 import { isCounted, type CountedStep } from '../route/types';
+import { compareText } from '../version/words';
 
 /** One step of one system that takes a right. */
 interface Call {
@@ -54,8 +56,6 @@ export function countRightNeeds(
     });
 }
 
-const compareText = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
-
 function gather(plan: CasePlan, gathered: Map<string, Gathered>): void {
   for (const step of plan.goalPlan?.route?.steps ?? []) {
     if (!isCounted(step) || step.right.right === undefined) continue;
@@ -93,7 +93,8 @@ function cover(need: Gathered, right: Right | undefined, left: readonly Left[]):
   const pools = left.filter(({ held }) => mayServe(held, need));
   const before = sum(pools.map((p) => p.units));
   const inTurn = [...need.calls].sort(
-    (a, b) => rankOf(b) - rankOf(a) || a.day - b.day || compareText(a.system, b.system)
+    (a, b) =>
+      rankOfSum(b.priceCents) - rankOfSum(a.priceCents) || a.day - b.day || compareText(a.system, b.system)
   );
   const bought = new Map<number | 'unknown', number>();
   const shares = inTurn.map((call): RightShare => {
@@ -124,9 +125,6 @@ function cover(need: Gathered, right: Right | undefined, left: readonly Left[]):
 }
 
 const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
-
-/** What nobody has priced is the dearest. */
-const rankOf = ({ priceCents }: Call): number => (priceCents === 'unknown' ? Infinity : priceCents);
 
 /** Whether what is held is of this right and pool, and of no other edition. */
 function mayServe(held: RightHeld, { product, right, pool, edition }: Gathered): boolean {

@@ -1,6 +1,13 @@
 import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../catalogue/need-model';
-import type { Condition } from '../condition/condition';
-import { evaluateCondition, readSwitch, switchTruth, type Evaluation } from '../condition/evaluate-condition';
+import { factsNeededBy } from '../catalogue/schema-hop';
+import { factsIn } from '../condition/condition';
+import {
+  evaluateCondition,
+  readSwitch,
+  switchTruth,
+  truthIn,
+  type Evaluation
+} from '../condition/evaluate-condition';
 import type { Evidence, Seen } from '../condition/evidence';
 import { figureIn, parseFigure, sayFigure } from '../condition/measure';
 import { and, besideStated, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
@@ -9,7 +16,7 @@ import { checkKey } from '../estate/checked';
 import { foldText } from '../version/words';
 import { afterCures, afterUse, evidenceAlong, membersAlong, onArrival, seenAlong, type Along } from './along';
 import type { AskedClause, Asked, AskFinding } from './asked';
-import { factsIn } from './cure-sets';
+import { faresOn } from './fares';
 import { findWork } from './find-work';
 import type { Opening } from './move';
 import { isOfferedOnly } from './offer-wait';
@@ -234,8 +241,10 @@ const later = (a: Day | undefined, b: Day | undefined): Day | undefined =>
 /** Before a step as much must be there as it takes while it runs, on every node, and no less than it leaves used. */
 function askSpace(ask: Ask, before: Along): void {
   const { kinds } = ask.terms.model.needs;
-  const { uses = {}, takes = {} } = ask.step.opening.hop?.hop ?? {};
-  for (const id of new Set([...Object.keys(uses), ...Object.keys(takes)])) {
+  const hop = ask.step.opening.hop?.hop;
+  if (!hop) return;
+  const { uses = {}, takes = {} } = hop;
+  for (const id of factsNeededBy(hop)) {
     const measure = kinds.find(id)?.measure;
     const read = (figure: string): number =>
       (measure && figureIn(measure, parseFigure(figure) ?? { amount: '' })) ?? NaN;
@@ -293,10 +302,8 @@ export function cureTruth(terms: Terms, { opening, along }: AskedStep, cure: Cur
 
 function cureTruthAt(terms: Terms, node: Evidence, { cure, when, guard }: CureModel): Truth {
   const { kinds } = terms.model.needs;
-  const truthIn = (condition: Condition | 'unknown'): Truth =>
-    condition === 'unknown' ? 'unknown' : evaluateCondition(condition, node, kinds).truth;
-  if (guard !== undefined && truthIn(guard) === 'no') return 'no';
-  if (when !== undefined) return truthIn(when);
+  if (guard !== undefined && truthIn(guard, node, kinds) === 'no') return 'no';
+  if (when !== undefined) return truthIn(when, node, kinds);
   const isSwitch = cure.set !== undefined && kinds.find(cure.fact)?.measure === 'switch';
   if (!isSwitch || (cure.kind !== 'setting' && cure.kind !== 'purchase')) return 'yes';
   const there = presenceOf(node.fact(cure.fact));
@@ -354,25 +361,12 @@ function askChecks(ask: Ask): void {
 
 /** How a companion fares on the release arrived at; closes where it is essential and does not work. */
 function askCompanion(ask: Ask, model: CompanionModel): void {
-  const { companion, names, fares } = model;
+  const { companion, names } = model;
   const { asking } = ask.terms;
   const own = asking.companions.find((c) => names.has(c.name));
   const has: Truth = own ? 'yes' : asking.companionsWhole ? 'no' : 'unknown';
   if (has === 'no') return;
-  const { to } = ask.step.opening;
-  const verdicts: { fare: CompanionModel['fares'][number]['fare']; truth: Truth }[] = [];
-  for (const { fare, at, when } of fares) {
-    if (at[to.release]?.[to.patch] !== true) continue;
-    const applies =
-      when === undefined
-        ? 'yes'
-        : when === 'unknown'
-          ? 'unknown'
-          : evaluateCondition(when, ask.evidence, ask.terms.model.needs.kinds).truth;
-    if (applies === 'no') continue;
-    verdicts.push({ fare, truth: applies });
-    if (applies === 'yes') break;
-  }
+  const verdicts = faresOn(ask.terms, model, ask.step.opening.to, ask.evidence);
   const settled = verdicts.at(-1)?.truth === 'yes';
   const isBad = (v: (typeof verdicts)[number]): boolean => v.fare.verdict === 'does not work';
   const works: Truth = !settled
@@ -467,12 +461,10 @@ function askOffer(ask: Ask, before: Along, left: Evidence): Pick<Asked, 'offer' 
   const { kinds, offers, withheld: held } = terms.model.needs;
   const hop = step.opening.hop?.hop;
   const evidence = evidenceAlong(before, left, kinds);
-  const truthIn = (condition: Condition | 'unknown'): Truth =>
-    condition === 'unknown' ? 'unknown' : evaluateCondition(condition, evidence, kinds).truth;
   const offer = hop && offers.get(hop.id);
   const withheld = hop && held.get(hop.id);
   const withheldTruth: Truth = withheld
-    ? not(learnedOr(terms, `withheld ${hop.id}`, not(truthIn(withheld))))
+    ? not(learnedOr(terms, `withheld ${hop.id}`, not(truthIn(withheld, evidence, kinds))))
     : 'no';
   meet(ask, { code: 'withheld', subject: hop?.id ?? '' }, withheldTruth);
   // Another way carries the fault that it is withheld for as a risk.
@@ -480,7 +472,7 @@ function askOffer(ask: Ask, before: Along, left: Evidence): Pick<Asked, 'offer' 
     askRisk(ask, not(withheldTruth), `withheld ${hop.id}`, { code: 'withheld', subject: hop.id });
   if (!offer || !hop) return { withheld: withheldTruth };
   const made = learnedOr(terms, `offer ${hop.id}`, switchTruth(evidence.fact(`offer.${offer.offer.id}`)));
-  const first = offer.firstTo === undefined ? 'no' : truthIn(offer.firstTo);
+  const first = offer.firstTo === undefined ? 'no' : truthIn(offer.firstTo, evidence, kinds);
   meet(ask, { code: 'offer', subject: hop.id }, made);
   return { offer: { made, first }, withheld: withheldTruth };
 }

@@ -68,6 +68,12 @@ export interface AskedWays {
   readonly cut: boolean;
 }
 
+/** A line of how a companion fares, and whether it applies: `yes` or `unknown`. */
+export interface FareOn {
+  readonly fare: CompanionModel['fares'][number]['fare'];
+  readonly truth: Truth;
+}
+
 /** One clause as it came out at one step, for whoever tells about it: the one answer to what the step asks. */
 export type AskedClause = { readonly truth: Truth; readonly passesUntil?: Day } & (
   | {
@@ -86,10 +92,7 @@ export type AskedClause = { readonly truth: Truth; readonly passesUntil?: Day } 
       readonly companion: CompanionModel;
       readonly has: Truth;
       /** How it fares, the first that applies for certain last; empty where it is not listed. */
-      readonly fares: readonly {
-        readonly fare: CompanionModel['fares'][number]['fare'];
-        readonly truth: Truth;
-      }[];
+      readonly fares: readonly FareOn[];
       readonly essential: boolean;
     }
   | { readonly kind: 'caution'; readonly caution: CautionModel; readonly when?: Evaluation }

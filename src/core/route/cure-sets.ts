@@ -1,5 +1,5 @@
 import type { CureModel, NeedModel } from '../catalogue/need-model';
-import { comparisonsOf, type Condition } from '../condition/condition';
+import { factsIn } from '../condition/condition';
 import type { Asked, AskFinding } from './asked';
 
 /** Most sets of cures asked about at one step: work counted, never time. Past it what was found counts, and it is told. */
@@ -161,10 +161,3 @@ function factsBehind(needs: NeedModel, { code, subject }: AskFinding): readonly 
       return [];
   }
 }
-
-/** The facts conditions ask for, each once, those of linked systems among them. */
-export const factsIn = (conditions: readonly (Condition | 'unknown' | undefined)[]): string[] => [
-  ...new Set(
-    conditions.flatMap((c) => (c === undefined || c === 'unknown' ? [] : comparisonsOf(c))).map((c) => c.fact)
-  )
-];

@@ -1,5 +1,5 @@
 import type { ProductModel } from '../catalogue/model';
-import { comparisonsOf, type Condition } from '../condition/condition';
+import { factsIn, type Condition } from '../condition/condition';
 import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
 import type { Evidence } from '../condition/evidence';
 import { formatConditionWith } from '../condition/format-condition';
@@ -57,7 +57,7 @@ function explainClause(terms: Terms, move: Move, clause: AskedClause): Told {
       return { demanded: clause.wanted, ...seenOf(terms, move, [clause.fact]) };
     case 'cure': {
       const { cure, when } = clause.cure;
-      const facts = when && when !== 'unknown' ? factsIn(when) : [cure.fact];
+      const facts = when && when !== 'unknown' ? factsIn([when]) : [cure.fact];
       return { demanded: cure.how.replace(/\.$/, ''), ...seenOf(terms, move, facts), unknown: facts };
     }
     case 'cure limit': {
@@ -118,7 +118,7 @@ function explainDemand(terms: Terms, move: Move, clause: Extract<AskedClause, { 
     demanded: formatConditionWith(demand.needs, nameIn(terms)),
     ...(failing.length > 0
       ? { seen: [...new Set(failing)].join(', ') }
-      : seenOf(terms, move, factsIn(demand.needs))),
+      : seenOf(terms, move, factsIn([demand.needs]))),
     ...own,
     ...(unknown.length > 0 ? { unknown } : {})
   };
@@ -154,14 +154,6 @@ function failingLinks(
 }
 
 const MOST_NAMED = 3;
-
-const factsIn = (condition: Condition): string[] => [
-  ...new Set(
-    comparisonsOf(condition)
-      .filter((c) => c.kind !== 'range')
-      .map((c) => c.fact)
-  )
-];
 
 const nameIn =
   ({ model }: Terms) =>

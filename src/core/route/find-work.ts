@@ -1,7 +1,7 @@
 import type { CompanionModel } from '../catalogue/need-model';
-import { evaluateCondition } from '../condition/evaluate-condition';
 import type { Evidence } from '../condition/evidence';
 import type { WorkItem } from './asked';
+import { faresOn } from './fares';
 import { NOTHING, type Opening } from './move';
 import type { Terms } from './terms';
 
@@ -42,22 +42,13 @@ function ofCompanion(
   terms: Terms,
   { to, kind }: Opening,
   evidence: Evidence,
-  { companion, names, fares }: CompanionModel
+  model: CompanionModel
 ): WorkItem[] {
-  const { asking, model } = terms;
+  const { companion, names } = model;
+  const { asking } = terms;
   if (!asking.companions.some((c) => names.has(c.name))) return [];
   if (asking.decided.ignored.has(companion.id)) return [];
-  const possible: CompanionModel['fares'][number]['fare'][] = [];
-  for (const { fare, at, when } of fares) {
-    if (at[to.release]?.[to.patch] !== true) continue;
-    const applies =
-      when === undefined || when === 'unknown'
-        ? 'yes'
-        : evaluateCondition(when, evidence, model.needs.kinds).truth;
-    if (applies === 'no') continue;
-    possible.push(fare);
-    if (applies === 'yes') break;
-  }
+  const possible = faresOn(terms, model, to, evidence).map((f) => f.fare);
   const isLost = kind === 'fresh install' && INSTALLED.has(companion.kind);
   const has = (verdict: string): boolean => possible.some((f) => f.verdict === verdict);
   if (possible.length > 0 && possible.every((f) => f.verdict === 'does not work')) return [];

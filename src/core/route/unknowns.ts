@@ -41,6 +41,7 @@ const CODES: readonly ClauseCode[] = [
   'requirement',
   'site demand',
   'cure limit',
+  'cure',
   'companion',
   'space',
   'right',
@@ -76,6 +77,13 @@ function behind(terms: Terms, base: Evidence, code: ClauseCode | undefined, subj
       return ofConditions(base, [needs.cautions.find((c) => c.caution.id === subject)?.when]);
     case 'space':
       return { facts: [subject], alone: false };
+    case 'cure': {
+      const cure = [...needs.cures.values()].flat().find((c) => c.cure.id === subject);
+      if (!cure) return { facts: [], alone: true };
+      return cure.when === undefined
+        ? { facts: [cure.cure.fact], alone: false }
+        : ofConditions(base, [cure.when]);
+    }
     case 'cure limit': {
       const facts = base.fact('model').kind === 'known' && !terms.along.facts.has('model') ? [] : ['model'];
       return { facts, alone: facts.length === 0 };
@@ -151,10 +159,11 @@ function cellsOf(terms: Terms, id: string): Seen[] {
 const known = (value: string): Seen => ({ kind: 'known', value });
 
 function comparisonsOn({ model }: Terms, id: string): Comparison[] {
-  const { demands, cautions, companions, offers, withheld } = model.needs;
+  const { demands, cautions, companions, offers, withheld, cures } = model.needs;
   const conditions = [
     ...demands.flatMap((d) => [d.when, d.needs]),
     ...cautions.map((c) => c.when),
+    ...[...cures.values()].flat().map((c) => c.when),
     ...companions.flatMap((c) => c.fares.map((f) => f.when)),
     ...[...offers.values()].map((o) => o.firstTo),
     ...withheld.values()
@@ -171,7 +180,7 @@ const modelNames = ({ model }: Terms): string[] => [
   )
 ];
 
-/** Where a figure matters: thresholds, what cures raise to, and both again with what up to three hops use up. */
+/** Where a figure matters: thresholds, what cures raise to, what hops take while they run; all again with what up to three use up. */
 function cutsOf(
   { model }: Terms,
   id: string,
@@ -188,10 +197,15 @@ function cutsOf(
   const uses = (model.product.hops ?? []).flatMap((h) =>
     h.uses && Object.hasOwn(h.uses, id) ? [read(h.uses[id] ?? '')] : []
   );
+  const takes = (model.product.hops ?? []).flatMap((h) =>
+    h.takes && Object.hasOwn(h.takes, id)
+      ? [[h.takes[id] ?? []].flat().reduce((sum, figure) => sum + read(figure), 0)]
+      : []
+  );
   let sums = new Set<number>([0]);
   for (let hops = 0; hops < 3 && uses.length > 0; hops++)
     sums = new Set([...sums, ...[...sums].flatMap((s) => uses.map((u) => s + u))]);
-  const cuts = [...limits, ...raises, 0].flatMap((t) => [...sums].map((s) => t + s));
+  const cuts = [...limits, ...raises, ...takes, 0].flatMap((t) => [...sums].map((s) => t + s));
   return [...new Set(cuts.filter((c) => Number.isFinite(c)))].sort((a, b) => a - b);
 }
 
