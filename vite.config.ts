@@ -9,6 +9,8 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts', 'tests/unit/**/*.test.ts'],
     environment: 'node',
-    testTimeout: 60_000
+    testTimeout: 60_000,
+    // One would stay free for whoever watches; here nobody does.
+    maxWorkers: '100%'
   }
 });

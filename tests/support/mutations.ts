@@ -16,6 +16,12 @@ export const MUTATIONS: readonly Mutation[] = [
     replace: 'false;'
   },
   {
+    name: 'who comes sooner ends no worse',
+    in: 'hasTurningRights',
+    find: 'const turns = ends ||',
+    replace: 'const turns = ends && rights.length === 0 &&'
+  },
+  {
     name: 'poorer editions count as richer',
     in: 'findOpenings',
     find: 'if (change.from === from.edition && exists && model.richer[change.from]?.[change.to])',
@@ -342,13 +348,13 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'a cure without its condition',
     in: 'cureTruthAt',
-    find: 'if (when !== undefined) return truthIn(when);',
+    find: 'if (when !== undefined) return truthIn(when, node, kinds);',
     replace: ''
   },
   {
     name: 'cures of what concerns nobody here',
     in: 'cureTruthAt',
-    find: "if (guard !== undefined && truthIn(guard) === 'no') return 'no';",
+    find: "if (guard !== undefined && truthIn(guard, node, kinds) === 'no') return 'no';",
     replace: ''
   },
   {
