@@ -4,6 +4,7 @@ import { findOut, lookAt, type FindOut, type Looking } from './find-out';
 import type { Planning } from './planning';
 import { findRestsOn } from './rests-on';
 import { findSavings, type Saving } from './savings';
+import type { Case } from './estate/gather';
 import type { Target } from './estate/schema';
 import { findChosen } from './route/choose';
 import { routeOf } from './route/explain';
@@ -45,11 +46,23 @@ export function exploreSystem(planning: Planning, id: string, target?: Target): 
   const planned = planCase(planning, model, one, 'target');
   const restsOn = findRestsOn(planned, model?.product, planning.disputes);
   const plan = restsOn.length > 0 ? { ...planned, restsOn } : planned;
+  const looked = exploreCase(planning, one, plan, target);
+  return looked ? { plan, looked } : { plan };
+}
+
+/** One target - the goal where none is named - of a case that is planned. Undefined where there is nothing to look into. */
+export function exploreCase(
+  planning: Planning,
+  one: Case,
+  plan: CasePlan,
+  target?: Target
+): Exploration | undefined {
+  const model = planning.modelFor(one.system);
   const wanted = target ?? plan.goal;
   const found = plan.targets.find((t) => sameTarget(t.target, wanted)) ?? plan.goalPlan;
-  if (!model || !found || !plan.start) return { plan };
+  if (!model || !found || !plan.start) return undefined;
   const looking = lookAt(planning, { model, one, plan }, found.target);
-  return looking ? { plan, looked: explore(planning, looking, found) } : { plan };
+  return looking && explore(planning, looking, found);
 }
 
 function explore(planning: Planning, looking: Looking, found: TargetPlan): Exploration {

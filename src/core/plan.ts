@@ -1,7 +1,7 @@
 import type { Catalogue } from './catalogue/schema';
 import type { Day } from './date/day';
 import type { Estate } from './estate/schema';
-import { exploreSystem, type Exploration } from './explore';
+import { exploreCase, type Exploration } from './explore';
 import { PlanCache } from './plan-cache';
 import { Planning } from './planning';
 import type { CasePlan, Plan } from './plan-types';
@@ -67,14 +67,13 @@ export function planInDepth(input: PlanInput): {
   lookInto(one: CasePlan): Exploration | undefined;
 } {
   const planning = new Planning(input);
+  const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
+  const lookInto = (plan: CasePlan): Exploration | undefined => {
+    const one = cases.get(plan.id);
+    return one && exploreCase(planning, one, plan);
+  };
   const steps = planWith(planning, input.every ?? 'target');
-  for (let next = steps.next(); ; next = steps.next())
-    if (next.done)
-      return {
-        plan: next.value,
-        lookInto: ({ systems: [first] }) =>
-          first === undefined ? undefined : exploreSystem(planning, first)?.looked
-      };
+  for (let next = steps.next(); ; next = steps.next()) if (next.done) return { plan: next.value, lookInto };
 }
 
 /**

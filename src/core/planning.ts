@@ -22,7 +22,7 @@ export class Planning {
   readonly estate: Estate;
   readonly today: Day;
   readonly links: LinkIndex;
-  readonly #decided: FactDecisions;
+  readonly decided: FactDecisions;
   readonly #held: ReadonlySet<string>;
   readonly #models = new Map<string, ProductModel | undefined>();
   readonly #systems: () => ReadonlyMap<string, System>;
@@ -44,14 +44,14 @@ export class Planning {
     this.catalogue = settled.catalogue;
     this.disputes = settled.disputes;
     this.links = new LinkIndex(input.estate.systems);
-    this.#decided = new FactDecisions(input.estate.decisions, day);
+    this.decided = new FactDecisions(input.estate.decisions, day);
     // Agreements count as held from one unit on.
     this.#held = new Set(input.estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right));
     this.#goals = new GoalIndex(input.estate.goals);
     this.#decisions = new DecisionIndex(input.estate.decisions, day);
     const around = {
       systems: input.estate.systems,
-      decided: this.#decided,
+      decided: this.decided,
       links: this.links,
       decisionsOf: (s: System): readonly Decision[] => this.#decisions.touching(s.id, situationKey(s))
     };
@@ -103,7 +103,7 @@ export class Planning {
       system,
       systems: [system.id],
       nodes: system.nodes ?? 1,
-      activated: activatedOf(system, this.#decided),
+      activated: activatedOf(system, this.decided),
       goal: this.#goals.of(system.team),
       decisions: this.#decisions.touching(system.id, situation)
     };
@@ -137,10 +137,10 @@ export class Planning {
     system: System,
     { goal, decisions, nodes }: { goal: Goal; decisions: readonly Decision[]; nodes: number }
   ): Terms {
-    const around = { links: this.links, decided: this.#decided };
+    const around = { links: this.links, decided: this.decided };
     return termsOf(model, goal, this.estate.site.countsExpected, this.today, {
       nodes,
-      activated: activatedOf(system, this.#decided),
+      activated: activatedOf(system, this.decided),
       held: this.#held,
       asking: askingOf(this.catalogue, model.product, system, around, { decisions, today: this.today })
     });
@@ -198,10 +198,6 @@ export class Planning {
 
   system(id: string): System | undefined {
     return this.#systems().get(id);
-  }
-
-  get decided(): FactDecisions {
-    return this.#decided;
   }
 }
 

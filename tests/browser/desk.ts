@@ -48,7 +48,7 @@ export const still = (page: Page): Promise<void> =>
   });
 
 /** Whether the browser would ask before leaving, since something is not kept yet. */
-export const asksToStay = (page: Page): Promise<boolean> =>
+const asksToStay = (page: Page): Promise<boolean> =>
   page.evaluate(() => !window.dispatchEvent(new Event('beforeunload', { cancelable: true })));
 
 /** Waits until everything on the screen is kept. */

@@ -9,3 +9,6 @@ export function entryKey(value: unknown): string | undefined {
 /** One entry of a catalogue by ids, outermost first: `box/hops/box-3-4`, `box/lines/l1/service/full`. */
 export const joinEntryPath = (parts: readonly string[]): string =>
   parts.map((p) => p.replaceAll('/', '%2F')).join('/');
+
+export const splitEntryPath = (path: string): string[] =>
+  path.split('/').map((p) => p.replaceAll('%2F', '/'));

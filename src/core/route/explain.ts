@@ -270,13 +270,31 @@ export function reasonOf(
     case 'cure':
     case 'cure limit':
     case 'companion':
+    case 'caution':
     case 'offer':
     case 'withheld':
     case 'pairing':
       return { ...base, ...explainAsked(terms, moves, finding) };
+    case 'cell':
+      return { ...base, demanded: sayCell(terms, move) };
     default:
       return base;
   }
+}
+
+/** From where to where a hop would lead that no list names: releases, and editions where they differ. */
+function sayCell({ model }: Terms, { from, to }: Move): string {
+  const product = model.product;
+  const release = (at: number): string => {
+    const entry = model.releases[at]?.release;
+    return entry?.name ?? entry?.id ?? '';
+  };
+  const edition = (at: number): string => {
+    const id = model.editions[at] ?? '';
+    return product.editions?.find((e) => e.id === id)?.name ?? id;
+  };
+  const ends = `${release(from.release)} to ${release(to.release)}`;
+  return from.edition === to.edition ? ends : `${ends}, ${edition(from.edition)} to ${edition(to.edition)},`;
 }
 
 const endOf = (terms: Terms, release: number): DateInterval | undefined => {

@@ -41,10 +41,6 @@ export function saySeen(seen: Seen): string {
 
 type NameOf = (fact: string) => string;
 
-/** A condition with its facts by their names. */
-export const sayCondition = (condition: Condition, nameOf: NameOf): string =>
-  formatConditionWith(condition, nameOf);
-
 /** An evaluation as indented lines, the whole first: each with its truth and what was seen. */
 export function describeEvaluation(evaluation: Evaluation, nameOf: NameOf, depth = 0): string[] {
   const seen = evaluation.seen ? `; seen: ${saySeen(evaluation.seen)}` : '';

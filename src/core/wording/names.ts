@@ -60,9 +60,14 @@ export class Names {
 
   /** `the hop to 31.5 closes: media withdrawn` */
   closing(id: string): string {
+    const because = this.#product?.hops?.find((h) => h.id === id)?.closesBecause;
+    return `${this.hop(id)} closes${because ? `: ${because}` : ''}`;
+  }
+
+  /** `the hop to 31.5` */
+  hop(id: string): string {
     const hop = this.#product?.hops?.find((h) => h.id === id);
-    if (!hop) return 'the change of edition closes';
-    return `the hop to ${this.release(hop.to)} closes${hop.closesBecause ? `: ${hop.closesBecause}` : ''}`;
+    return hop ? `the hop to ${this.release(hop.to)}` : 'the change of edition';
   }
 
   /** What a cure does, in the catalogue's words. */
@@ -75,10 +80,28 @@ export class Names {
     return this.#product?.requirements?.find((r) => r.id === id)?.name ?? id;
   }
 
-  /** A requirement by its name, or by what it needs where it has none. */
-  demand(id: string): string {
+  /** A requirement by its name, or by what it needs where it has none: the site's own where that is asked for. */
+  demand(id: string, isSite = false): string {
     const found = this.#product?.requirements?.find((r) => r.id === id);
-    return found?.name ?? (found && found.needs !== 'unknown' ? found.needs : id);
+    const needs = isSite ? found?.site?.needs : found?.needs;
+    return found?.name ?? (needs === 'unknown' ? 'a figure nobody has stated' : (needs ?? id));
+  }
+
+  /** Where a hop or a change of edition leads: `4`, `a fresh install of 5`, `Bureau`. */
+  step(id: string): string {
+    const hop = this.#product?.hops?.find((h) => h.id === id);
+    if (hop) return `${hop.kind === 'fresh install' ? 'a fresh install of ' : ''}${this.release(hop.to)}`;
+    const change = this.#product?.editionChanges?.find((c) => c.id === id);
+    return change ? this.edition(change.to) : id;
+  }
+
+  /** A fact a cure mends. */
+  factOfCure(id: string): string | undefined {
+    return this.#product?.requirements?.flatMap((r) => r.cures ?? []).find((c) => c.id === id)?.fact;
+  }
+
+  pairing(id: string): string {
+    return this.#product?.pairings?.find((p) => p.id === id)?.kind ?? id;
   }
 
   caution(id: string): string {

@@ -4,6 +4,8 @@ import type { Loss, ReadyItem, Remedy } from '../ready/ready-types';
 import { sayCount, sayDay } from './dates';
 import { parseDay } from '../date/day';
 import type { Names } from './names';
+import { splitEntryPath } from '../catalogue/entry-path';
+import type { ClauseCode, Reason } from '../route/types';
 import { describeReason } from './reason';
 
 /** What names are looked up in. */
@@ -63,7 +65,7 @@ export function sayRemedy(remedy: Remedy, naming: Naming): string {
       return `${names.cure(remedy.id)}, if it is needed`;
     case 'right':
       return remedy.costCents === 'unknown' && remedy.key.includes('/ask/')
-        ? `Ask the price: ${names.product}, ${names.closing(remedy.id).replace(/ closes.*/, '')}`
+        ? `Ask the price: ${names.product}, ${names.hop(remedy.id)}`
         : `Right: ${names.right(remedy.id)}`;
     case 'first':
       return `${naming.system(remedy.id)} first`;
@@ -99,15 +101,8 @@ export function sayChange(change: Change, naming: Naming): string {
     return `${naming.fact(change.fact)} of ${of} is ${String(change.value)}`;
   }
   const { kind, about, target } = change.decide;
-  const [product = '', list = '', id = ''] = (about ?? '').split('/');
-  const names = naming.names(product);
-  const what =
-    list === 'companions'
-      ? names.companion(id)
-      : list === 'cautions'
-        ? names.caution(id)
-        : nameFacts(names.demand(id), naming);
   if (target) return `${kind}: ${target.release} ${target.edition}`;
+  const what = about === undefined ? '' : sayEntry(about, naming);
   return kind === 'ignore'
     ? `No longer used, or not minded: ${what}`
     : kind === 'accept'
@@ -115,6 +110,42 @@ export function sayChange(change: Change, naming: Naming): string {
       : kind === 'waive'
         ? `Waive the demand: ${what}`
         : `${kind}${what ? `: ${what}` : ''}`;
+}
+
+/** An entry of the catalogue by its name, what lies deeper in it behind; see `joinEntryPath`. */
+export function sayEntry(path: string, naming: Naming): string {
+  const [product = '', list = '', id = '', ...deeper] = splitEntryPath(path);
+  const names = naming.names(product);
+  if (list === 'releases' || list === 'lines') {
+    const [part = '', of = ''] = deeper;
+    const within = part === 'patches' ? names.patch(id, of) : deeper.length > 0 ? `${of} ${part}`.trim() : '';
+    const entry = list === 'lines' ? `line ${id}` : names.release(id);
+    return within === '' ? entry : part === 'patches' ? `${entry} ${within}` : `${entry}: ${within}`;
+  }
+  const entry = ((): string => {
+    switch (list) {
+      case '':
+        return names.product;
+      case 'companions':
+        return names.companion(id);
+      case 'cautions':
+        return names.caution(id);
+      case 'rights':
+        return names.right(id);
+      case 'hops':
+      case 'editionChanges':
+        return `the way to ${names.step(id)}`;
+      case 'editions':
+        return names.edition(id);
+      case 'checks':
+        return `“${id}”`;
+      case 'requirements':
+        return nameFacts(names.demand(id), naming);
+      default:
+        return id;
+    }
+  })();
+  return deeper.length === 0 ? entry : `${entry}: ${deeper.join(' ')}`;
 }
 
 /** What a question asks for, as the rest of a sentence. */
@@ -125,23 +156,61 @@ export function sayQuestion(
 ): string {
   if ('fact' in about) return nameOfFact(about.fact);
   if ('installed' in about) return 'what is installed';
-  const [code = '', ...rest] = about.clause.split(' ');
-  const id = rest.join(' ');
+  const code = CLAUSES.find((c) => about.clause.startsWith(`${c} `)) ?? '';
+  const id = about.clause.slice(code.length).trim();
   switch (code) {
     case 'companion':
       return `whether it has ${names.companion(id)}, and how that fares`;
     case 'requirement':
-      return `what ${names.requirement(id)} demands`;
+    case 'site demand': {
+      const demand = nameFacts(names.demand(id, code === 'site demand'), { fact: nameOfFact });
+      return code === 'site demand' ? `what this site wants: ${demand}` : `what is demanded: ${demand}`;
+    }
+    case 'caution':
+      return `whether it is hit by ${names.caution(id)}`;
+    case 'cure limit':
+      return `how much ${nameOfFact(names.factOfCure(id) ?? id)} it takes`;
+    case 'cure':
+      return `whether this helps: ${names.cure(id)}`;
+    case 'pairing':
+      return `whether what it is ${names.pairing(id)} goes with it`;
+    case 'right':
+      return id === '' ? 'whether there is a right to it' : `whether it has ${names.right(id)}`;
     case 'offer':
-      return `whether ${names.closing(id).replace(/^the | closes.*$/g, '')} is offered to it`;
+      return `whether ${names.hop(id)} is offered to it`;
     case 'withheld':
-      return `whether ${names.closing(id).replace(/^the | closes.*$/g, '')} is withheld from it`;
-    case 'cell':
-      return `whether ${id} is possible`;
+      return `whether ${names.hop(id)} is withheld from it`;
+    case 'cell': {
+      const [hop = '', editions] = id.split(': ');
+      if (editions !== undefined)
+        return `whether ${names.hop(hop)} takes ${sayCellEnds(editions, (e) => names.edition(e))}`;
+      return `whether ${sayCellEnds(id, (r) => names.release(r))} is possible`;
+    }
+    case 'check':
+      return `what this check is about: ${id}`;
     default:
-      return about.clause;
+      return describeReason({ code: about.clause.split(' ')[0] as Reason['code'], subject: id });
   }
 }
+
+const CLAUSES: readonly ClauseCode[] = [
+  'companion',
+  'requirement',
+  'site demand',
+  'caution',
+  'cure limit',
+  'cure',
+  'pairing',
+  'right',
+  'offer',
+  'withheld',
+  'cell',
+  'check'
+];
+
+/** `ids to ids`, each by its name. */
+const sayCellEnds = (ends: string, nameOf: (id: string) => string): string =>
+  ends.split(' to ').map(nameOf).join(' to ');
 
 /** A condition's text with the names of facts in the place of their ids. */
 export const nameFacts = (text: string, naming: Pick<Naming, 'fact'>): string =>

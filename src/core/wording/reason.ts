@@ -22,12 +22,12 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   cure: 'whether "{demanded}" helps here is not known; seen: {seen}',
   'cure limit': 'it is not known to take {demanded}; seen: {seen}',
   companion: '{demanded}: {seen}',
-  caution: 'nobody has said whether it is hit by {subject}',
+  caution: 'nobody has said whether it is hit by {demanded}',
   check: 'a check failed and nobody has said what it is about: {subject}',
   offer: 'nobody has said whether it is offered to this system',
   withheld: 'it may be withheld from this system: {seen}',
   pairing: 'what it is {demanded} does not go with it: {seen}',
-  cell: 'nobody has said whether {subject} is possible'
+  cell: 'nobody has said whether {demanded} is possible'
 };
 
 /** The one sentence for a reason; wording lives only here. */

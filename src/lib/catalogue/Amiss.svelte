@@ -4,7 +4,9 @@
   import type { Catalogue } from '$core/catalogue/schema';
   import { statementsOf } from '$core/catalogue/settle';
   import { describeFinding, describeMend } from '$core/wording/lint';
+  import { sayEntry } from '$core/wording/ready';
   import type { Issue } from '$core/issue';
+  import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { entryAt } from './entries';
@@ -77,7 +79,9 @@
     <ul>
       {#each ruled as d (d.id)}
         <li>
-          <span>{'entry' in d.scope ? d.scope.entry : ''}: <b>{d.holds}</b> holds, since {d.day}</span>
+          <span
+            >{'entry' in d.scope ? sayEntry(d.scope.entry, naming) : ''}: <b>{d.holds}</b> holds, since {d.day}</span
+          >
           <div class="acts">
             <button
               class="act"

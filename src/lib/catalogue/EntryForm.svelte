@@ -50,7 +50,9 @@
       <div class="stated">
         <p>
           <b>Stated in {statements.length} ways.</b>
-          {ruling ? 'You have ruled:' : 'Until somebody rules, what differs counts as unknown.'}
+          {ruling
+            ? 'You have ruled:'
+            : 'Until somebody rules, of ends the earliest counts, of beginnings the latest; what is demanded is unknown.'}
         </p>
         {#each statements as s (s.key)}
           <button

@@ -10,7 +10,7 @@
   <p>
     A catalogue says which releases there are, how long they are served and which lead to which. It is a YAML
     or JSON file of the format <span class="mono">orange-stair-catalogue</span>; its schema is at
-    <a href="/schemas/catalogue-3.schema.json">/schemas/catalogue-2.schema.json</a>.
+    <a href="/schemas/catalogue-3.schema.json">/schemas/catalogue-3.schema.json</a>.
   </p>
   {#if unmatched > 0}
     <p>

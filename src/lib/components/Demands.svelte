@@ -4,7 +4,8 @@
   import { nameOfFact } from '$core/estate/asked-facts';
   import { kindsOf } from '$core/estate/facts';
   import type { System } from '$core/estate/schema';
-  import { describeEvaluation, sayCondition } from '$core/wording/condition';
+  import { formatConditionWith } from '$core/condition/format-condition';
+  import { describeEvaluation } from '$core/wording/condition';
   import { sayCount } from '$core/wording/dates';
   import WhereToRead from '$lib/estate/WhereToRead.svelte';
   import { desk } from '$lib/state/desk.svelte';
@@ -32,7 +33,7 @@
   const nameOf = (fact: string): string => nameOfFact(fact, (id) => kinds.find(id)?.name);
   const demandedOf = ({ requirement, isSite, needs }: RequirementOnWay): string =>
     needs
-      ? sayCondition(needs.condition, nameOf)
+      ? formatConditionWith(needs.condition, nameOf)
       : isSite
         ? (requirement.site?.needs ?? '')
         : 'a figure nobody has stated';

@@ -75,9 +75,7 @@
     if (!obtain) return '';
     const { way, risk, started, status, because, others } = obtain;
     const offer = status ? `${STATUS[status]}${because ? `: ${because}` : ''}` : '';
-    const had = way
-      ? `had ${way === 'offer' ? 'by offer' : `by ${way.replace(/^by /, '')}`}${risk ? ` (risk: ${risk})` : ''}`
-      : '';
+    const had = way ? `had by ${way.replace(/^by /, '')}${risk ? ` (risk: ${risk})` : ''}` : '';
     const more = others.map((o) => `${o.way}${o.risk ? ` (risk: ${o.risk})` : ''}`).join(', ');
     const parts = [offer, had, started ? `started from ${started}` : '', more ? `else ${more}` : ''];
     const text = parts.filter(Boolean).join('; ');

@@ -1,13 +1,14 @@
 import type { Decision } from '$core/estate/schema';
 import { Names } from '$core/wording/names';
-import { nameFacts } from '$core/wording/ready';
+import { sayEntry } from '$core/wording/ready';
 import { naming } from '$lib/ready/naming';
 import { desk } from '$lib/state/desk.svelte';
 
 /** What a decision is about, in words, and where to see it. */
 export function scopeOf({ scope }: Decision): { words: string; href?: string } {
   if ('estate' in scope) return { words: 'the whole estate' };
-  if ('entry' in scope) return { words: `the catalogue: ${scope.entry}`, href: '/catalogue?view=amiss' };
+  if ('entry' in scope)
+    return { words: `the catalogue: ${sayEntry(scope.entry, naming)}`, href: '/catalogue?view=amiss' };
   if ('situation' in scope) {
     const plan = desk.plan?.cases.find((c) => c.situation === scope.situation);
     const first = plan?.systems[0];
@@ -16,7 +17,8 @@ export function scopeOf({ scope }: Decision): { words: string; href?: string } {
       : { words: 'a situation nothing is in any more' };
   }
   const name = desk.systems.get(scope.system)?.name ?? scope.system;
-  const what = 'fact' in scope ? `, ${scope.fact}` : 'companion' in scope ? `, ${scope.companion}` : '';
+  const what =
+    'fact' in scope ? `, ${naming.fact(scope.fact)}` : 'companion' in scope ? `, ${scope.companion}` : '';
   return { words: name + what, href: `/estate/system?at=${encodeURIComponent(scope.system)}` };
 }
 
@@ -25,8 +27,8 @@ export function describeDecision(d: Decision): string {
   const names = new Names(productOf(d));
   if (d.target) return `${d.kind}: ${names.target(d.target)}`;
   if (d.holds !== undefined) return `rule: ${d.holds} holds`;
-  if (d.route) return `take the way ${d.route.join(', ')}`;
-  if (d.about !== undefined) return `${d.kind}: ${nameOfAbout(d.about)}`;
+  if (d.route) return `take the way by ${d.route.map((id) => names.step(id)).join(', then ')}`;
+  if (d.about !== undefined) return `${d.kind}: ${sayEntry(d.about, naming)}`;
   if (d.value !== undefined) return `assume: ${String(d.value)}`;
   return d.kind;
 }
@@ -35,14 +37,4 @@ function productOf({ scope }: Decision) {
   if ('situation' in scope) return desk.products.get(scope.situation.split('/')[0] ?? '');
   const system = 'system' in scope ? desk.systems.get(scope.system) : undefined;
   return system && 'is' in system.product ? desk.products.get(system.product.is) : undefined;
-}
-
-/** The entry of the catalogue a decision is about, by its name. */
-function nameOfAbout(about: string): string {
-  const [product = '', list = '', ...rest] = about.split('/');
-  const id = rest.join('/');
-  const names = new Names(desk.products.get(product));
-  if (list === 'companions') return names.companion(id);
-  if (list === 'cautions') return names.caution(id);
-  return list === 'releases' ? names.release(id) : nameFacts(names.demand(id), naming);
 }

@@ -138,6 +138,12 @@
     `${desk.systems.get(system)?.name ?? system} to ${desk.namesOfProduct(product).release(to.release)}`;
 </script>
 
+{#snippet lookedUp(places: Question['places'])}
+  {#each places as { where, fallback, ask }, i (i)}<div class="soft">
+      {where}{fallback ? `; else ${fallback}` : ''}{ask ? `; ask ${ask}` : ''}
+    </div>{/each}
+{/snippet}
+
 {#if chosen && chosen.needsFirst.length > 0}
   <section class="part" data-needs-first>
     <h2>{chosen.needsFirst.every((n) => n.together) ? 'Only together' : 'Needed first'}</h2>
@@ -194,11 +200,7 @@
               </div>
             {/if}
           {/each}
-          {#each set.flatMap((q) => q.places) as place, j (j)}<div class="soft">
-              {place.where}{place.fallback ? `; else ${place.fallback}` : ''}{place.ask
-                ? `; ask ${place.ask}`
-                : ''}
-            </div>{/each}
+          {@render lookedUp(set.flatMap((q) => q.places))}
         </li>
       {/each}
     </ul>
@@ -216,11 +218,7 @@
             : saving.savesCents > 0
               ? sayMoney(saving.savesCents, currency)
               : sayMinutes(saving.savesMinutes)} each, if it turns out well.
-          {#each saving.question.places as place, j (j)}<div class="soft">
-              {place.where}{place.fallback ? `; else ${place.fallback}` : ''}{place.ask
-                ? `; ask ${place.ask}`
-                : ''}
-            </div>{/each}
+          {@render lookedUp(saving.question.places)}
         </li>
       {/each}
     </ul>

@@ -1,7 +1,6 @@
 import { emptyCatalogue, type Catalogue, type Product } from '$core/catalogue/schema';
 import { formatDay, parseDay, type Day } from '$core/date/day';
 import { FactDecisions } from '$core/estate/facts';
-import { LinkIndex } from '$core/estate/links';
 import {
   emptyEstate,
   type Decision,
@@ -68,13 +67,14 @@ class Desk {
     new Map((this.catalogue?.products ?? []).map((p): [string, Product] => [p.id, p]))
   );
 
-  /** Links and decisions on facts, worked out once for all who ask. */
-  readonly links = $derived(new LinkIndex(this.estate.systems));
   /** For looking at single systems on the page; whole plans are the workers'. */
   readonly planning = $derived(
     this.catalogue && new Planning({ catalogue: this.catalogue, estate: this.estate, today: this.today })
   );
-  readonly decided = $derived(new FactDecisions(this.estate.decisions, formatDay(this.today)));
+  /** Decisions on facts, worked out once for all who ask. */
+  readonly decided = $derived(
+    this.planning?.decided ?? new FactDecisions(this.estate.decisions, formatDay(this.today))
+  );
   /** The catalogue as the plan reads it: rulings applied. */
   readonly settled = $derived(this.planning?.catalogue);
 

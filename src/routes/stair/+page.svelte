@@ -5,6 +5,7 @@
   import { tinykeys } from 'tinykeys';
   import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
+  import { sayEntry } from '$core/wording/ready';
   import { describeReason } from '$core/wording/reason';
   import { sayContributor, sayNotStraight, sayVerdict } from '$core/wording/verdict';
   import Demands from '$lib/components/Demands.svelte';
@@ -14,6 +15,7 @@
   import InDepth from '$lib/stair/InDepth.svelte';
   import Ladder from '$lib/components/Ladder.svelte';
   import Stair from '$lib/components/Stair.svelte';
+  import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { demandsOn } from '$lib/state/demands';
   import { describeSource } from '$lib/state/sources';
@@ -369,7 +371,7 @@
           <ul class="plainlist">
             {#each plan.restsOn as r (r.entry)}
               <li>
-                <a href="/catalogue?product={plan.product ?? ''}&view=amiss">{r.entry}</a>: {r.ruled ===
+                <a href="/catalogue?product={plan.product ?? ''}&view=amiss">{sayEntry(r.entry, naming)}</a>: {r.ruled ===
                 undefined
                   ? 'nobody has ruled: of ends the earliest counts, of beginnings the latest, what is demanded is unknown'
                   : `by your ruling ${r.ruled} holds`}
