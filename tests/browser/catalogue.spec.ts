@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
-import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
-import { expect, giveFile, kept, openDemo, planned, row, test } from './desk';
+import { expect, expectAccessible, giveFile, kept, openDemo, planned, row, test } from './desk';
 
 const yaml = readFileSync('demo/catalogue.yaml', 'utf8');
 
@@ -317,26 +316,21 @@ test('a received catalogue is joined: both statements stay, and the plan says wh
   await expect(page.getByText('gw-table holds, since')).toBeVisible();
   await page.goto('/stair?at=draw-01');
   await expect(page.locator('[data-rests]')).toContainText(
-    'garnock-desk/hops/desk-4-5: by your ruling gw-table holds'
+    'the hop from 4 to 5: by your ruling gw-table holds'
   );
 });
 
-for (const scheme of ['light', 'dark'] as const)
-  test(`every view of the catalogue is accessible (${scheme})`, async ({ page }) => {
-    test.slow();
-    await page.emulateMedia({ colorScheme: scheme });
-    await openCatalogue(page, 'product=garnock-desk');
-    for (const view of ['table', 'calendar', 'demands', 'terms', 'sources', 'text', 'amiss']) {
-      await page.goto(`/catalogue?product=garnock-desk&view=${view}`);
-      await expect(page.locator('article')).toBeVisible();
-      if (view === 'table') await page.locator('[data-cell="4>5"]').click();
-      if (view === 'text') await expect(page.getByLabel('Text of the catalogue')).toBeVisible();
-      const found = await new AxeBuilder({ page }).analyze();
-      expect(found.violations.map((v) => [view, v.id, v.nodes[0]?.html])).toEqual([]);
-    }
-    await page.goto('/catalogue/start');
-    await expect(page.locator('[data-sketch]')).toBeVisible();
-    expect(
-      (await new AxeBuilder({ page }).analyze()).violations.map((v) => [v.id, v.nodes[0]?.html])
-    ).toEqual([]);
-  });
+test('every view of the catalogue is accessible', async ({ page }) => {
+  test.slow();
+  await openCatalogue(page, 'product=garnock-desk');
+  for (const view of ['table', 'calendar', 'demands', 'terms', 'sources', 'text', 'amiss']) {
+    await page.goto(`/catalogue?product=garnock-desk&view=${view}`);
+    await expect(page.locator('article')).toBeVisible();
+    if (view === 'table') await page.locator('[data-cell="4>5"]').click();
+    if (view === 'text') await expect(page.getByLabel('Text of the catalogue')).toBeVisible();
+    await expectAccessible(page, 'best-practice');
+  }
+  await page.goto('/catalogue/start');
+  await expect(page.locator('[data-sketch]')).toBeVisible();
+  await expectAccessible(page, 'best-practice');
+});

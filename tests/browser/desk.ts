@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
 
 /** A page on which any console error - a broken Content-Security-Policy among them - fails the test. */
@@ -46,6 +47,22 @@ export const still = (page: Page): Promise<void> =>
     while (quiet++ < 10) await new Promise((done) => requestAnimationFrame(done));
     watch.disconnect();
   });
+
+/** Nothing on the page stands in the way of people who see or move otherwise, in light and in dark; dark differs by its colours only. */
+export async function expectAccessible(page: Page, ...more: readonly string[]): Promise<void> {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    await expect(page.locator('html')).toHaveClass(colorScheme === 'dark' ? /\bdark\b/ : /^(?!.*\bdark\b)/);
+    await still(page);
+    const axe = new AxeBuilder({ page });
+    const { violations } =
+      colorScheme === 'light'
+        ? await axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa', ...more]).analyze()
+        : await axe.withRules(['color-contrast', 'link-in-text-block']).analyze();
+    const found = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`);
+    expect(found, `${page.url()}, ${colorScheme}`).toEqual([]);
+  }
+}
 
 /** Whether the browser would ask before leaving, since something is not kept yet. */
 const asksToStay = (page: Page): Promise<boolean> =>

@@ -1,4 +1,5 @@
 import { appendFileSync } from 'node:fs';
+import { Random } from './random';
 
 /** `npm run laws` runs every law in full, dealt to shards; CI a tenth of each. */
 const IN_FULL = process.env['LAWS'] === 'all';
@@ -22,3 +23,6 @@ export function tell(law: string, seen: Readonly<Record<string, number>>): void 
 /** The seeds of a law's cases in this run, from 1 on. */
 export const seedsOf = (full: number): readonly number[] =>
   Array.from({ length: IN_FULL ? full : Math.ceil(full / 10) }, (_, i) => i + 1).filter(isMine);
+
+/** Chance for a count of cases that no seed of its own names: other in every shard, the same in every run. */
+export const randomOf = (seed: number): Random => new Random(seed + 7919 * SHARD);

@@ -59,6 +59,8 @@ export async function loadMutated<T>(mutation: Mutation, entry: string, outfile:
     entryPoints: [resolve(entry)],
     bundle: true,
     format: 'esm',
+    // What is not ours is not bundled anew for every fault.
+    packages: 'external',
     outfile,
     logLevel: 'error',
     plugins: [

@@ -14,8 +14,8 @@ import { parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { describeIssue, isKnownCode, type Result } from '../../src/core/issue';
 import { understandFile } from '../../src/lib/workers/understand-file';
 import { importersOf } from '../support/importers';
+import { countOf, randomOf } from '../support/laws';
 import { mutateText } from '../support/mutate-text';
-import { Random } from '../support/random';
 
 const yaml = readFileSync('demo/catalogue.yaml', 'utf8');
 const json = readFileSync('demo/saltmarsh.json', 'utf8');
@@ -98,13 +98,13 @@ test.each([
 });
 
 test('mutated files never escape as a throw', () => {
-  const random = new Random(5);
+  const random = randomOf(5);
   for (const [text, read] of [
     [yaml, parseCatalogue],
     [json, parseWorkspace],
     ['name;os\na;b\n"c;d\n', parseCsv]
   ] as const)
-    for (let i = 0; i < 60; i++) codesOf(read(mutateText(random, text)));
+    for (let i = 0; i < countOf(200); i++) codesOf(read(mutateText(random, text)));
 }, 60_000);
 
 test('mutated texts of every way in are read or refused, quickly, and what is taken can be stored', () => {
@@ -112,10 +112,10 @@ test('mutated texts of every way in are read or refused, quickly, and what is ta
   if (!catalogue.ok) throw new Error('demo');
   const small = readFileSync('tests/fixtures/formats/workspace-5.json', 'utf8');
   for (const importer of importersOf(catalogue.value, small)) {
-    const random = new Random(8);
+    const random = randomOf(8);
     expect(importer.read(importer.text), importer.name).toBe(true);
     let taken = 0;
-    for (let i = 0; i < 250; i++) {
+    for (let i = 0; i < countOf(800); i++) {
       const before = performance.now();
       if (importer.read(mutateText(random, importer.text))) taken++;
       expect(performance.now() - before, importer.name).toBeLessThan(1000);
@@ -125,17 +125,17 @@ test('mutated texts of every way in are read or refused, quickly, and what is ta
 }, 60_000);
 
 test('mutated conditions and catalogues are read or refused, quickly, with a place', () => {
-  const random = new Random(6);
+  const random = randomOf(6);
   const kept = readFileSync('tests/fixtures/formats/catalogue-3.yaml', 'utf8');
   const condition =
     'memory at least 8 GB and (model is one of (P3, "P 4") or not every linked peer (release in (from 4/r2)))';
-  for (let i = 0; i < 2000; i++) {
+  for (let i = 0; i < countOf(5000); i++) {
     const text = mutateText(random, condition);
     const parsed = parseCondition(text);
     if ('fault' in parsed) expect(parsed.fault.at).toBeLessThanOrEqual(text.length);
     else expect(parseCondition(formatCondition(parsed.condition))).toEqual(parsed);
   }
-  for (let i = 0; i < 250; i++) {
+  for (let i = 0; i < countOf(800); i++) {
     const result = parseCatalogue(mutateText(random, kept));
     codesOf(result);
     if (result.ok) expect(lintCatalogue(result.value, 22_000).length).toBeGreaterThan(-1);

@@ -9,11 +9,12 @@ import { parseDay } from '../../src/core/date/day';
 import { isKnownCode } from '../../src/core/issue';
 import { describeFinding, describeMend } from '../../src/core/wording/lint';
 import { demoCatalogue } from '../support/demo';
+import { countOf } from '../support/laws';
 import { LINT_FAULTS, REFERENCE_FAULTS, type Fault } from '../support/lint-faults';
 import { Random } from '../support/random';
 
 const today = parseDay('2031-03-10') ?? 0;
-const SEEDS = 12;
+const SEEDS = countOf(40);
 
 /** A copy of the demo with one fault, in a product that has room for it. */
 function plant(fault: Fault, seed: number): { catalogue: Catalogue; names: string } {

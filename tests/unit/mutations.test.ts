@@ -1,6 +1,5 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
 import { verifyRoute } from '../../src/core/route/verify-route';
 import { loadMutated } from '../support/mutate';
@@ -15,7 +14,8 @@ const MOST = 1500;
 const WITNESSES = 'tests/support/witnesses.json';
 const witnesses = JSON.parse(readFileSync(WITNESSES, 'utf8')) as Record<string, number>;
 const found: Record<string, number> = {};
-const folder = mkdtempSync(join(tmpdir(), 'mutations-'));
+mkdirSync('node_modules/.cache', { recursive: true });
+const folder = mkdtempSync(resolve('node_modules/.cache/mutations-'));
 afterAll(() => {
   rmSync(folder, { recursive: true });
   if (process.env['LAWS'] === 'all') writeFileSync(WITNESSES, `${JSON.stringify(found, null, 2)}\n`);

@@ -70,6 +70,14 @@ export class Names {
     return hop ? `the hop to ${this.release(hop.to)}` : 'the change of edition';
   }
 
+  /** `the hop from 4 to 5`, `the hop up to 3 to 5`: as its starts are written. */
+  hopWithStart(id: string): string {
+    const hop = this.#product?.hops?.find((h) => h.id === id);
+    if (!hop) return id;
+    const known = this.#product?.releases.some((r) => r.id === hop.from) ?? false;
+    return `the hop ${known ? `from ${this.release(hop.from)}` : hop.from} to ${this.release(hop.to)}`;
+  }
+
   /** What a cure does, in the catalogue's words. */
   cure(id: string): string {
     const cures = this.#product?.requirements?.flatMap((r) => r.cures ?? []);

@@ -133,8 +133,9 @@ export function sayEntry(path: string, naming: Naming): string {
       case 'rights':
         return names.right(id);
       case 'hops':
+        return names.hopWithStart(id);
       case 'editionChanges':
-        return `the way to ${names.step(id)}`;
+        return `the change to ${names.step(id)}`;
       case 'editions':
         return names.edition(id);
       case 'checks':

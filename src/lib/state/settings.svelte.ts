@@ -25,6 +25,8 @@ class Settings {
     this.oneLine = stored.oneLine === true;
     this.who = typeof stored.who === 'string' ? stored.who : undefined;
     this.#apply();
+    // The system may turn dark in the evening.
+    systemDark().onchange = () => this.#apply();
   }
 
   set(change: Stored): void {
@@ -45,12 +47,14 @@ class Settings {
   }
 
   #apply(): void {
-    const dark =
-      this.theme === 'dark' ||
-      (this.theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches);
+    const dark = this.theme === 'dark' || (this.theme === 'system' && systemDark().matches);
     document.documentElement.classList.toggle('dark', dark);
   }
 }
+
+let darkQuery: MediaQueryList | undefined;
+/** Whether the system is dark, kept so that it goes on telling. */
+const systemDark = (): MediaQueryList => (darkQuery ??= matchMedia('(prefers-color-scheme: dark)'));
 
 /** Unreadable settings are no settings. */
 function readStored(): Stored {
