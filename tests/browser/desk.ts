@@ -39,7 +39,7 @@ export async function giveFile(page: Page, name: string, content: string | Buffe
 }
 
 /** Waits until the page is still: nothing has changed in it for ten frames. */
-export const still = (page: Page): Promise<void> =>
+const still = (page: Page): Promise<void> =>
   page.evaluate(async () => {
     let quiet = 0;
     const watch = new MutationObserver(() => (quiet = 0));
