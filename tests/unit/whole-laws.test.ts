@@ -14,7 +14,7 @@ import { demoInput } from '../support/demo';
 import { seedsOf, tell } from '../support/laws';
 import { Random } from '../support/random';
 import { solveBySearch, termsOfWorld } from '../support/solve';
-import { fullWorldOf } from '../support/worlds';
+import { fullWorldOf, type World } from '../support/worlds';
 import { estateOf } from '../support/world-estates';
 
 function readyOf(input: PlanInput): Ready {
