@@ -7,6 +7,7 @@ import type { Sheet, SheetSource } from '../../src/core/estate/sheets/sheet';
 import { systemsSheet } from '../../src/core/estate/sheets/systems-sheet';
 import { estateSchema, type Estate, type System } from '../../src/core/estate/schema';
 import { plan } from '../../src/core/plan';
+import type { Plan } from '../../src/core/plan-types';
 import { editsOfPaste, fillDown, textOfBox } from '../../src/lib/estate/grid';
 import { searchableSystem } from '../../src/lib/estate/searchable';
 import { demoCatalogue, demoInput } from '../support/demo';
@@ -150,6 +151,9 @@ describe('sheets', () => {
   });
 });
 
+let planned: Plan | undefined;
+const planOfDemo = (): Plan => (planned ??= plan(demo));
+
 test.each([
   ['draw ticket', 0],
   ['draw', 24],
@@ -166,7 +170,6 @@ test.each([
   ['', 258]
 ])('search: %s finds %i', (text, count) => {
   const query = parseQuery(text);
-  const result = plan(demo);
   const products = new Map(catalogue.products.map((p) => [p.id, p]));
   const found = demo.estate.systems.filter((s) =>
     matchesQuery(
@@ -174,7 +177,7 @@ test.each([
       searchableSystem(
         s,
         products.get('is' in s.product ? s.product.is : ''),
-        result.cases.find((c) => c.systems.includes(s.id))
+        planOfDemo().cases.find((c) => c.systems.includes(s.id))
       ),
       new FactKinds(catalogue.facts)
     )
