@@ -42,6 +42,7 @@ test('what is asked on the way is seen against what is known, each requirement o
     })
   ).toEqual({
     'desk-memory-6': 'no',
+    'desk-remote-seat': 'no',
     'desk-start': 'unknown',
     'desk-space-in-place': 'yes',
     'desk-drawing': 'yes'
