@@ -1,8 +1,47 @@
 // The one direction of dependencies (ARCHITECTURE.md); CI fails on a break or a cycle.
 const rule = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to });
+
+/** The folders of the core, lowest first: each may import those before it and none behind it. */
+const LAYERS = [
+  'kit',
+  'date',
+  'version',
+  'condition',
+  'catalogue',
+  'estate',
+  'compile',
+  'lint',
+  'bind',
+  'pairing',
+  'right',
+  'route',
+  'deadline',
+  'plan',
+  'what-if',
+  'ready',
+  'compare',
+  'wording',
+  'exchange'
+];
+const folders = (list) => `^src/core/(${list.join('|')})/`;
+
 module.exports = {
   forbidden: [
     rule('no-cycle', {}, { circular: true }, 'no cycles anywhere'),
+    ...LAYERS.slice(0, -1).map((folder, i) =>
+      rule(
+        `nothing-above-${folder}`,
+        { path: folders([folder]), pathNot: '\\.test\\.ts$' },
+        { path: folders(LAYERS.slice(i + 1)) },
+        `${folder}/ may import only the folders below it`
+      )
+    ),
+    rule(
+      'every-folder-has-its-layer',
+      { path: '^src/core/', pathNot: `${folders([...LAYERS, 'verify'])}|^src/core/index\\.ts$` },
+      {},
+      'a folder of the core stands in LAYERS'
+    ),
     rule(
       'core-is-alone',
       { path: '^src/core' },
@@ -13,12 +52,19 @@ module.exports = {
     rule('core-no-node', { path: '^src/core' }, { dependencyTypes: ['core'] }, 'core runs anywhere'),
     rule(
       'verifier-is-independent',
-      { path: '^src/core/.*/verify-[^/]*\\.ts$', pathNot: '\\.test\\.ts$' },
+      { path: '^src/core/verify/' },
       {
         path: '^src/core/',
-        pathNot: '^src/core/(condition|version|date)/|^src/core/[^/]+/(schema|types|verify-[a-z]+)\\.ts$'
+        pathNot: `${folders(['verify', 'condition', 'version', 'date', 'kit'])}|^src/core/(catalogue|estate)/schema\\.ts$`,
+        dependencyTypesNot: ['type-only']
       },
-      'a verifier may import only condition, version, date arithmetic and schemas'
+      'a verifier shares no code with what it verifies: beyond days, versions and conditions it reads schemas and types'
+    ),
+    rule(
+      'nobody-verifies-by-itself',
+      { path: folders(LAYERS) },
+      { path: '^src/core/verify/' },
+      'what is verified does not read its verifier'
     ),
     rule(
       'no-unresolved',

@@ -1,13 +1,14 @@
 /** One large catalogue: a budgeted route list against a graph library's shortest paths, one a criterion (DESIGN 6). */
 import Graph from 'graphology';
 import { dijkstra } from 'graphology-shortest-path';
-import { modelOf, type ProductModel } from '../src/core/catalogue/model';
+import { modelOf, type ProductModel } from '../src/core/compile/model';
 import { KEPT, type Hop, type Product, type Release } from '../src/core/catalogue/schema';
 import { formatDay, parseDay } from '../src/core/date/day';
 import { DEFAULT_GOAL } from '../src/core/estate/schema';
 import { findChosen } from '../src/core/route/choose';
 import { unbeatenOf } from '../src/core/route/label';
-import { listOpenings, targetKey, type Place } from '../src/core/route/move';
+import { listOpenings } from '../src/core/route/move';
+import { targetKey, type Place } from '../src/core/compile/place';
 import { findRoutes } from '../src/core/route/search';
 import { termsOf } from '../src/core/route/terms';
 import { Random } from '../tests/support/random';

@@ -1,11 +1,11 @@
 /** `npm run bench`: the planning bars, as ratios within one run; writes docs/benchmarks.md. */
 import { writePart } from './sections';
-import { plan, planWith } from '../src/core/plan';
-import { PlanCache } from '../src/core/plan-cache';
-import { planCase } from '../src/core/plan-case';
-import { Planning } from '../src/core/planning';
-import type { Plan } from '../src/core/plan-types';
-import { startsOf } from '../src/core/estate/standing';
+import { plan, planWith } from '../src/core/plan/plan';
+import { PlanCache } from '../src/core/plan/plan-cache';
+import { planCase } from '../src/core/plan/plan-case';
+import { Planning } from '../src/core/plan/planning';
+import type { Plan } from '../src/core/plan/plan-types';
+import { startsOf } from '../src/core/bind/starts';
 import { unbeatenOf } from '../src/core/route/label';
 import { findRoutes } from '../src/core/route/search';
 import { measureLarge } from './graph';

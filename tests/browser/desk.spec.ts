@@ -165,6 +165,7 @@ test('an update of a machine shows as a change, and taking it in again as nothin
 });
 
 test('nothing stands in the way of people who see or move otherwise', async ({ page }) => {
+  test.setTimeout(400_000);
   await page.goto('/estate');
   await expect(page.getByRole('button', { name: 'Open the demo' })).toBeVisible();
   await expectAccessible(page);

@@ -350,7 +350,7 @@ test('words off a screen: what it may be, and why; texts and records pasted', as
 });
 
 test('the estate’s pages stand in nobody’s way', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(400_000);
   await openDemo(page);
   for (const path of [
     '/estate/systems',

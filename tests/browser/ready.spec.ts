@@ -193,7 +193,7 @@ test('compare: rows that do not differ are folded, features and exits told; wait
 });
 
 test('Ready and Compare stand in nobody’s way', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(400_000);
   await openDemo(page);
   await openReady(page);
   await page.locator('[data-item] summary').first().click();

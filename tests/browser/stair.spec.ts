@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { situationKey } from '../../src/core/estate/standing';
+import { situationKey } from '../../src/core/estate/situation';
 import type { System } from '../../src/core/estate/schema';
 import type { PlanFile } from '../../src/core/exchange/plan-file';
 import { expect, follow, openDemo, test } from './desk';

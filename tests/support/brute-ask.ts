@@ -12,7 +12,7 @@ import { parseCondition } from '../../src/core/condition/parse-condition';
 import { and, not, or, type Run, type Truth } from '../../src/core/condition/truth';
 import type { Day } from '../../src/core/date/day';
 import { parseDateText, readDay, type MaybeDay } from '../../src/core/date/interval';
-import type { Standing } from '../../src/core/route/types';
+import type { Standing } from '../../src/core/version/standing';
 import { matchesRange, parseRange } from '../../src/core/version/range';
 import { sequenceOf } from '../../src/core/version/sequence';
 import { foldText } from '../../src/core/version/words';

@@ -16,7 +16,8 @@ import { and, collapse, type Run, type Truth } from '../../src/core/condition/tr
 import { monthsBetween } from '../../src/core/date/day';
 import { parseDateText, readDay, type MaybeDay } from '../../src/core/date/interval';
 import { findServiceEnd } from '../../src/core/date/service';
-import type { Standing, Verdict } from '../../src/core/route/types';
+import type { Verdict } from '../../src/core/route/types';
+import type { Standing } from '../../src/core/version/standing';
 import { compareReleases, sequenceOf } from '../../src/core/version/sequence';
 import { matchesRange, matchesRelease, parseRange } from '../../src/core/version/range';
 import { BruteAsk, type BruteAsked, type BruteState, type BruteTask } from './brute-ask';

@@ -4,7 +4,7 @@ import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
 import type { Catalogue } from '../../src/core/catalogue/schema';
 import type { Estate } from '../../src/core/estate/schema';
-import type { PlanInput } from '../../src/core/plan';
+import type { PlanInput } from '../../src/core/plan/plan';
 
 export const demoCatalogueText = (): string => readFileSync('demo/catalogue.yaml', 'utf8');
 

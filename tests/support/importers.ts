@@ -16,7 +16,7 @@ import { parseRecords } from '../../src/core/exchange/record-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { systemSchema } from '../../src/core/estate/schema';
 import type { Catalogue } from '../../src/core/catalogue/schema';
-import type { Result } from '../../src/core/issue';
+import type { Result } from '../../src/core/kit/issue';
 import { editsOfPaste } from '../../src/lib/estate/grid';
 
 /** A way in with a text it takes; `read` says whether it was taken. What is taken must fit the schema: else it throws. */
@@ -94,7 +94,14 @@ export function importersOf(catalogue: Catalogue, workspace: string): Importer[]
       name: 'pasted block',
       text: 'a\tGarnock Desk\t5\tr1\tPlain\nb\t\t"4 or 5"\t?\n',
       read: (text) => {
-        const sheet = systemsSheet({ catalogue, estate: emptyEstate(), systems: [], today, who: '' });
+        const sheet = systemsSheet({
+          catalogue,
+          estate: emptyEstate(),
+          systems: [],
+          today,
+          who: '',
+          describe: String
+        });
         const edits = editsOfPaste(
           text,
           { top: 0, bottom: 0, left: 0, right: 0 },

@@ -2,7 +2,7 @@ import type { Hop, Product, Release } from '../../src/core/catalogue/schema';
 import type { Fact, SystemCompanion } from '../../src/core/estate/schema';
 import { formatDay, type Day } from '../../src/core/date/day';
 import type { Truth } from '../../src/core/condition/truth';
-import type { Checked } from '../../src/core/route/types';
+import type { Checked } from '../../src/core/estate/checked';
 import { foldText } from '../../src/core/version/words';
 import { Random } from './random';
 

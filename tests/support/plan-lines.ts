@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { formatDay } from '../../src/core/date/day';
-import type { Plan, TargetPlan } from '../../src/core/plan-types';
+import type { Plan, TargetPlan } from '../../src/core/plan/plan-types';
 import type { Reason, Route, Step } from '../../src/core/route/types';
 import { describeReason } from '../../src/core/wording/reason';
 

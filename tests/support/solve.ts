@@ -1,4 +1,4 @@
-import { modelOf } from '../../src/core/catalogue/model';
+import { modelOf } from '../../src/core/compile/model';
 import type { Catalogue, Product } from '../../src/core/catalogue/schema';
 import { settleCatalogue } from '../../src/core/catalogue/settle';
 import type { Evidence, Seen } from '../../src/core/condition/evidence';
@@ -7,14 +7,17 @@ import { seenOfFact } from '../../src/core/estate/facts';
 import { startAlong } from '../../src/core/route/along';
 import { findChosen } from '../../src/core/route/choose';
 import { routeOf } from '../../src/core/route/explain';
-import { Together, type PairedSystem } from '../../src/core/pairing/together';
+import { Together } from '../../src/core/pairing/together';
+import { pairedBy, type PairedByRoutes } from '../../src/core/plan/paired';
 import { unbeatenOf, type Label } from '../../src/core/route/label';
-import { NOTHING, type Place } from '../../src/core/route/move';
+import { NOTHING, type Place } from '../../src/core/compile/place';
 import { findRoutes, targetKey } from '../../src/core/route/search';
 import { termsOf, termsWith, type Terms } from '../../src/core/route/terms';
-import { isCounted, type Asking, type Route, type Standing, type Verdict } from '../../src/core/route/types';
+import { isCounted, type Route, type Verdict } from '../../src/core/route/types';
+import { type Asking } from '../../src/core/bind/asking';
+import { type Standing } from '../../src/core/version/standing';
 import { verdictOf, verdictOfLabel } from '../../src/core/route/verdict';
-import { verifyTermsOf, type VerifyTerms } from '../../src/core/route/verify-terms';
+import { verifyTermsOf, type VerifyTerms } from '../../src/core/verify/verify-terms';
 import { foldText } from '../../src/core/version/words';
 import { NO_NEEDS } from './needs';
 import type { World } from './worlds';
@@ -96,19 +99,17 @@ export function termsOfWorld(world: World): Terms {
   const terms = plainTermsOf(world);
   const { net } = world;
   if (!net) return terms;
-  const paired = new Map<string, PairedSystem>();
-  const pairedOf = (id: string): PairedSystem | undefined => {
+  const paired = new Map<string, PairedByRoutes>();
+  const pairedOf = (id: string): PairedByRoutes | undefined => {
     const member = net.members.get(id);
     const known = paired.get(id);
     if (known || !member) return known ?? (id === 's' ? mainOf(terms, world) : undefined);
     const own = plainTermsOf(member.world);
-    const made: PairedSystem = {
-      system: id,
-      terms: own,
+    const made = pairedBy(id, own, {
       start: member.start && placeOf(own, member.start),
       target: member.target && placeOf(own, { ...member.target, patch: 'base' }),
       stays: member.stays
-    };
+    });
     paired.set(id, made);
     return made;
   };
@@ -119,13 +120,8 @@ export function termsOfWorld(world: World): Terms {
   return { ...terms, gates: together.gatesOf('s') };
 }
 
-const mainOf = (terms: Terms, world: World): PairedSystem => ({
-  system: 's',
-  terms,
-  start: placeOf(terms, world.start),
-  target: undefined,
-  stays: false
-});
+const mainOf = (terms: Terms, world: World): PairedByRoutes =>
+  pairedBy('s', terms, { start: placeOf(terms, world.start), target: undefined, stays: false });
 
 function plainTermsOf(world: World): Terms {
   const asking = askingOfWorld(world);

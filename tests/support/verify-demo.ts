@@ -1,10 +1,10 @@
-import { askingOf } from '../../src/core/estate/asking';
-import { activatedOf } from '../../src/core/estate/gather';
-import { startsOf } from '../../src/core/estate/standing';
+import { askingOf } from '../../src/core/bind/asking';
+import { activatedOf } from '../../src/core/bind/gather';
+import { startsOf } from '../../src/core/bind/starts';
 import { formatDay } from '../../src/core/date/day';
-import type { Planning } from '../../src/core/planning';
-import { idsOfPlace } from '../../src/core/route/place-ids';
-import { verifyTermsOf, type VerifyLinked, type VerifyTerms } from '../../src/core/route/verify-terms';
+import type { Planning } from '../../src/core/plan/planning';
+import { idsOfPlace } from '../../src/core/compile/place-ids';
+import { verifyTermsOf, type VerifyLinked, type VerifyTerms } from '../../src/core/verify/verify-terms';
 import { FactKinds } from '../../src/core/condition/fact-kind';
 
 /** The verifier's terms of a system of an estate, with what it is linked with; undefined where its product is not known. */

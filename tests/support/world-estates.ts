@@ -1,6 +1,6 @@
 import type { Catalogue } from '../../src/core/catalogue/schema';
 import { emptyEstate, type Estate, type System } from '../../src/core/estate/schema';
-import type { PlanInput } from '../../src/core/plan';
+import type { PlanInput } from '../../src/core/plan/plan';
 import type { Random } from './random';
 import { TODAY, type World } from './worlds';
 

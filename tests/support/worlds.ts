@@ -1,7 +1,7 @@
 import type { EditionChange, Hop, Product, Release, Right } from '../../src/core/catalogue/schema';
 import { formatDay, parseDay, type Day } from '../../src/core/date/day';
 import { DEFAULT_GOAL, type Goal } from '../../src/core/estate/schema';
-import type { Standing } from '../../src/core/route/types';
+import type { Standing } from '../../src/core/version/standing';
 import type { Seen } from '../../src/core/condition/evidence';
 import type { Truth } from '../../src/core/condition/truth';
 import { needsOf, type WorldNeeds } from './needs';

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { isCounted, type Route } from '../../src/core/route/types';
-import { verifyRoute } from '../../src/core/route/verify-route';
+import { verifyRoute } from '../../src/core/verify/verify-route';
 import { countOf, isMine, leastShare, tell } from '../support/laws';
 import { chooseBySearch, followBySearch, lineOf, solveBySearch, verifierOf } from '../support/solve';
 import { twinsFrom } from '../support/twins';

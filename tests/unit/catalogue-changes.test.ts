@@ -1,13 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import { copyRelease } from '../../src/core/catalogue/copy-release';
-import { lintCatalogue } from '../../src/core/catalogue/lint/lint-catalogue';
-import { modelOf } from '../../src/core/catalogue/model';
+import { lintCatalogue } from '../../src/core/lint/lint-catalogue';
+import { modelOf } from '../../src/core/compile/model';
 import { choicesAt, outlineAt } from '../../src/core/catalogue/outline';
 import { emptyCatalogue, type Product } from '../../src/core/catalogue/schema';
 import { freeId } from '../../src/core/catalogue/sketch/sketch';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { formatInline, parseInline } from '../../src/core/exchange/inline-value';
-import { describeIssue } from '../../src/core/issue';
+import { describeIssue } from '../../src/core/kit/issue';
 import { scaleOf, shareOf, treadsOf } from '../../src/lib/catalogue/calendar';
 import { entryAt, fieldsOf, withEntry, withoutEntry, withValue } from '../../src/lib/catalogue/entries';
 import { demoCatalogue, demoCatalogueText } from '../support/demo';

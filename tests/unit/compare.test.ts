@@ -2,10 +2,10 @@ import { expect, test } from 'vitest';
 import { compareOptions, type Option } from '../../src/core/compare/compare-options';
 import { findFeatureDifference } from '../../src/core/catalogue/features';
 import { parseDay } from '../../src/core/date/day';
-import { exploreSystem } from '../../src/core/explore';
-import { Planning } from '../../src/core/planning';
+import { exploreSystem } from '../../src/core/plan/explore';
+import { Planning } from '../../src/core/plan/planning';
 import { isCounted } from '../../src/core/route/types';
-import { Names } from '../../src/core/wording/names';
+import { Names } from '../../src/core/catalogue/names';
 import { sayNotStraight } from '../../src/core/wording/verdict';
 import { demoCatalogue, demoInput } from '../support/demo';
 

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
-import { askedOnWay } from '../../src/core/asked-on-way';
-import { lookAt } from '../../src/core/find-out';
-import { plan } from '../../src/core/plan';
-import { Planning } from '../../src/core/planning';
+import { askedOnWay } from '../../src/core/plan/asked-on-way';
+import { lookAt } from '../../src/core/plan/find-out';
+import { plan } from '../../src/core/plan/plan';
+import { Planning } from '../../src/core/plan/planning';
 import type { Estate, System } from '../../src/core/estate/schema';
 import { describeEvaluation } from '../../src/core/wording/condition';
 import { demoInput } from '../support/demo';

@@ -1,15 +1,15 @@
 import { describe, expect, test } from 'vitest';
 import { parseDay } from '../../src/core/date/day';
-import { plan } from '../../src/core/plan';
-import type { CasePlan } from '../../src/core/plan-types';
+import { plan } from '../../src/core/plan/plan';
+import type { CasePlan } from '../../src/core/plan/plan-types';
 import { isCounted } from '../../src/core/route/types';
-import { verifyRoute } from '../../src/core/route/verify-route';
-import { Planning } from '../../src/core/planning';
+import { verifyRoute } from '../../src/core/verify/verify-route';
+import { Planning } from '../../src/core/plan/planning';
 import { describeReason } from '../../src/core/wording/reason';
 import { layLines, linesBetween, bandsOf } from '../../src/lib/state/rows';
 import { bendTime, placeOf } from '../../src/lib/stair/scale';
 import { drawWay } from '../../src/lib/stair/way';
-import { Names } from '../../src/core/wording/names';
+import { Names } from '../../src/core/catalogue/names';
 import { demoInput } from '../support/demo';
 import { verifierFor } from '../support/verify-demo';
 

@@ -17,7 +17,7 @@ import { parseOsRelease } from '../../src/core/exchange/os-release';
 import { previewImport } from '../../src/core/exchange/preview-import';
 import { parseRecords } from '../../src/core/exchange/record-text';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
-import { plan } from '../../src/core/plan';
+import { plan } from '../../src/core/plan/plan';
 import { demoCatalogue, demoInput } from '../support/demo';
 import { makeEstate } from '../support/estates';
 import { Random } from '../support/random';

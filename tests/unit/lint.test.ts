@@ -1,12 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import { checkCatalogue } from '../../src/core/catalogue/check';
 import { editValue } from '../../src/core/catalogue/diff-values';
-import { LINT_CODES } from '../../src/core/catalogue/lint/finding';
-import { lintCatalogue } from '../../src/core/catalogue/lint/lint-catalogue';
+import { LINT_CODES } from '../../src/core/lint/finding';
+import { lintCatalogue } from '../../src/core/lint/lint-catalogue';
 import type { Catalogue } from '../../src/core/catalogue/schema';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { parseDay } from '../../src/core/date/day';
-import { isKnownCode } from '../../src/core/issue';
+import { isKnownCode } from '../../src/core/kit/issue';
 import { describeFinding, describeMend } from '../../src/core/wording/lint';
 import { demoCatalogue } from '../support/demo';
 import { countOf } from '../support/laws';

@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
-import { verifyRoute } from '../../src/core/route/verify-route';
+import { verifyRoute } from '../../src/core/verify/verify-route';
 import { loadMutated } from '../support/mutate';
 import { MUTATIONS } from '../support/mutations';
 import { lineOf, verifierOf, type Solved } from '../support/solve';

@@ -17,11 +17,11 @@ import {
   type System
 } from '../../src/core/estate/schema';
 import { readInstalled } from '../../src/core/estate/read-installed';
-import { plan } from '../../src/core/plan';
+import { plan } from '../../src/core/plan/plan';
 import { describeReason } from '../../src/core/wording/reason';
-import { exploreSystem } from '../../src/core/explore';
-import { Planning } from '../../src/core/planning';
-import type { TargetPlan } from '../../src/core/plan-types';
+import { exploreSystem } from '../../src/core/plan/explore';
+import { Planning } from '../../src/core/plan/planning';
+import type { TargetPlan } from '../../src/core/plan/plan-types';
 import { formatDay } from '../../src/core/date/day';
 import { TODAY } from '../support/worlds';
 

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import { plan, type PlanInput } from '../../src/core/plan';
+import { plan, type PlanInput } from '../../src/core/plan/plan';
 import { demoInput } from '../support/demo';
 import { linesOfPlan } from '../support/plan-lines';
 import { Random } from '../support/random';

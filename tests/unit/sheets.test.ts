@@ -6,11 +6,12 @@ import { factsSheet } from '../../src/core/estate/sheets/facts-sheet';
 import type { Sheet, SheetSource } from '../../src/core/estate/sheets/sheet';
 import { systemsSheet } from '../../src/core/estate/sheets/systems-sheet';
 import { estateSchema, type Estate, type System } from '../../src/core/estate/schema';
-import { plan } from '../../src/core/plan';
-import type { Plan } from '../../src/core/plan-types';
+import { plan } from '../../src/core/plan/plan';
+import type { Plan } from '../../src/core/plan/plan-types';
 import { editsOfPaste, fillDown, textOfBox } from '../../src/lib/estate/grid';
 import { searchableSystem } from '../../src/lib/estate/searchable';
 import { demoCatalogue, demoInput } from '../support/demo';
+import { describeInstalled } from '../../src/core/wording/system';
 import { makeEstate } from '../support/estates';
 import { Random } from '../support/random';
 
@@ -25,7 +26,12 @@ describe('sheets', () => {
     estate,
     systems: estate.systems,
     today,
-    who: 'tester'
+    who: 'tester',
+    describe: (s) =>
+      describeInstalled(
+        s,
+        catalogue.products.find((p) => 'is' in s.product && p.id === s.product.is)
+      )
   });
   const SHEETS: [string, (s: SheetSource) => Sheet][] = [
     ['systems', systemsSheet],

@@ -4,7 +4,7 @@ import { applyDateTable, parseDateTable } from '../../src/core/catalogue/sketch/
 import { fillHops, joinSketches, productOfSketch, sketchOf } from '../../src/core/catalogue/sketch/sketch';
 import { findUnlisted, listRelease } from '../../src/core/catalogue/sketch/unlisted';
 import { emptyCatalogue } from '../../src/core/catalogue/schema';
-import { comparePlans } from '../../src/core/compare-plans';
+import { comparePlans } from '../../src/core/plan/compare-plans';
 import { parseDay } from '../../src/core/date/day';
 import { parseMessyDate } from '../../src/core/date/messy-date';
 import { emptyEstate, type System } from '../../src/core/estate/schema';
@@ -12,7 +12,7 @@ import { readAgain } from '../../src/core/estate/read-again';
 import { completeCatalogueText } from '../../src/core/exchange/complete-text';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { reviseCatalogueText } from '../../src/core/exchange/revise-catalogue';
-import { plan } from '../../src/core/plan';
+import { plan } from '../../src/core/plan/plan';
 import { demoCatalogue, demoCatalogueText, demoInput } from '../support/demo';
 
 const unknown = { unknown: 'not understood' } as const;

@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest';
 import { parseDay } from '../../src/core/date/day';
 import type { Estate, System } from '../../src/core/estate/schema';
-import { exploreSystem } from '../../src/core/explore';
-import { plan, type PlanInput } from '../../src/core/plan';
-import type { CasePlan, TargetPlan } from '../../src/core/plan-types';
-import { Planning } from '../../src/core/planning';
+import { exploreSystem } from '../../src/core/plan/explore';
+import { plan, type PlanInput } from '../../src/core/plan/plan';
+import type { CasePlan, TargetPlan } from '../../src/core/plan/plan-types';
+import { Planning } from '../../src/core/plan/planning';
 import { isCounted, type Route } from '../../src/core/route/types';
 import { demoInput } from '../support/demo';
 

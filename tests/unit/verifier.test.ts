@@ -6,7 +6,7 @@ import {
   type Route,
   type Step
 } from '../../src/core/route/types';
-import { verifyRoute } from '../../src/core/route/verify-route';
+import { verifyRoute } from '../../src/core/verify/verify-route';
 import { solveBySearch, verifierOf } from '../support/solve';
 import { seedsOf } from '../support/laws';
 import { fullWorldOf as worldOf } from '../support/worlds';

@@ -1,5 +1,5 @@
 import { factOfOption } from './schema-right';
-import type { Issue } from '../issue';
+import type { Issue } from '../kit/issue';
 import { FactKinds } from '../condition/fact-kind';
 import { BASE_PATCH, sequenceOf } from '../version/sequence';
 import { checkNeeds } from './check-need';

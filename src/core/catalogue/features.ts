@@ -1,6 +1,11 @@
-import type { Target } from '../estate/schema';
 import { compareReleases, sequenceOf } from '../version/sequence';
 import type { Product } from './schema';
+
+/** A release in one of its editions. */
+interface InEdition {
+  readonly release: string;
+  readonly edition: string;
+}
 
 /** Features one has beyond the other; a lost one with what takes its place, where that is told. */
 export interface FeatureDifference {
@@ -12,7 +17,7 @@ export interface FeatureDifference {
  * What a move from one release and edition to another gains and loses: features that releases on the way bring or drop, in
  * the edition arrived at, and those one edition has and the other has not. Names as the catalogue has them, sorted.
  */
-export function findFeatureDifference(product: Product, from: Target, to: Target): FeatureDifference {
+export function findFeatureDifference(product: Product, from: InEdition, to: InEdition): FeatureDifference {
   const sequence = sequenceOf(product);
   const between = product.releases.filter(
     (r) =>

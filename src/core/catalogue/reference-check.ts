@@ -2,7 +2,7 @@ import { checkCondition } from '../condition/check-condition';
 import type { FactKinds } from '../condition/fact-kind';
 import { comparisonsOf, linkedRangesOf } from '../condition/condition';
 import { parseCondition } from '../condition/parse-condition';
-import type { Issue } from '../issue';
+import type { Issue } from '../kit/issue';
 import { parseRange, placesOf } from '../version/range';
 import { BASE_PATCH, patchIndex, sequenceOf, type Sequence } from '../version/sequence';
 import type { Product } from './schema';

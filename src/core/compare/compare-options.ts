@@ -2,12 +2,12 @@ import { findFeatureDifference, type FeatureDifference } from '../catalogue/feat
 import type { Product } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import { monthsBetween, parseDay } from '../date/day';
-import type { Deadline } from '../date/deadline';
+import type { Deadline } from '../deadline/deadline';
 import type { Target } from '../estate/schema';
-import { exploreSystem, type Explored } from '../explore';
-import { Planning } from '../planning';
-import { sameTarget, type TargetPlan } from '../plan-types';
-import { serviceEndOf } from '../catalogue/model';
+import { exploreSystem, type Explored } from '../plan/explore';
+import { Planning } from '../plan/planning';
+import { sameTarget, type TargetPlan } from '../plan/plan-types';
+import { serviceEndOf } from '../compile/model';
 import { isCounted, type Reason, type Route, type ShownVerdict } from '../route/types';
 import { matchesRelease, parseRange } from '../version/range';
 import { sequenceOf } from '../version/sequence';

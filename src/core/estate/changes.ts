@@ -1,4 +1,4 @@
-import { readingKey } from './standing';
+import { readingKey } from './situation';
 import { formatFactText } from './fact-text';
 import type { System } from './schema';
 

@@ -3,7 +3,6 @@ import { comparisonsOf } from '../condition/condition';
 import { FactKinds } from '../condition/fact-kind';
 import { parseCondition } from '../condition/parse-condition';
 import { besideStated, type Truth } from '../condition/truth';
-import type { Checked } from '../route/types';
 import { foldText } from '../version/words';
 import type { Check, System } from './schema';
 
@@ -80,3 +79,12 @@ function placeOf(
 
 /** The name a decision gives a failure that nobody can place, to rule it wrong: `product/checks/...`. */
 export const checkKey = (what: string): string => foldText(what).replaceAll('/', '-');
+
+/** Findings of checking tools as statements (RECKONING 1.12). */
+export interface Checked {
+  /** Whether requirements hold, by id, and companions work, by folded name. */
+  readonly requirements: ReadonlyMap<string, Truth>;
+  readonly companions: ReadonlyMap<string, Truth>;
+  /** Failures nobody can place, as the tool words them; sorted. */
+  readonly unplaced: readonly string[];
+}

@@ -3,7 +3,8 @@ import { FactKinds, type FactKind } from '../condition/fact-kind';
 import { figureIn, isOrdered, parseFigure } from '../condition/measure';
 import { readSwitch } from '../condition/evaluate-condition';
 import { parseDay, type Day } from '../date/day';
-import { compareText, foldText } from '../version/words';
+import { foldText } from '../version/words';
+import { compareText } from '../kit/compare';
 import type { Decision, Fact, FactValue, Statement, System } from './schema';
 
 /** The fact as recorded; undefined where nobody has said anything of it. */

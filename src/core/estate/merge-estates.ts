@@ -1,5 +1,6 @@
 import { mergeFacts } from './facts';
-import { compareText, foldText } from '../version/words';
+import { foldText } from '../version/words';
+import { compareText } from '../kit/compare';
 import type { Check, Estate, Fact, System } from './schema';
 
 /** Something two people's records state differently; `values` in a fixed order, whoever's they are. */

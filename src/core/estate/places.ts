@@ -1,5 +1,5 @@
 import type { Product } from '../catalogue/schema';
-import type { Standing } from '../route/types';
+import type { Standing } from '../version/standing';
 import { matchesRange, parseRange } from '../version/range';
 import { sequenceOf } from '../version/sequence';
 import { foldText } from '../version/words';

@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/schema';
 import { readInstalled } from './read-installed';
 import type { Reading, System } from './schema';
-import { readingKey } from './standing';
+import { readingKey } from './situation';
 
 /**
  * Systems whose product or release was not known, read again from their text against a catalogue that may know them now.

@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/schema';
-import { ONLY } from '../catalogue/model';
-import { parseInstalled, type InstalledParse } from '../version/parse-installed';
+import { ONLY } from '../version/sequence';
+import { parseInstalled, type InstalledParse } from '../catalogue/parse-installed';
 import { BASE_PATCH } from '../version/sequence';
 import { foldText } from '../version/words';
 import type { Reading, System } from './schema';

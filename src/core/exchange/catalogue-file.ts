@@ -4,7 +4,7 @@ import { migrateCatalogue } from '../catalogue/migrate';
 import { CATALOGUE_FORMAT, CATALOGUE_VERSION, catalogueSchema, type Catalogue } from '../catalogue/schema';
 import { parseCondition } from '../condition/parse-condition';
 import { describeConditionFault } from '../wording/condition';
-import { fail, succeed, type Issue, type Result } from '../issue';
+import { fail, succeed, type Issue, type Result } from '../kit/issue';
 import { readYaml } from './read-yaml';
 import { issuesOfZod } from './zod-issues';
 

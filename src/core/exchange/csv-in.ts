@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { fail, succeed, type Result } from '../issue';
+import { fail, succeed, type Result } from '../kit/issue';
 import { findTextFault } from './guard';
 
 const MAX_ROWS = 500_000;

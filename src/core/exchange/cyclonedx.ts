@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Catalogue } from '../catalogue/schema';
 import { parseDay } from '../date/day';
 import type { SystemCompanion } from '../estate/schema';
-import { fail, succeed, type Result } from '../issue';
+import { fail, succeed, type Result } from '../kit/issue';
 import { foldText } from '../version/words';
 import { clip, type MachineRecord } from './machine-record';
 import { parseJson } from './workspace-file';

@@ -1,5 +1,5 @@
 import { isSeq, parseDocument, type Document } from 'yaml';
-import { fail, succeed, type Result } from '../issue';
+import { fail, succeed, type Result } from '../kit/issue';
 import { editValue, isEqual, type Edit } from '../catalogue/diff-values';
 import { readYaml } from './read-yaml';
 import { spliceOf, type Splice } from './splice-yaml';

@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/schema';
 import { formatFactText } from '../estate/fact-text';
 import type { Estate, System } from '../estate/schema';
-import { Names } from '../wording/names';
+import { Names } from '../catalogue/names';
 import { formatCsv } from './csv-out';
 import { IMPORT_FIELDS, type ImportField } from './mapping';
 

@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/schema';
 import { emptyEstate, type Estate } from '../estate/schema';
-import { fail, succeed, type Result } from '../issue';
+import { fail, succeed, type Result } from '../kit/issue';
 import { parseCatalogue } from './catalogue-file';
 import { parseCsv } from './csv-in';
 import { decodeText } from './decode-text';

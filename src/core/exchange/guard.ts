@@ -1,4 +1,4 @@
-import type { Issue } from '../issue';
+import type { Issue } from '../kit/issue';
 
 export const MAX_FILE_BYTES = 256 * 1024 * 1024;
 export const MAX_NESTING = 64;

@@ -1,7 +1,7 @@
 import { formatDay } from '../date/day';
 import { parseMessyDay } from '../date/messy';
 import type { Fact } from '../estate/schema';
-import { fail, succeed, type Result } from '../issue';
+import { fail, succeed, type Result } from '../kit/issue';
 import { findTextFault } from './guard';
 import { clip, type MachineRecord } from './machine-record';
 

@@ -1,9 +1,9 @@
 import type { Catalogue, Product } from '../catalogue/schema';
 import { formatDay } from '../date/day';
 import type { Estate, System } from '../estate/schema';
-import { Names } from '../wording/names';
+import { Names } from '../catalogue/names';
 import { describeReason } from '../wording/reason';
-import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan-types';
+import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan/plan-types';
 import { addSums } from '../right/money';
 import type { RightShare } from '../right/right-need';
 import type { Route } from '../route/types';

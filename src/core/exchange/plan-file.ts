@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { formatDay } from '../date/day';
-import type { Contributor } from '../date/deadline';
-import type { Exploration } from '../explore';
-import type { Question } from '../find-out';
-import type { CasePlan, Plan, TargetPlan } from '../plan-types';
-import { COUNTED_KINDS, VERDICTS, type Reason, type Route, type Step } from '../route/types';
+import type { Contributor } from '../deadline/deadline';
+import type { Exploration } from '../plan/explore';
+import type { Question } from '../plan/find-out';
+import type { CasePlan, Plan, TargetPlan } from '../plan/plan-types';
+import { VERDICTS, type Reason, type Route, type Step } from '../route/types';
+import { COUNTED_KINDS } from '../catalogue/counted';
 import { KEPT } from '../catalogue/schema';
 import { describeReason } from '../wording/reason';
 

@@ -6,7 +6,7 @@ import { formatFactText } from '../estate/fact-text';
 import { readInstalled, type InstalledTexts, type InstalledUnderstanding } from '../estate/read-installed';
 import type { Fact, ImportRecord, Link, System, SystemCompanion } from '../estate/schema';
 import { newSystemId } from '../estate/system-id';
-import type { Issue } from '../issue';
+import type { Issue } from '../kit/issue';
 import { foldText } from '../version/words';
 import { describeInstalled } from '../wording/system';
 import type { MachineRecord } from './machine-record';

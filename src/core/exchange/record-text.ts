@@ -3,7 +3,7 @@ import { formatDay } from '../date/day';
 import { parseMessyDay } from '../date/messy';
 import { parseFactText } from '../estate/fact-text';
 import type { Fact, SystemCompanion } from '../estate/schema';
-import { fail, succeed, type Result } from '../issue';
+import { fail, succeed, type Result } from '../kit/issue';
 import { foldText } from '../version/words';
 import { findTextFault } from './guard';
 import { clip, type MachineRecord, type NamedLink } from './machine-record';

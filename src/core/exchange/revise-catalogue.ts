@@ -1,6 +1,6 @@
 import { diffValues } from '../catalogue/diff-values';
 import { CATALOGUE_VERSION, emptyCatalogue, type Catalogue } from '../catalogue/schema';
-import { succeed, type Result } from '../issue';
+import { succeed, type Result } from '../kit/issue';
 import { parseCatalogue } from './catalogue-file';
 import { readYamlValue } from './read-yaml';
 import { editText } from './edit-text';

@@ -6,7 +6,7 @@ import {
   type Estate,
   type Workspace
 } from '../estate/schema';
-import { describeIssue, fail, succeed, type Result } from '../issue';
+import { describeIssue, fail, succeed, type Result } from '../kit/issue';
 import { parseCatalogue } from './catalogue-file';
 import { findTextFault, findValueFault } from './guard';
 import { issuesOfZod } from './zod-issues';

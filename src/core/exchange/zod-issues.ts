@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { isKnownCode, type Issue } from '../issue';
+import { isKnownCode, type Issue } from '../kit/issue';
 
 const MAX_ISSUES = 50;
 

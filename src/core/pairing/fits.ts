@@ -1,7 +1,7 @@
-import type { ProductModel } from '../catalogue/model';
-import type { PairingModel } from '../catalogue/need-model';
+import type { ProductModel } from '../compile/model';
+import type { PairingModel } from '../compile/need-model';
 import { truthOf, type Truth } from '../condition/truth';
-import type { Place } from '../route/move';
+import type { Place } from '../compile/place';
 import { matchesRange } from '../version/range';
 import { BASE_PATCH, sequenceOf } from '../version/sequence';
 

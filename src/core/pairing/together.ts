@@ -1,51 +1,42 @@
-import type { PairingModel } from '../catalogue/need-model';
-import { and, type Run, type Truth } from '../condition/truth';
+import type { ProductModel } from '../compile/model';
+import type { PairingModel } from '../compile/need-model';
+import { NOTHING, targetKey, type Place } from '../compile/place';
+import { and, type Truth } from '../condition/truth';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
-import { findChosen } from '../route/choose';
-import { routeOf } from '../route/explain';
-import { compareByPreference, type Label } from '../route/label';
-import { NOTHING, type Place } from '../route/move';
-import { idsOfPlace } from '../route/place-ids';
-import { findRoutes, targetKey } from '../route/search';
-import type { FindGates, Gate, GateNeed, Terms } from '../route/terms';
 import { Components } from './components';
 import { fitsTogether } from './fits';
+import type { FindGates, First, Gate, Way, Ways, When } from './gate';
 
-/** A system of a planning that pairings link with others. */
-export interface PairedSystem {
+/** A system of a planning that pairings link with others, and how its ways are found. */
+export interface PairedSystem<W extends Way, Need> {
   readonly system: string;
-  /** Its product's terms, with its own goal; gates are put in here. */
-  readonly terms: Terms;
+  readonly model: ProductModel;
   /** Where it stands; undefined where that is not known. */
   readonly start: Place | undefined;
   /** Where its goal wants it; undefined where it has no target, or is to stay. */
   readonly target: Place | undefined;
   readonly stays: boolean;
+  /** Every way from where it stands, by these gates. */
+  findWays(start: Place, when: When, gates: FindGates<Need>): Ways<W>;
+  /** Whether a target can be reached from a place. */
+  reaches(from: Place, target: Place, when: When, gates: FindGates<Need>): boolean;
+  /** Which of two ways is preferred, all else being equal. */
+  compare(a: W, b: W): number;
+  /** What one of its ways is to whoever needs it first. */
+  tell(first: First<W, Need>): Need;
 }
 
 /** The systems a pairing of a system links it with; `unknown` where nobody has told, none where a link is said to be absent. */
-export type FindPartners = (
+export type FindPartners<W extends Way, Need> = (
   system: string,
   pairing: PairingModel['pairing']
-) => readonly PairedSystem[] | 'unknown';
+) => readonly PairedSystem<W, Need>[] | 'unknown';
 
-/** The ways of one system in one run, seen from a day and begun on one. */
-interface Held {
-  readonly labels: readonly Label[];
-  readonly met: boolean;
-  readonly cut: boolean;
-}
-
-interface When {
-  readonly run: Run;
-  readonly today: Day;
-  readonly from: Day;
-}
 const keyOf = ({ run, today, from }: When): string => `${run} ${today} ${from}`;
 
 /** The ways a partner has; `any` where they are taken as holding, whatever they are. */
-type WaysOf = (partner: PairedSystem) => Held | 'any';
+type WaysOf<W extends Way, Need> = (partner: PairedSystem<W, Need>) => Ways<W> | 'any';
 
 /**
  * Which linked systems can come along (RECKONING 1.3), once a planning, run and day: a way of a system holds where on every
@@ -59,21 +50,21 @@ type WaysOf = (partner: PairedSystem) => Held | 'any';
  * holding. Of several ways to bring a partner along: one open today first, then the earliest finish, then preference.
  * Cost: a search a system, run and day; where systems hang on each other both ways, one a member and round of striking.
  */
-export class Together {
-  readonly #find: (system: string) => PairedSystem | undefined;
-  readonly #partners: FindPartners;
+export class Together<W extends Way, Need> {
+  readonly #find: (system: string) => PairedSystem<W, Need> | undefined;
+  readonly #partners: FindPartners<W, Need>;
   readonly #components: Components;
-  readonly #held = new Map<string, Held>();
-  readonly #gates = new Map<string, readonly Gate[]>();
+  readonly #held = new Map<string, Ways<W>>();
+  readonly #gates = new Map<string, readonly Gate<Need>[]>();
 
-  constructor(find: (system: string) => PairedSystem | undefined, partners: FindPartners) {
+  constructor(find: (system: string) => PairedSystem<W, Need> | undefined, partners: FindPartners<W, Need>) {
     this.#find = find;
     this.#partners = partners;
     this.#components = new Components((id) => this.#edgesOf(id));
   }
 
   #edgesOf(id: string): readonly string[] {
-    const { pairings } = this.#find(id)?.terms.model.needs ?? { pairings: [] };
+    const { pairings } = this.#find(id)?.model.needs ?? { pairings: [] };
     const linked = pairings.flatMap(({ pairing }) => {
       const partners = this.#partners(id, pairing);
       return partners === 'unknown' ? [] : partners.map((p) => p.system);
@@ -82,9 +73,9 @@ export class Together {
   }
 
   /** How the pairings of a system stand at an arrival. */
-  gatesOf(id: string): FindGates {
+  gatesOf(id: string): FindGates<Need> {
     const own = this.#find(id);
-    if (!own || own.terms.model.needs.pairings.length === 0) return () => [];
+    if (!own || own.model.needs.pairings.length === 0) return () => [];
     return (arrival, run, today, from) => {
       const when = { run, today, from };
       const key = `${id} ${arrival.release}.${arrival.patch} ${keyOf(when)}`;
@@ -96,8 +87,13 @@ export class Together {
     };
   }
 
-  #gatesAt(own: PairedSystem, arrival: Place, when: When, waysOf: WaysOf): readonly Gate[] {
-    return own.terms.model.needs.pairings.map((pairing) => {
+  #gatesAt(
+    own: PairedSystem<W, Need>,
+    arrival: Place,
+    when: When,
+    waysOf: WaysOf<W, Need>
+  ): readonly Gate<Need>[] {
+    return own.model.needs.pairings.map((pairing) => {
       const { id } = pairing.pairing;
       const partners = this.#partners(own.system, pairing.pairing);
       if (partners === 'unknown') return { pairing: id, truth: 'unknown', met: true, cut: false, needs: [] };
@@ -108,19 +104,19 @@ export class Together {
     });
   }
 
-  #gateOf(ask: AskPartner, partner: PairedSystem): PartnerGate {
+  #gateOf(ask: AskPartner<W, Need>, partner: PairedSystem<W, Need>): PartnerGate<Need> {
     if (partner.start === undefined) return { truth: 'unknown', met: true, cut: false, needs: [] };
     const fitsAt = (place: Place, arrival = ask.arrival): Truth =>
-      fitsTogether(ask.pairing, ask.own.terms.model, arrival, partner.terms.model, place);
+      fitsTogether(ask.pairing, ask.own.model, arrival, partner.model, place);
     const stands = fitsAt(partner.start);
     if (stands === 'yes' || partner.stays)
       return { truth: stands, met: stands === 'unknown', cut: false, needs: [] };
     const held = ask.waysOf(partner);
     if (held === 'any') return { truth: 'yes', met: false, cut: false, needs: [] };
-    const { labels, met, cut } = held;
-    const ways = labels.filter((l) => fitsAt(l.at) !== 'no');
+    const { met, cut } = held;
+    const ways = held.ways.filter((l) => fitsAt(l.at) !== 'no');
     const sure = ways.filter((l) => fitsAt(l.at) === 'yes');
-    const [best] = [...sure].sort((a, b) => compareWays(ask.when.today, a, b));
+    const [best] = [...sure].sort((a, b) => compareWays(partner, ask.when.today, a, b));
     if (!best) {
       const truth = stands === 'unknown' || ways.length > 0 || cut ? 'unknown' : 'no';
       return { truth, met: met || truth === 'unknown', cut, needs: [] };
@@ -148,47 +144,32 @@ export class Together {
   }
 
   #needOf(
-    { pairing, when }: AskPartner,
-    partner: PairedSystem,
-    label: Label,
+    { pairing, when }: AskPartner<W, Need>,
+    partner: PairedSystem<W, Need>,
+    way: W,
     { isMutual, together }: { readonly isMutual: boolean; readonly together: boolean }
-  ): GateNeed {
-    const { terms } = partner;
+  ): Need {
     // What hangs on this one in turn would be listed for ever.
-    const gates: FindGates = isMutual ? () => [] : this.gatesOf(partner.system);
-    const days = label.judgement.schedule.days.at(-1)?.hop ?? { first: 0, last: 0, exact: false };
-    return {
-      need: {
-        pairing: pairing.pairing.id,
-        system: partner.system,
-        product: terms.model.product.id,
-        to: idsOfPlace(terms, label.at),
-        finish: days,
-        waitsUntil: label.criteria.waits === Infinity ? 'unknown' : label.criteria.waits,
-        together,
-        route: routeOf({ ...terms, today: when.today, from: when.from, gates }, label, when.run)
-      },
-      moves: label.moves,
-      gates
-    };
+    const gates: FindGates<Need> = isMutual ? () => [] : this.gatesOf(partner.system);
+    return partner.tell({ pairing: pairing.pairing.id, way, when, gates, together });
   }
 
   /** The ways of a system that hold. */
-  #waysOf(partner: PairedSystem, when: When): Held {
+  #waysOf(partner: PairedSystem<W, Need>, when: When): Ways<W> {
     const key = `${partner.system} ${keyOf(when)}`;
     const known = this.#held.get(key);
     if (known) return known;
     const members = this.#components.of(partner.system);
     if (members.length === 1) this.#held.set(key, this.#findWays(partner, when, undefined));
     else for (const [id, held] of this.#strike(members, when)) this.#held.set(`${id} ${keyOf(when)}`, held);
-    return this.#held.get(key) as Held;
+    return this.#held.get(key) as Ways<W>;
   }
 
   /** Begins with every way as holding, and strikes what does not, until nothing is struck. */
-  #strike(members: readonly string[], when: When): ReadonlyMap<string, Held> {
+  #strike(members: readonly string[], when: When): ReadonlyMap<string, Ways<W>> {
     const systems = members.flatMap((id) => this.#find(id) ?? []);
     const inside = new Set(members);
-    const findAll = (among: WaysOf): Map<string, Held> =>
+    const findAll = (among: WaysOf<W, Need>): Map<string, Ways<W>> =>
       new Map(systems.map((s) => [s.system, this.#findWays(s, when, { inside, among })]));
     let held = findAll(() => 'any');
     for (let before = ''; before !== reachedBy(held);) {
@@ -200,28 +181,23 @@ export class Together {
   }
 
   /** Ways of a system to places from which its target stays reachable. */
-  #findWays(own: PairedSystem, when: When, mutual: Mutual | undefined): Held {
+  #findWays(own: PairedSystem<W, Need>, when: When, mutual: Mutual<W, Need> | undefined): Ways<W> {
     const { start, target } = own;
     if (!start) return NO_WAYS;
-    const days = { today: when.today, from: when.from, leadsFrom: when.from };
-    const terms = { ...own.terms, ...days, gates: this.#gatesAmong(own, mutual) };
-    const later = { ...terms, gates: this.#gatesAmong(own, mutual && { ...mutual, among: () => 'any' }) };
-    const isAt = (label: Label): boolean => target !== undefined && targetKey(label.at) === targetKey(target);
-    const { routes, met, cut } = findRoutes(terms, start, when.run);
-    const isReachable =
-      target !== undefined && findChosen(later, start, target, when.run).verdict !== 'closed';
-    const leadsOn = (label: Label): boolean => {
-      if (!target || !isReachable || isAt(label)) return true;
-      const from = label.criteria.finish + 1;
-      return findChosen({ ...later, from, leadsFrom: from }, label.at, target, when.run).verdict !== 'closed';
+    const later = this.#gatesAmong(own, mutual && { ...mutual, among: () => 'any' });
+    const found = own.findWays(start, when, this.#gatesAmong(own, mutual));
+    const isReachable = target !== undefined && own.reaches(start, target, when, later);
+    const leadsOn = ({ at, criteria }: W): boolean => {
+      if (!target || !isReachable || targetKey(at) === targetKey(target)) return true;
+      return own.reaches(at, target, { ...when, from: criteria.finish + 1 }, later);
     };
-    return { labels: [...routes.values()].flat().filter(leadsOn), met: met.size > 0, cut };
+    return { ...found, ways: found.ways.filter(leadsOn) };
   }
 
   /** The gates of a system by what those it hangs on mutually still hold, of all others by their own ways. */
-  #gatesAmong(own: PairedSystem, mutual: Mutual | undefined): FindGates {
+  #gatesAmong(own: PairedSystem<W, Need>, mutual: Mutual<W, Need> | undefined): FindGates<Need> {
     if (!mutual) return this.gatesOf(own.system);
-    const made = new Map<string, readonly Gate[]>();
+    const made = new Map<string, readonly Gate<Need>[]>();
     return (arrival, run, today, from) => {
       const when = { run, today, from };
       const key = `${arrival.release}.${arrival.patch} ${keyOf(when)}`;
@@ -236,34 +212,34 @@ export class Together {
   }
 }
 
-interface Mutual {
+interface Mutual<W extends Way, Need> {
   readonly inside: ReadonlySet<string>;
-  readonly among: WaysOf;
+  readonly among: WaysOf<W, Need>;
 }
 
-interface AskPartner {
-  readonly own: PairedSystem;
+interface AskPartner<W extends Way, Need> {
+  readonly own: PairedSystem<W, Need>;
   readonly pairing: PairingModel;
   readonly arrival: Place;
   readonly when: When;
-  readonly waysOf: WaysOf;
+  readonly waysOf: WaysOf<W, Need>;
 }
 
-type PartnerGate = Omit<Gate, 'pairing'>;
+type PartnerGate<Need> = Omit<Gate<Need>, 'pairing'>;
 
-const NO_WAYS: Held = { labels: [], met: false, cut: false };
+const NO_WAYS: Ways<never> = { ways: [], met: false, cut: false };
 
 /** The places ways still lead to, as one text: where two rounds give the same, nothing was struck. */
-const reachedBy = (held: ReadonlyMap<string, Held>): string =>
+const reachedBy = (held: ReadonlyMap<string, Ways<Way>>): string =>
   JSON.stringify(
-    [...held].map(([id, { labels }]) => [
+    [...held].map(([id, { ways }]) => [
       id,
-      [...new Set(labels.map((l) => `${targetKey(l.at)} ${l.at.patch}`))].sort()
+      [...new Set(ways.map((l) => `${targetKey(l.at)} ${l.at.patch}`))].sort()
     ])
   );
 
-function joinGates(pairing: string, gates: readonly PartnerGate[]): Gate {
-  const days = (pick: (g: PartnerGate) => MaybeDay | undefined): MaybeDay | undefined => {
+function joinGates<Need>(pairing: string, gates: readonly PartnerGate<Need>[]): Gate<Need> {
+  const days = (pick: (g: PartnerGate<Need>) => MaybeDay | undefined): MaybeDay | undefined => {
     const known = gates.map(pick).filter((d) => d !== undefined);
     if (known.length === 0) return undefined;
     return known.includes('unknown') ? 'unknown' : Math.max(...(known as number[]));
@@ -281,8 +257,13 @@ function joinGates(pairing: string, gates: readonly PartnerGate[]): Gate {
   };
 }
 
-const compareWays = (today: Day, a: Label, b: Label): number =>
+const compareWays = <W extends Way>(
+  { compare }: { compare(a: W, b: W): number },
+  today: Day,
+  a: W,
+  b: W
+): number =>
   Number(a.criteria.waits > today) - Number(b.criteria.waits > today) ||
   Number(b.criteria.finishExact) - Number(a.criteria.finishExact) ||
   a.criteria.finish - b.criteria.finish ||
-  compareByPreference(a.criteria, b.criteria);
+  compare(a, b);

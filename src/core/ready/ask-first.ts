@@ -1,4 +1,4 @@
-import type { Question } from '../find-out';
+import type { Question } from '../plan/find-out';
 import { addSums, rankOfSum } from '../right/money';
 import type { LookedCase } from './look-case';
 import type { ReadyQuestion } from './ready-types';

@@ -1,6 +1,6 @@
 import { kindsOf } from '../estate/facts';
-import type { Planning } from '../planning';
-import type { Plan, TargetPlan } from '../plan-types';
+import type { Planning } from '../plan/planning';
+import type { Plan, TargetPlan } from '../plan/plan-types';
 import { gatherQuestions } from './ask-first';
 import { gatherFetches } from './fetch-list';
 import { gatherItems } from './items';

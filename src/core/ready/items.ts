@@ -1,4 +1,4 @@
-import type { CautionOnWay, CompanionOnWay, RequirementOnWay } from '../asked-on-way';
+import type { CautionOnWay, CompanionOnWay, RequirementOnWay } from '../plan/asked-on-way';
 import type { Caution, Requirement } from '../catalogue/schema';
 import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
 import type { FactKinds } from '../condition/fact-kind';

@@ -1,11 +1,11 @@
-import { askedOnWay, type AskedOnWay } from '../asked-on-way';
+import { askedOnWay, type AskedOnWay } from '../plan/asked-on-way';
 import type { Product } from '../catalogue/schema';
 import { foldText } from '../version/words';
-import type { Case } from '../estate/gather';
-import { findSavings, type Saving } from '../savings';
-import { findOut, lookAt, type FindOut, type Looking } from '../find-out';
-import type { Planning } from '../planning';
-import type { CasePlan } from '../plan-types';
+import type { Case } from '../bind/gather';
+import { findSavings, type Saving } from '../plan/savings';
+import { findOut, lookAt, type FindOut, type Looking } from '../plan/find-out';
+import type { Planning } from '../plan/planning';
+import type { CasePlan } from '../plan/plan-types';
 import { findChosen } from '../route/choose';
 import { routeOf } from '../route/explain';
 import type { Terms } from '../route/terms';

@@ -1,7 +1,7 @@
-import type { Dealt } from '../asked-on-way';
+import type { Dealt } from '../plan/asked-on-way';
 import type { Day } from '../date/day';
 import type { Change } from '../estate/schema';
-import type { Question } from '../find-out';
+import type { Question } from '../plan/find-out';
 import type { RightNeed } from '../right/right-need';
 import type { Reason, ShownVerdict } from '../route/types';
 import type { Shortfall } from './shortfall';

@@ -3,7 +3,7 @@ import type { System } from '../estate/schema';
 import { foldText } from '../version/words';
 import { matchesRange, parseRange } from '../version/range';
 import { sequenceOf } from '../version/sequence';
-import type { Standing } from '../route/types';
+import type { Standing } from '../version/standing';
 
 /** How the companions of a system fare on a release; unknown ones apart (FIELD-NOTES N24). */
 export const FARES = [

@@ -1,32 +1,32 @@
 import type { Catalogue, Right } from '../catalogue/schema';
 import { parseDay, type Day } from '../date/day';
 import type { Estate, RightHeld } from '../estate/schema';
-import type { CasePlan } from '../plan-types';
 import { rankOfSum } from './money';
 import type { RightNeed, RightShare } from './right-need';
-import { isCounted, type CountedStep } from '../route/types';
-import { compareText } from '../version/words';
+import { compareText } from '../kit/compare';
 
 /** One step of one system that takes a right. */
-interface Call {
+export interface RightCall {
   readonly system: string;
   readonly case: string;
   readonly number: number | 'unknown';
   readonly priceCents: number | 'unknown';
   readonly day: Day;
+  /** The last day to have it. */
   readonly by: Day;
 }
 
-interface Gathered {
+/** The calls on one right of a product in one edition, and of units in one pool. */
+export interface RightCalls {
   readonly product: string;
   readonly right: string;
   readonly edition: string;
   readonly pool?: string;
-  readonly calls: Call[];
+  readonly calls: readonly RightCall[];
 }
 
 /**
- * The one count of rights, for plan, screens, lists and exports alike: what the chosen routes take of each right by edition, what is held
+ * The one count of rights, for plan, screens, lists and exports alike: what is called for of each right by edition, what is held
  * of it, and what is to be bought.
  *
  * 1. Rights bought and rights counted in units are needed; free ones and what is held by agreement are not.
@@ -37,16 +37,14 @@ interface Gathered {
  * Sorted by product, right, edition, pool.
  */
 export function countRightNeeds(
-  plans: readonly CasePlan[],
+  called: readonly RightCalls[],
   estate: Estate,
   catalogue: Catalogue
 ): RightNeed[] {
-  const gathered = new Map<string, Gathered>();
-  for (const plan of plans) gather(plan, gathered);
   const left = estate.rightsHeld.map((held) => ({ held, units: held.held }));
-  return [...gathered]
-    .sort(([a], [b]) => compareText(a, b))
-    .map(([, need]) => {
+  return [...called]
+    .sort((a, b) => compareText(keyOfCalls(a), keyOfCalls(b)))
+    .map((need) => {
       const product = catalogue.products.find((p) => p.id === need.product);
       return cover(
         need,
@@ -56,40 +54,16 @@ export function countRightNeeds(
     });
 }
 
-function gather(plan: CasePlan, gathered: Map<string, Gathered>): void {
-  for (const step of plan.goalPlan?.route?.steps ?? []) {
-    if (!isCounted(step) || step.right.right === undefined) continue;
-    const { units, right, kind } = step.right;
-    if (kind !== 'purchase' && !units) continue;
-    const edition = units ? (units.edition ?? '') : step.to.edition;
-    const key = [plan.product ?? '', right, edition, units?.pool ?? ''].join('/');
-    const known = gathered.get(key) ?? {
-      product: plan.product ?? '',
-      right,
-      edition,
-      ...(units ? { pool: units.pool } : {}),
-      calls: []
-    };
-    for (const system of plan.systems) known.calls.push(callOf(plan, step, system));
-    gathered.set(key, known);
-  }
-}
-
-const callOf = (plan: CasePlan, step: CountedStep, system: string): Call => ({
-  system,
-  case: plan.id,
-  number: step.right.units?.number ?? 1,
-  priceCents: step.right.priceCents ?? 'unknown',
-  day: step.days.last,
-  by: typeof plan.latestStart === 'number' ? plan.latestStart : step.days.first
-});
+/** Equal for calls on the same right, edition and pool of a product. */
+export const keyOfCalls = ({ product, right, edition, pool }: Omit<RightCalls, 'calls'>): string =>
+  [product, right, edition, pool ?? ''].join('/');
 
 interface Left {
   readonly held: RightHeld;
   units: number;
 }
 
-function cover(need: Gathered, right: Right | undefined, left: readonly Left[]): RightNeed {
+function cover(need: RightCalls, right: Right | undefined, left: readonly Left[]): RightNeed {
   const pools = left.filter(({ held }) => mayServe(held, need));
   const before = sum(pools.map((p) => p.units));
   const inTurn = [...need.calls].sort(
@@ -127,7 +101,7 @@ function cover(need: Gathered, right: Right | undefined, left: readonly Left[]):
 const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
 
 /** Whether what is held is of this right and pool, and of no other edition. */
-function mayServe(held: RightHeld, { product, right, pool, edition }: Gathered): boolean {
+function mayServe(held: RightHeld, { product, right, pool, edition }: RightCalls): boolean {
   if (held.right !== right || (held.product !== undefined && held.product !== product)) return false;
   if (pool === undefined) return held.edition === undefined || held.edition === edition;
   return (held.pool ?? pool) === pool && (held.edition ?? '') === edition;

@@ -1,16 +1,48 @@
-import { ONLY, type RightModel } from '../catalogue/model';
+import type { ProductModel, RightModel } from '../compile/model';
+import type { CountedKind } from '../catalogue/counted';
+import type { Evidence } from '../condition/evidence';
+import type { FactKinds } from '../condition/fact-kind';
+import type { Day } from '../date/day';
 import { factOfOption } from '../catalogue/schema-right';
 import { switchTruth } from '../condition/evaluate-condition';
 import { figureIn, parseFigure } from '../condition/measure';
 import { and, collapse, truthOf, type Run, type Truth } from '../condition/truth';
-import { parseDateText, readDay } from '../date/interval';
-import { evidenceAlong } from '../route/along';
-import { NOTHING, type Move } from '../route/move';
-import type { Terms } from '../route/terms';
-import type { RightUse, StepDays, UnitUse } from '../route/types';
+import { parseDateText, readDay, type MaybeDay } from '../date/interval';
+import { NOTHING, type Place } from '../compile/place';
+import type { RightUse, UnitUse } from './right-use';
+import type { StepDays } from '../date/step-days';
+
+/** What rights are judged by: the product, what the estate holds, and how days are read. */
+export interface RightTerms {
+  readonly model: ProductModel;
+  /** Ids of agreements and other rights the estate holds. */
+  readonly held: ReadonlySet<string>;
+  readonly goal: { readonly allow: { readonly spending: boolean } };
+  readonly countsExpected: boolean;
+  readonly today: Day;
+  /** Per release, for the goal's maturities. */
+  readonly publication: readonly (MaybeDay | undefined)[];
+  readonly notes: { meet(clause: string): void };
+}
+
+/** A step as rights see it. */
+export interface RightStep {
+  readonly kind: CountedKind;
+  readonly id: string;
+  readonly from: Place;
+  readonly level: number;
+  readonly to: Place;
+  /** Absent, both: an empty cell, which nobody sells a right for. */
+  readonly hop?: object;
+  readonly change?: object;
+  readonly asked: { readonly activated: Truth };
+}
 
 export interface FoundUse {
-  readonly use: RightUse;
+  /** Without the number of its units; see `countUnits`. */
+  readonly use: Omit<RightUse, 'units'>;
+  /** Set where it is counted in units. */
+  readonly units?: RightUnits;
   /** `unknown`: usable only if an unknown fact or day turns out well. */
   readonly met: Truth;
   /** Only rights by agreement or not for sale apply, and none is held. */
@@ -19,7 +51,7 @@ export interface FoundUse {
   readonly locked: string;
 }
 
-const ASK: RightUse = { kind: 'ask', costCents: 'unknown' };
+const ASK: FoundUse['use'] = { kind: 'ask', costCents: 'unknown' };
 
 /**
  * The right a step is made under, on the day it falls on (RECKONING D, "beside it").
@@ -30,25 +62,29 @@ const ASK: RightUse = { kind: 'ask', costCents: 'unknown' };
  * 3. None at all: the publisher must be asked; the sum is unknown, the step open.
  * A right counted in units ranks by its price, and costs no money on the route.
  */
-export function findUse(terms: Terms, move: Move, on: StepDays, run: Run): FoundUse {
-  if (move.id.startsWith('cell ')) return { use: ASK, met: 'yes', closes: false, locked: '' };
+export function findUse(terms: RightTerms, step: RightStep, on: StepDays, run: Run): FoundUse {
+  if (!step.hop && !step.change) return { use: ASK, met: 'yes', closes: false, locked: '' };
   const usable: Usable[] = [];
   const locked: string[] = [];
   for (const model of terms.model.rights) {
-    if (!appliesTo(terms, model, move)) continue;
+    if (!appliesTo(terms, model, step)) continue;
     const { right } = model;
     if ((right.kind === 'agreement' || right.kind === 'not for sale') && !terms.held.has(right.id)) {
       locked.push(right.id);
       continue;
     }
-    const met = isUsable(terms, model, move, on);
+    const met = isUsable(terms, model, step, on);
     if (met === 'unknown') terms.notes.meet(`right ${right.id}`);
     if (collapse(met, run, 'demand'))
       usable.push({ model, met, price: priceOf(terms, model, on), id: right.id });
   }
   let best: Usable | undefined;
   for (const next of usable) if (!best || compareUses(next, best, terms.goal.allow.spending) < 0) best = next;
-  if (best) return { use: useOf(terms, best, move), met: best.met, closes: false, locked: '' };
+  if (best) {
+    const { right } = best.model;
+    const units = right.kind === 'free' ? undefined : right.units;
+    return { use: useOf(terms, best), ...(units ? { units } : {}), met: best.met, closes: false, locked: '' };
+  }
   return { use: ASK, met: 'yes', closes: locked.length > 0, locked: locked.join(' or ') };
 }
 
@@ -59,22 +95,22 @@ interface Usable {
   readonly id: string;
 }
 
-function appliesTo(terms: Terms, { right, from, to }: RightModel, move: Move): boolean {
+function appliesTo(terms: RightTerms, { right, from, to }: RightModel, step: RightStep): boolean {
   const { model } = terms;
-  const nothing = move.from.release === NOTHING;
+  const nothing = step.from.release === NOTHING;
   const [left, reached] = [
-    nothing ? '' : (model.editions[move.from.edition] ?? ''),
-    model.editions[move.to.edition] ?? ''
+    nothing ? '' : (model.editions[step.from.edition] ?? ''),
+    model.editions[step.to.edition] ?? ''
   ];
   return (
-    (!right.hops || right.hops.includes(move.id)) &&
-    (!right.ways || right.ways.includes(move.kind)) &&
+    (!right.hops || right.hops.includes(step.id)) &&
+    (!right.ways || right.ways.includes(step.kind)) &&
     (!right.fromEditions || right.fromEditions.includes(left)) &&
     (!right.toEditions || right.toEditions.includes(reached)) &&
     (!right.mapsEditions || maps(right.mapsEditions, left, reached)) &&
     !(nothing && right.kind === 'carried') &&
-    (!from || from[move.from.release]?.[move.level] === true) &&
-    (!to || to[move.to.release]?.[move.to.patch] === true)
+    (!from || from[step.from.release]?.[step.level] === true) &&
+    (!to || to[step.to.release]?.[step.to.patch] === true)
   );
 }
 
@@ -84,29 +120,29 @@ function maps(table: NonNullable<RightModel['right']['mapsEditions']>, from: str
   return typeof row === 'string' ? row === to : (row ?? []).includes(to);
 }
 
-function isUsable(terms: Terms, { right, until }: RightModel, move: Move, on: StepDays): Truth {
-  const carried = right.kind === 'carried' ? move.asked.activated : 'yes';
+function isUsable(terms: RightTerms, { right, until }: RightModel, step: RightStep, on: StepDays): Truth {
+  const carried = right.kind === 'carried' ? step.asked.activated : 'yes';
   return until
-    ? and(carried, isInTime(terms, readDay(until, terms.countsExpected), right.counts, move, on))
+    ? and(carried, isInTime(terms, readDay(until, terms.countsExpected), right.counts, step, on))
     : carried;
 }
 
 function isInTime(
-  terms: Terms,
+  terms: RightTerms,
   until: number | 'unknown',
   counts: string | undefined,
-  move: Move,
+  step: RightStep,
   on: StepDays
 ): Truth {
   if (until === 'unknown') return 'unknown';
   if (counts !== 'release day') return on.first > until ? 'no' : on.exact ? 'yes' : 'unknown';
-  const published = terms.publication[move.to.release];
+  const published = terms.publication[step.to.release];
   if (published === undefined || published === 'unknown') return until > terms.today ? 'unknown' : 'no';
   return truthOf(published <= until);
 }
 
 /** The price on the step's day: an offer counts only where it is certain to reach that far. */
-function priceOf(terms: Terms, { right }: RightModel, on: StepDays): number | 'unknown' {
+function priceOf(terms: RightTerms, { right }: RightModel, on: StepDays): number | 'unknown' {
   if (right.kind === 'ask') return 'unknown';
   if (right.kind !== 'purchase') return 0;
   const end = offerEnd(terms, right.offer);
@@ -115,7 +151,7 @@ function priceOf(terms: Terms, { right }: RightModel, on: StepDays): number | 'u
 }
 
 /** The last day of an offer price; undefined where there is none or nobody knows. */
-export function offerEnd(terms: Terms, offer: RightModel['right']['offer']): number | undefined {
+export function offerEnd(terms: RightTerms, offer: RightModel['right']['offer']): number | undefined {
   const date = offer && parseDateText(offer.until);
   const day = date && readDay(date, terms.countsExpected);
   return typeof day === 'number' ? day : undefined;
@@ -130,7 +166,7 @@ const KINDS = {
   'not for sale': 'held'
 } as const;
 
-function useOf(terms: Terms, { model: { right, until }, price }: Usable, move: Move): RightUse {
+function useOf(terms: RightTerms, { model: { right, until }, price }: Usable): FoundUse['use'] {
   const day = until && right.counts !== 'release day' ? readDay(until, terms.countsExpected) : 'unknown';
   const counted = right.units && right.kind !== 'free';
   return {
@@ -138,22 +174,28 @@ function useOf(terms: Terms, { model: { right, until }, price }: Usable, move: M
     right: right.id,
     costCents: counted && right.kind === 'purchase' ? 0 : price,
     ...(right.kind === 'purchase' ? { priceCents: price } : {}),
-    ...(day === 'unknown' ? {} : { until: day }),
-    ...(counted && right.units ? { units: unitsOf(terms, right.units, move) } : {})
+    ...(day === 'unknown' ? {} : { until: day })
   };
+}
+
+export type RightUnits = NonNullable<RightModel['right']['units']>;
+
+/** What units are counted of: a system as it stands before the step. */
+export interface CountedOf {
+  readonly evidence: Evidence;
+  readonly kinds: FactKinds;
+  readonly nodes: number;
+  /** The edition arrived at; undefined where the product comes in one only. */
+  readonly edition: string | undefined;
 }
 
 /**
  * Units a step takes: so many, or as many as a fact says; nodes are counted where each node takes them. Each option that is
  * on takes as many again; one nobody has told of makes the number unknown.
  */
-function unitsOf(terms: Terms, units: NonNullable<RightModel['right']['units']>, move: Move): UnitUse {
-  const { kinds } = terms.model.needs;
-  const edition = terms.model.editions[move.to.edition];
-  const base = terms.asking.evidence({ release: '', patch: '', edition: '', architecture: '' });
-  const evidence = evidenceAlong(move.asked.before, base, kinds);
+export function countUnits(units: RightUnits, { evidence, kinds, nodes, edition }: CountedOf): UnitUse {
   const on = (units.options ?? []).map((option) => switchTruth(evidence.fact(factOfOption(option))));
-  let each: number | 'unknown' = (units.number ?? 1) * (units.each === 'node' ? terms.nodes : 1);
+  let each: number | 'unknown' = (units.number ?? 1) * (units.each === 'node' ? nodes : 1);
   if (units.fact !== undefined) {
     const seen = evidence.fact(units.fact);
     const measure = kinds.find(units.fact)?.measure;
@@ -164,7 +206,7 @@ function unitsOf(terms: Terms, units: NonNullable<RightModel['right']['units']>,
     each === 'unknown' || on.includes('unknown')
       ? 'unknown'
       : each * (1 + on.filter((truth) => truth === 'yes').length);
-  const named = units.edition ?? (edition === ONLY ? undefined : edition);
+  const named = units.edition ?? edition;
   return { pool: units.pool, ...(named === undefined ? {} : { edition: named }), number };
 }
 

@@ -1,4 +1,4 @@
-import type { Cure, CureModel } from '../catalogue/need-model';
+import type { Cure, CureModel } from '../compile/need-model';
 import type { Hop } from '../catalogue/schema';
 import type { Evidence, Seen } from '../condition/evidence';
 import type { FactKinds } from '../condition/fact-kind';

@@ -1,4 +1,4 @@
-import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../catalogue/need-model';
+import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../compile/need-model';
 import { factsNeededBy } from '../catalogue/schema-hop';
 import { factsIn } from '../condition/condition';
 import {
@@ -20,7 +20,7 @@ import { faresOn } from './fares';
 import { findWork } from './find-work';
 import type { Opening } from './move';
 import { isOfferedOnly } from './offer-wait';
-import { idsOfPlace } from './place-ids';
+import { idsOfPlace } from '../compile/place-ids';
 import type { Terms } from './terms';
 import { clauseKey } from './types';
 

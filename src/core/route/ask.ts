@@ -1,4 +1,4 @@
-import type { CureModel } from '../catalogue/need-model';
+import type { CureModel } from '../compile/need-model';
 import type { Run } from '../condition/truth';
 import { onArrival, type Along } from './along';
 import { askWith, binds, cureTruth, isUnpriced, type AskedStep } from './ask-clauses';

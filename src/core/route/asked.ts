@@ -1,4 +1,4 @@
-import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../catalogue/need-model';
+import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../compile/need-model';
 import type { Evaluation } from '../condition/evaluate-condition';
 import type { Truth } from '../condition/truth';
 import type { Day } from '../date/day';

@@ -1,9 +1,9 @@
-import { isForbidden, type ProductModel } from '../catalogue/model';
+import { isForbidden, type ProductModel } from '../compile/model';
 import type { Run } from '../condition/truth';
 import { Expander, type Item } from './expand';
-import { Heap } from './heap';
+import { Heap } from '../kit/heap';
 import { compareAmounts, compareByPreference, startLabel, type Criteria, type Label } from './label';
-import { NOTHING, targetKey, type Place } from './move';
+import { NOTHING, targetKey, type Place } from '../compile/place';
 import { Pool } from './pool';
 import { noted, type Terms } from './terms';
 import type { Verdict } from './types';

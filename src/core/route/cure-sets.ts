@@ -1,4 +1,4 @@
-import type { CureModel, NeedModel } from '../catalogue/need-model';
+import type { CureModel, NeedModel } from '../compile/need-model';
 import { factsIn } from '../condition/condition';
 import type { Asked, AskFinding } from './asked';
 

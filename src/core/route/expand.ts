@@ -1,9 +1,10 @@
-import type { CureModel } from '../catalogue/need-model';
+import type { CureModel } from '../compile/need-model';
 import { parseDateText, readDay, type DateInterval } from '../date/interval';
 import { askEveryWay, askStep, isWithin } from './ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from './judge';
-import { listOpenings, NOTHING, targetKey, turnsBack, type Move, type Opening, type Place } from './move';
+import { listOpenings, turnsBack, type Move, type Opening } from './move';
+import { NOTHING, targetKey, type Place } from '../compile/place';
 import type { Terms } from './terms';
 
 /** A label, as a stepping stone or as a target. */

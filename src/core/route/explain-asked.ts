@@ -1,15 +1,15 @@
-import type { ProductModel } from '../catalogue/model';
+import type { ProductModel } from '../compile/model';
 import { factsIn, type Condition } from '../condition/condition';
 import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
 import type { Evidence } from '../condition/evidence';
 import { formatConditionWith } from '../condition/format-condition';
-import { saySeen } from '../wording/condition';
+import { formatSeen } from '../condition/format-seen';
 import { evidenceAlong } from './along';
 import type { AskedStep } from './ask-clauses';
 import type { AskedClause } from './asked';
 import type { Finding } from './judge';
 import type { Move } from './move';
-import { idsOfPlace } from './place-ids';
+import { idsOfPlace } from '../compile/place-ids';
 import { clausesOf } from './replay';
 import type { Terms } from './terms';
 import type { Reason } from './types';
@@ -131,7 +131,7 @@ function failingSeen(
 ): string[] {
   if (truth === 'yes' || condition.kind === 'range') return [];
   if (condition.kind === 'linked') return failingLinks(condition, { parts, truth, of }, nameOf);
-  const own = 'fact' in condition && seen ? [`${nameOf(condition.fact)} ${saySeen(seen)}`] : [];
+  const own = 'fact' in condition && seen ? [`${nameOf(condition.fact)} ${formatSeen(seen)}`] : [];
   return [...own, ...parts.flatMap((p) => failingSeen(p, nameOf))];
 }
 
@@ -164,7 +164,7 @@ function seenOf(terms: Terms, move: Move, facts: readonly string[]): Told {
   const { kinds } = terms.model.needs;
   const base = terms.asking.evidence(idsOfPlace(terms, move.to));
   const evidence: Evidence = evidenceAlong(move.asked.before, base, kinds);
-  const words = [...new Set(facts)].map((id) => `${nameIn(terms)(id)} ${saySeen(evidence.fact(id))}`);
+  const words = [...new Set(facts)].map((id) => `${nameIn(terms)(id)} ${formatSeen(evidence.fact(id))}`);
   return words.length > 0 ? { seen: words.join(', ') } : {};
 }
 

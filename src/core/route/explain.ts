@@ -1,4 +1,4 @@
-import { countedPhaseOf } from '../catalogue/model';
+import { countedPhaseOf } from '../compile/model';
 import { KEPT } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import { formatDay } from '../date/day';
@@ -10,9 +10,9 @@ import { keptRankOf, type Label } from './label';
 import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
 import type { Move } from './move';
 import { obtainedBy } from './obtain';
-import { idsOfPlace } from './place-ids';
-import type { FindGates, Terms } from './terms';
-import type { Cure } from '../catalogue/need-model';
+import { idsOfPlace } from '../compile/place-ids';
+import type { RouteGates, Terms } from './terms';
+import type { Cure } from '../compile/need-model';
 import type { WorkItem } from './asked';
 import { isBeforehand } from './find-work';
 import { clausesOf } from './replay';
@@ -24,13 +24,13 @@ import type {
   PatchStep,
   Reason,
   Route,
-  Standing,
   Step,
-  StepDays,
-  UnitUse,
   WorkAroundStep,
   WorkStep
 } from './types';
+import type { UnitUse } from '../right/right-use';
+import type { StepDays } from '../date/step-days';
+import type { Standing } from '../version/standing';
 
 /** A label as the route that is shown, verified and exported. */
 export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
@@ -88,7 +88,7 @@ const unknownSumsOf = (steps: readonly Step[]): readonly string[] =>
 function listNeeds(
   terms: Terms,
   moves: readonly Move[],
-  gates: FindGates,
+  gates: RouteGates,
   run: Run,
   seen: Set<string>,
   depth = 0

@@ -1,8 +1,9 @@
-import type { CompanionModel } from '../catalogue/need-model';
+import type { CompanionModel } from '../compile/need-model';
 import type { Evidence } from '../condition/evidence';
 import type { WorkItem } from './asked';
 import { faresOn } from './fares';
-import { NOTHING, type Opening } from './move';
+import { type Opening } from './move';
+import { NOTHING } from '../compile/place';
 import type { Terms } from './terms';
 
 /** Kinds that are lost where everything is set up afresh. */

@@ -2,14 +2,16 @@ import { and, truthOf, type Run, type Truth } from '../condition/truth';
 import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
 import { monthsBetween } from '../date/day';
 import { BASE_PATCH, type Position } from '../version/sequence';
-import { findUse, type FoundUse } from '../right/find-use';
+import { useRight, type UsedRight } from './use-right';
 import { gatesOf, layDays, layNext, type MoveDays, type Schedule } from './lay-days';
 import { KEPT, type Kept } from '../catalogue/schema';
 import type { Goal } from '../estate/schema';
-import { NOTHING, type Move, type Place } from './move';
+import { type Move } from './move';
+import { NOTHING, type Place } from '../compile/place';
 import { offerTruths } from './offer-wait';
 import type { Terms } from './terms';
-import { clauseKey, type ClauseCode, type StepDays } from './types';
+import { clauseKey, type ClauseCode } from './types';
+import { type StepDays } from '../date/step-days';
 
 /** One clause of one move, judged. Only what is not plainly true is kept. */
 export interface Finding {
@@ -23,7 +25,7 @@ export interface Finding {
 
 export interface Judgement {
   readonly schedule: Schedule;
-  readonly rights: readonly FoundUse[];
+  readonly rights: readonly UsedRight[];
   readonly findings: readonly Finding[];
 }
 
@@ -35,7 +37,7 @@ export interface Judgement {
 export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boolean, run: Run): Judgement {
   const schedule = layDays(terms, moves, isTarget, run);
   const findings: Finding[] = [];
-  const rights: FoundUse[] = [];
+  const rights: UsedRight[] = [];
   moves.forEach((move, i) =>
     rights.push(judgeMove(terms, move, i, schedule.days[i] as MoveDays, run, findings))
   );
@@ -77,7 +79,7 @@ function judgeMove(
   days: MoveDays,
   run: Run,
   findings: Finding[]
-): FoundUse {
+): UsedRight {
   const add = (code: ClauseCode, truth: Truth, subject = move.id): void => {
     if (truth !== 'yes') pushFinding(terms, findings, { code, subject, move: at, truth });
   };
@@ -202,8 +204,8 @@ function isByEnd(terms: Terms, days: StepDays, end: DateInterval | undefined): T
   return days.last > last ? 'no' : days.exact ? 'yes' : 'unknown';
 }
 
-function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add): FoundUse {
-  const found = findUse(terms, move, on, run);
+function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add): UsedRight {
+  const found = useRight(terms, move, on, run);
   if (found.closes) add('right', 'no', found.locked);
   else if (found.met === 'unknown') add('right', 'unknown', found.use.right);
   if (!terms.goal.allow.spending) add('spending', spendsNothing(found.use, move), '');
@@ -211,7 +213,7 @@ function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add):
 }
 
 /** Units may have to be bought; a purchase without a price is one nobody has priced. */
-function spendsNothing({ kind, costCents, units }: FoundUse['use'], { asked }: Move): Truth {
+function spendsNothing({ kind, costCents, units }: UsedRight['use'], { asked }: Move): Truth {
   if (asked.costCents > 0 || (costCents !== 'unknown' && costCents > 0)) return 'no';
   return costCents === 'unknown' || (units && kind === 'purchase') || asked.unknownSums.length > 0
     ? 'unknown'

@@ -2,12 +2,14 @@ import { KEPT } from '../catalogue/schema';
 import type { Run } from '../condition/truth';
 import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
 import { carefulMinutesOf } from './lay-days';
-import { NOTHING, type Move, type Place } from './move';
+import { type Move } from './move';
+import { NOTHING, type Place } from '../compile/place';
 import type { Along } from './along';
 import { MAX_LIFTED } from './ask';
 import type { Outlay } from './asked';
 import type { Terms } from './terms';
-import { clauseKey, type RightUse, type UnitUse } from './types';
+import { clauseKey } from './types';
+import { type RightUse, type UnitUse } from '../right/right-use';
 
 /** What routes are compared by. */
 export interface Criteria {

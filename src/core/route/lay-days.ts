@@ -1,11 +1,11 @@
-import type { PatchModel } from '../catalogue/model';
+import type { PatchModel } from '../compile/model';
 import type { Run } from '../condition/truth';
 import type { Day } from '../date/day';
 import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
 import type { Move } from './move';
 import { offerWait } from './offer-wait';
-import type { Gate, Terms } from './terms';
-import type { StepDays } from './types';
+import type { RouteGate, Terms } from './terms';
+import type { StepDays } from '../date/step-days';
 
 /** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
 const MINUTES_A_DAY = 1440;
@@ -139,7 +139,7 @@ function layMove(
 }
 
 /** How pairings stand where a release is arrived at. */
-export function gatesOf(terms: Terms, move: Move, run: Run): readonly Gate[] {
+export function gatesOf(terms: Terms, move: Move, run: Run): readonly RouteGate[] {
   if (move.kind === 'edition change' || terms.model.needs.pairings.length === 0) return NO_GATES;
   const gates = terms.gates(move.to, run, terms.today, terms.from);
   for (const { pairing, met, cut } of gates)
@@ -147,7 +147,7 @@ export function gatesOf(terms: Terms, move: Move, run: Run): readonly Gate[] {
   return gates;
 }
 
-const NO_GATES: readonly Gate[] = [];
+const NO_GATES: readonly RouteGate[] = [];
 
 /** Publication (and that of the level arrived at), settling, first open day. */
 function waitsOf(terms: Terms, move: Move, isTarget: boolean): (MaybeDay | undefined)[] {

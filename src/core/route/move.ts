@@ -1,14 +1,7 @@
-import { isForbidden, type ChangeModel, type HopModel, type ProductModel } from '../catalogue/model';
+import { type Place, NOTHING } from '../compile/place';
+import { isForbidden, type ChangeModel, type HopModel, type ProductModel } from '../compile/model';
 import type { Asked } from './asked';
-import type { CountedKind } from './types';
-
-/** A standing as list places of the product's model. */
-export interface Place {
-  readonly release: number;
-  readonly patch: number;
-  readonly edition: number;
-  readonly architecture: number;
-}
+import type { CountedKind } from '../catalogue/counted';
 
 /** One counted step with the patch step that serves it: first to `level`, then to `to`. */
 export interface Move {
@@ -28,14 +21,8 @@ export interface Move {
   readonly cell?: string;
 }
 
-export const targetKey = (place: Omit<Place, 'patch'>): string =>
-  `${place.release} ${place.edition} ${place.architecture}`;
-
 /** A move before its patch level and cures are settled. */
 export type Opening = Omit<Move, 'level' | 'asked'>;
-
-/** The place of a machine on which nothing is installed; its edition and architecture mean nothing. */
-export const NOTHING = -1;
 
 /**
  * Every counted step the catalogue knows from a place, whatever its clauses: published hops and edition changes,

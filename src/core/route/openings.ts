@@ -1,6 +1,6 @@
 import { reasonOf, routeOf } from './explain';
 import type { Label } from './label';
-import type { Place } from './move';
+import type { Place } from '../compile/place';
 import { findRoutes, targetKey } from './search';
 import { termsWith, type Terms } from './terms';
 import { clauseKey, type Reason, type Route, type Verdict } from './types';

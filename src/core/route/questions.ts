@@ -2,7 +2,7 @@ import type { Seen } from '../condition/evidence';
 import { readSwitch } from '../condition/evaluate-condition';
 import { truthOf, type Truth } from '../condition/truth';
 import { startAlong } from './along';
-import type { Place } from './move';
+import type { Place } from '../compile/place';
 import { findRoutes, targetKey } from './search';
 import { termsWith, type Terms } from './terms';
 import type { Verdict } from './types';

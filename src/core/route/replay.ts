@@ -1,10 +1,12 @@
 import { askWith, type AskedStep } from './ask-clauses';
-import type { CureModel } from '../catalogue/need-model';
+import type { CureModel } from '../compile/need-model';
 import type { AskedClause } from './asked';
-import { listOpenings, type Opening, type Place } from './move';
-import { idsOfPlace } from './place-ids';
+import { listOpenings, type Opening } from './move';
+import { type Place } from '../compile/place';
+import { idsOfPlace } from '../compile/place-ids';
 import type { Terms } from './terms';
-import { isCounted, type Standing, type Step } from './types';
+import { isCounted, type Step } from './types';
+import { type Standing } from '../version/standing';
 
 /** A counted step of a route as it is asked, with the cures done before it. */
 export interface Replayed {

@@ -1,37 +1,25 @@
-import { findPublication, serviceEndOf, type ProductModel } from '../catalogue/model';
-import type { Run, Truth } from '../condition/truth';
+import { findPublication, serviceEndOf, type ProductModel } from '../compile/model';
+import type { Truth } from '../condition/truth';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
 import type { Goal } from '../estate/schema';
+import type { FindGates, Gate } from '../pairing/gate';
 import { startAlong, type Along } from './along';
 import type { AskedWays } from './asked';
-import type { Move, Place } from './move';
+import type { Move } from './move';
 import { Notes } from './notes';
-import type { Asking, NeededFirst } from './types';
+import type { NeededFirst } from './types';
+import type { Asking } from '../bind/asking';
 
 /** What is needed first, with the way there: that way may need something first itself. */
 export interface GateNeed {
   readonly need: NeededFirst;
   readonly moves: readonly Move[];
-  readonly gates: FindGates;
+  readonly gates: RouteGates;
 }
 
-/** How a pairing stands at a step that arrives somewhere. */
-export interface Gate {
-  readonly pairing: string;
-  readonly truth: Truth;
-  /** Something unknown was met in finding it; not every way was looked at. */
-  readonly met: boolean;
-  readonly cut: boolean;
-  /** The day by which what is needed first is done. */
-  readonly notBefore?: MaybeDay;
-  /** The latest day anything needed first waits for. */
-  readonly waits?: MaybeDay;
-  readonly needs: readonly GateNeed[];
-}
-
-/** Gates at an arrival in a run, with what is needed first begun on the day `from`, seen from `today`. */
-export type FindGates = (arrival: Place, run: Run, today: Day, from: Day) => readonly Gate[];
+export type RouteGate = Gate<GateNeed>;
+export type RouteGates = FindGates<GateNeed>;
 
 /** What a route is judged by: one product, one goal, one case's own inputs, one day. */
 export interface Terms {
@@ -50,7 +38,7 @@ export interface Terms {
   /** Ids of agreements and other rights the estate holds. */
   readonly held: ReadonlySet<string>;
   readonly asking: Asking;
-  readonly gates: FindGates;
+  readonly gates: RouteGates;
   /** Facts at the start, where they are taken for known. */
   readonly along: Along;
   /** Ids of the counted steps a way has to take, one after the other, where somebody has chosen it. */
@@ -77,7 +65,7 @@ export interface CaseInputs {
   readonly activated: Truth;
   readonly held: ReadonlySet<string>;
   readonly asking?: Asking;
-  readonly gates?: FindGates;
+  readonly gates?: RouteGates;
 }
 
 /** Evidence of a system of which nothing is known. */

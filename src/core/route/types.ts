@@ -1,26 +1,10 @@
+import { type UnitUse, type RightUse } from '../right/right-use';
+import { COUNTED_KINDS, type CountedKind } from '../catalogue/counted';
+import { type StepDays } from '../date/step-days';
+import { type Standing } from '../version/standing';
 import type { Kept } from '../catalogue/schema';
 import type { Day } from '../date/day';
 import type { MaybeDay } from '../date/interval';
-import type { Evidence, Seen } from '../condition/evidence';
-import type { Truth } from '../condition/truth';
-
-/** Where a system stands: ids of the catalogue. */
-export interface Standing {
-  readonly release: string;
-  readonly patch: string;
-  readonly edition: string;
-  readonly architecture: string;
-}
-
-/** Days a step takes, both included. Not `exact`: a day on the way is unknown, `first` is the earliest it can be. */
-export interface StepDays {
-  readonly first: Day;
-  readonly last: Day;
-  readonly exact: boolean;
-}
-
-export const COUNTED_KINDS = ['in place', 'fresh install', 'edition change'] as const;
-export type CountedKind = (typeof COUNTED_KINDS)[number];
 
 export interface PatchStep {
   readonly kind: 'patch';
@@ -113,53 +97,6 @@ export type Step = PatchStep | CureStep | WorkAroundStep | WorkStep | CountedSte
 /** Whether a step counts as a hop: what comes before it - patch, cures, work-arounds - does not. */
 export const isCounted = (step: Step): step is CountedStep =>
   COUNTED_KINDS.some((kind) => kind === step.kind);
-
-/** Counted units a step takes out of a pool; never mixed between editions (RECKONING E1, H). */
-export interface UnitUse {
-  readonly pool: string;
-  readonly edition?: string;
-  readonly number: number | 'unknown';
-}
-
-/** The right a step is made under. `costCents` is of one system, in the catalogue's currency. */
-export interface RightUse {
-  readonly kind: 'free' | 'carried' | 'held' | 'purchase' | 'ask';
-  readonly right?: string;
-  readonly costCents: number | 'unknown';
-  /** Of purchases: what one of it, or one pack of its units, costs on the step's day. */
-  readonly priceCents?: number | 'unknown';
-  /** Last day on which it can be used so. */
-  readonly until?: Day;
-  /** Rights counted in units cost no money on the route; what is to be bought is found over the estate. */
-  readonly units?: UnitUse;
-}
-
-/** What is known and decided of the system that steps are asked about. */
-export interface Asking {
-  evidence(standing: Standing): Evidence;
-  /** What it is known to have, by folded name. */
-  readonly companions: readonly { readonly name: string; readonly essential?: boolean }[];
-  /** What is not among them is not there. */
-  readonly companionsWhole: boolean;
-  /** What nodes state of themselves, one a node; empty where none is told by name. */
-  readonly nodes: readonly ReadonlyMap<string, Seen>[];
-  /** Whether a fact was observed longer ago than its kind's shelf life; `hasStale`: any was. */
-  isStale(fact: string): boolean;
-  readonly hasStale: boolean;
-  /** What checking tools found, of each tool its latest run. */
-  readonly checked: Checked;
-  /** Decisions in force, by the id of what they are about, with their last day. */
-  readonly decided: Readonly<Record<'accepted' | 'waived' | 'ignored', ReadonlyMap<string, Day>>>;
-}
-
-/** Findings of checking tools as statements (RECKONING 1.12). */
-export interface Checked {
-  /** Whether requirements hold, by id, and companions work, by folded name. */
-  readonly requirements: ReadonlyMap<string, Truth>;
-  readonly companions: ReadonlyMap<string, Truth>;
-  /** Failures nobody can place, as the tool words them; sorted. */
-  readonly unplaced: readonly string[];
-}
 
 /** Everything that can make a step fail. */
 export type ClauseCode =

@@ -1,4 +1,4 @@
-import type { CompanionModel } from '../catalogue/need-model';
+import type { CompanionModel } from '../compile/need-model';
 import { comparisonsOf, type Comparison, type Condition } from '../condition/condition';
 import type { Evidence, Seen } from '../condition/evidence';
 import { figureIn, isOrdered, parseFigure, sayBase, type Measure } from '../condition/measure';

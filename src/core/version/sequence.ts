@@ -81,3 +81,6 @@ export function patchIndex(sequence: Sequence, place: Position): number {
   const index = sequence.indexById.get(place.release);
   return index === undefined ? -1 : (sequence.releases[index]?.patches.indexOf(place.patch) ?? -1);
 }
+
+/** The edition or architecture of a product that declares none. */
+export const ONLY = 'only';

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/schema';
-import type { Cure } from '../catalogue/need-model';
+import type { Cure } from '../compile/need-model';
 import { FactKinds } from '../condition/fact-kind';
 import { figureIn, parseFigure } from '../condition/measure';
 import { formatDay, parseDay, type Day } from '../date/day';

@@ -1,11 +1,11 @@
 import type { Catalogue } from '../catalogue/schema';
-import { comparePlans, type PlanChange } from '../compare-plans';
+import { comparePlans, type PlanChange } from '../plan/compare-plans';
 import { formatDay } from '../date/day';
 import type { Estate } from '../estate/schema';
-import { plan, planWith } from '../plan';
-import type { PlanCache } from '../plan-cache';
-import { Planning } from '../planning';
-import type { Plan } from '../plan-types';
+import { plan, planWith } from '../plan/plan';
+import type { PlanCache } from '../plan/plan-cache';
+import { Planning } from '../plan/planning';
+import type { Plan } from '../plan/plan-types';
 import { applyChanges } from './apply-changes';
 import type { Change } from '../estate/schema';
 import type { Day } from '../date/day';

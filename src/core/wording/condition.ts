@@ -1,5 +1,5 @@
+import { formatSeen } from '../condition/format-seen';
 import type { Condition } from '../condition/condition';
-import type { Seen } from '../condition/evidence';
 import type { Evaluation } from '../condition/evaluate-condition';
 import { formatConditionWith } from '../condition/format-condition';
 import type { ConditionFault } from '../condition/parse-condition';
@@ -25,25 +25,11 @@ export function describeConditionFault({ code, found, expected }: ConditionFault
   }
 }
 
-/** What was seen of a fact, in words. */
-export function saySeen(seen: Seen): string {
-  switch (seen.kind) {
-    case 'known':
-      return String(seen.value);
-    case 'at least':
-      return `at least ${seen.value}`;
-    case 'unknown':
-      return `unknown (${seen.why})`;
-    case 'disputed':
-      return `disputed (${seen.statements.map(saySeen).join(' or ')})`;
-  }
-}
-
 type NameOf = (fact: string) => string;
 
 /** An evaluation as indented lines, the whole first: each with its truth and what was seen. */
 export function describeEvaluation(evaluation: Evaluation, nameOf: NameOf, depth = 0): string[] {
-  const seen = evaluation.seen ? `; seen: ${saySeen(evaluation.seen)}` : '';
+  const seen = evaluation.seen ? `; seen: ${formatSeen(evaluation.seen)}` : '';
   const line = `${'  '.repeat(depth)}${evaluation.truth}: ${headOf(evaluation.condition, nameOf)}${seen}`;
   return [line, ...evaluation.parts.flatMap((p) => describeEvaluation(p, nameOf, depth + 1))];
 }

@@ -1,11 +1,12 @@
 import type { Change } from '../estate/schema';
-import type { Question } from '../find-out';
+import type { Question } from '../plan/find-out';
 import type { Loss, ReadyItem, Remedy } from '../ready/ready-types';
 import { sayCount, sayDay } from './dates';
 import { parseDay } from '../date/day';
-import type { Names } from './names';
+import type { Names } from '../catalogue/names';
 import { splitEntryPath } from '../catalogue/entry-path';
 import type { ClauseCode, Reason } from '../route/types';
+import { sayArrival, sayHop, sayHopWithStart } from './hop';
 import { describeReason } from './reason';
 
 /** What names are looked up in. */
@@ -65,7 +66,7 @@ export function sayRemedy(remedy: Remedy, naming: Naming): string {
       return `${names.cure(remedy.id)}, if it is needed`;
     case 'right':
       return remedy.costCents === 'unknown' && remedy.key.includes('/ask/')
-        ? `Ask the price: ${names.product}, ${names.hop(remedy.id)}`
+        ? `Ask the price: ${names.product}, ${sayHop(names, remedy.id)}`
         : `Right: ${names.right(remedy.id)}`;
     case 'first':
       return `${naming.system(remedy.id)} first`;
@@ -133,9 +134,9 @@ export function sayEntry(path: string, naming: Naming): string {
       case 'rights':
         return names.right(id);
       case 'hops':
-        return names.hopWithStart(id);
+        return sayHopWithStart(names, id);
       case 'editionChanges':
-        return `the change to ${names.step(id)}`;
+        return `the change to ${sayArrival(names, id)}`;
       case 'editions':
         return names.edition(id);
       case 'checks':
@@ -164,7 +165,9 @@ export function sayQuestion(
       return `whether it has ${names.companion(id)}, and how that fares`;
     case 'requirement':
     case 'site demand': {
-      const demand = nameFacts(names.demand(id, code === 'site demand'), { fact: nameOfFact });
+      const needs = names.demand(id, code === 'site demand');
+      const demand =
+        needs === 'unknown' ? 'a figure nobody has stated' : nameFacts(needs, { fact: nameOfFact });
       return code === 'site demand' ? `what this site wants: ${demand}` : `what is demanded: ${demand}`;
     }
     case 'caution':
@@ -178,13 +181,13 @@ export function sayQuestion(
     case 'right':
       return id === '' ? 'whether there is a right to it' : `whether it has ${names.right(id)}`;
     case 'offer':
-      return `whether ${names.hop(id)} is offered to it`;
+      return `whether ${sayHop(names, id)} is offered to it`;
     case 'withheld':
-      return `whether ${names.hop(id)} is withheld from it`;
+      return `whether ${sayHop(names, id)} is withheld from it`;
     case 'cell': {
       const [hop = '', editions] = id.split(': ');
       if (editions !== undefined)
-        return `whether ${names.hop(hop)} takes ${sayCellEnds(editions, (e) => names.edition(e))}`;
+        return `whether ${sayHop(names, hop)} takes ${sayCellEnds(editions, (e) => names.edition(e))}`;
       return `whether ${sayCellEnds(id, (r) => names.release(r))} is possible`;
     }
     case 'check':

@@ -1,7 +1,7 @@
 import type { Product } from '../catalogue/schema';
 import type { Reading, System } from '../estate/schema';
 import { BASE_PATCH } from '../version/sequence';
-import { Names } from './names';
+import { Names } from '../catalogue/names';
 
 /** What is installed, in words: as far as it is known, else the text it was read from. */
 export function describeInstalled(system: System, product: Product | undefined): string {

@@ -1,12 +1,14 @@
-import type { Contributor } from '../date/deadline';
+import type { Contributor } from '../deadline/deadline';
 import type { PhaseName } from '../date/service';
-import type { TargetPlan } from '../plan-types';
+import type { TargetPlan } from '../plan/plan-types';
 import type { Target } from '../estate/schema';
 import type { NotStraight } from '../route/nearest-miss';
-import type { Standing, Verdict } from '../route/types';
+import type { Verdict } from '../route/types';
+import type { Standing } from '../version/standing';
+import { sayClosing } from './hop';
 import { describeReason } from './reason';
 import { sayCount, sayDay, sayMoney } from './dates';
-import type { Names } from './names';
+import type { Names } from '../catalogue/names';
 
 const BETTER: Readonly<Record<Verdict, string>> = {
   here: 'already there',
@@ -81,7 +83,7 @@ function sayEnd(c: Contributor, names: Names): string {
     case 'service on the way':
       return `service of ${names.release(c.subject)} ends`;
     case 'closing':
-      return names.closing(c.subject);
+      return sayClosing(names, c.subject);
     case 'patch':
       return `${names.release(release)} ${patch ?? ''} is no longer to be had`;
     case 'right':

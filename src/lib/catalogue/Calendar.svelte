@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { modelOf } from '$core/catalogue/model';
+  import { modelOf } from '$core/compile/model';
   import type { Product } from '$core/catalogue/schema';
   import { sayDay } from '$core/wording/dates';
   import { desk } from '$lib/state/desk.svelte';

@@ -2,7 +2,7 @@
   import { sayMoney } from '$core/wording/dates';
   import { formatInline } from '$core/exchange/inline-value';
   import type { Product } from '$core/catalogue/schema';
-  import type { Issue } from '$core/issue';
+  import type { Issue } from '$core/kit/issue';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import {
     entryAt,

@@ -1,6 +1,6 @@
 import { dayOf, formatDay } from '$core/date/day';
 import type { PhaseName } from '$core/date/service';
-import type { ProductModel, ReleaseModel } from '$core/catalogue/model';
+import type { ProductModel, ReleaseModel } from '$core/compile/model';
 
 /** One release on the calendar: its stretches of service, in days, from the day it came out. */
 export interface CalendarTread {

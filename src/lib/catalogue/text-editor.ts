@@ -13,7 +13,7 @@ import { EditorState } from '@codemirror/state';
 import { EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import type { Completion } from '$core/exchange/complete-text';
-import { describeIssue, type Issue } from '$core/issue';
+import { describeIssue, type Issue } from '$core/kit/issue';
 
 export interface TextEditor {
   /** Replaces the text, where it is another. */

@@ -2,7 +2,7 @@ import type { Option, Side } from '$core/compare/compare-options';
 import { parseDay } from '$core/date/day';
 import { isCounted } from '$core/route/types';
 import { sayCount, sayDay, sayMinutes, sayMoney, saySpan } from '$core/wording/dates';
-import type { Names } from '$core/wording/names';
+import type { Names } from '$core/catalogue/names';
 import { describeReason } from '$core/wording/reason';
 import { sayStep } from '$core/wording/step';
 import { sayContributor, sayCost } from '$core/wording/verdict';

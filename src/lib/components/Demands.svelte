@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { AskedOnWay, RequirementOnWay } from '$core/asked-on-way';
+  import type { AskedOnWay, RequirementOnWay } from '$core/plan/asked-on-way';
   import { unknownFactsOf } from '$core/condition/evaluate-condition';
   import { nameOfFact } from '$core/estate/asked-facts';
   import { kindsOf } from '$core/estate/facts';

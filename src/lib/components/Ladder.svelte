@@ -3,7 +3,7 @@
   import type { Product } from '$core/catalogue/schema';
   import { isCounted, type CureStep, type Route, type Step } from '$core/route/types';
   import { sayMinutes, sayMoney, sayShortDay, sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/wording/names';
+  import type { Names } from '$core/catalogue/names';
   import { nameFacts } from '$core/wording/ready';
   import { sayStep } from '$core/wording/step';
   import { naming } from '$lib/ready/naming';

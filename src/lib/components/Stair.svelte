@@ -1,10 +1,10 @@
 <script lang="ts">
   import { formatDay, type Day } from '$core/date/day';
-  import type { CasePlan } from '$core/plan-types';
+  import type { CasePlan } from '$core/plan/plan-types';
   import { monthName, sayCount, sayDay, saySpan, shorten } from '$core/wording/dates';
   import { monthsBetween } from '$core/date/day';
   import { shortestReason } from '$core/wording/verdict';
-  import type { Names } from '$core/wording/names';
+  import type { Names } from '$core/catalogue/names';
   import type { Rest, StairLayout, Tread } from '$lib/stair/layout';
   import { moveBend, placeOf } from '$lib/stair/scale';
 

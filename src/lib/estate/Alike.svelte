@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { activatedOf } from '$core/estate/gather';
+  import { activatedOf } from '$core/bind/gather';
   import type { System } from '$core/estate/schema';
-  import type { CasePlan } from '$core/plan-types';
+  import type { CasePlan } from '$core/plan/plan-types';
   import { sayCount } from '$core/wording/dates';
   import { desk } from '$lib/state/desk.svelte';
   import { findDeviations } from './deviations';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Conflict } from '$core/estate/merge-estates';
   import { isAgreed, kindsOf } from '$core/estate/facts';
-  import { readingKey } from '$core/estate/standing';
+  import { readingKey } from '$core/estate/situation';
   import { sayCount } from '$core/wording/dates';
   import { describeInstalled } from '$core/wording/system';
   import type { System } from '$core/estate/schema';

@@ -1,5 +1,6 @@
 import type { Decision } from '$core/estate/schema';
-import { Names } from '$core/wording/names';
+import { Names } from '$core/catalogue/names';
+import { sayArrival } from '$core/wording/hop';
 import { sayEntry } from '$core/wording/ready';
 import { naming } from '$lib/ready/naming';
 import { desk } from '$lib/state/desk.svelte';
@@ -27,7 +28,7 @@ export function describeDecision(d: Decision): string {
   const names = new Names(productOf(d));
   if (d.target) return `${d.kind}: ${names.target(d.target)}`;
   if (d.holds !== undefined) return `rule: ${d.holds} holds`;
-  if (d.route) return `take the way by ${d.route.map((id) => names.step(id)).join(', then ')}`;
+  if (d.route) return `take the way by ${d.route.map((id) => sayArrival(names, id)).join(', then ')}`;
   if (d.about !== undefined) return `${d.kind}: ${sayEntry(d.about, naming)}`;
   if (d.value !== undefined) return `assume: ${String(d.value)}`;
   return d.kind;

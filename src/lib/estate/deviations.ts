@@ -1,7 +1,7 @@
 import { formatDay, type Day } from '$core/date/day';
-import { activatedOf } from '$core/estate/gather';
+import { activatedOf } from '$core/bind/gather';
 import { seenOf, type FactDecisions } from '$core/estate/facts';
-import { situationKey } from '$core/estate/standing';
+import { situationKey } from '$core/estate/situation';
 import { naming } from '$lib/ready/naming';
 import type { Decision, System } from '$core/estate/schema';
 

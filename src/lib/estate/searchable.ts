@@ -3,8 +3,8 @@ import { formatFactText } from '$core/estate/fact-text';
 import type { Searchable } from '$core/estate/find-systems';
 import { findFact } from '$core/estate/facts';
 import type { System } from '$core/estate/schema';
-import type { CasePlan } from '$core/plan-types';
-import { Names } from '$core/wording/names';
+import type { CasePlan } from '$core/plan/plan-types';
+import { Names } from '$core/catalogue/names';
 import { describeInstalled } from '$core/wording/system';
 import type { Product } from '$core/catalogue/schema';
 

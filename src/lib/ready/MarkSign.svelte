@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Dealt } from '$core/asked-on-way';
+  import type { Dealt } from '$core/plan/asked-on-way';
   import type { Mark } from '$core/ready/ready-types';
 
   /**

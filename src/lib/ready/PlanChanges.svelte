@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Brief, PlanChange } from '$core/compare-plans';
+  import type { Brief, PlanChange } from '$core/plan/compare-plans';
   import { sayCount, sayDay } from '$core/wording/dates';
   import { desk } from '$lib/state/desk.svelte';
   import { naming } from './naming';

@@ -1,6 +1,6 @@
 import { nameOfFact } from '$core/estate/asked-facts';
 import { kindsOf } from '$core/estate/facts';
-import type { CasePlan } from '$core/plan-types';
+import type { CasePlan } from '$core/plan/plan-types';
 import type { Naming } from '$core/wording/ready';
 import { desk } from '$lib/state/desk.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { CasePlan } from '$core/plan-types';
+  import type { CasePlan } from '$core/plan/plan-types';
   import { sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/wording/names';
+  import type { Names } from '$core/catalogue/names';
   import { sayContributor, sayCost } from '$core/wording/verdict';
   import { desk } from '$lib/state/desk.svelte';
 

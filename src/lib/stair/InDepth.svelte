@@ -1,15 +1,15 @@
 <script lang="ts">
   import { nameAnswers } from '$core/wording/answer';
   import type { Change } from '$core/estate/schema';
-  import type { Exploration, Explored } from '$core/explore';
+  import type { Exploration, Explored } from '$core/plan/explore';
   import type { Opening } from '$core/route/openings';
   import { findChangeFor } from '$core/what-if/change-for';
-  import type { Question } from '$core/find-out';
-  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
+  import type { Question } from '$core/plan/find-out';
+  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan/plan-types';
   import { isCounted, type NeededFirst, type Route } from '$core/route/types';
   import { sayCount, sayDay, sayMinutes, sayMoney } from '$core/wording/dates';
   import { describeReason } from '$core/wording/reason';
-  import type { Names } from '$core/wording/names';
+  import type { Names } from '$core/catalogue/names';
   import { sayChange, sayQuestion } from '$core/wording/ready';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';

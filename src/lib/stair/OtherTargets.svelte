@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
+  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/wording/names';
+  import type { Names } from '$core/catalogue/names';
   import { shortestReason } from '$core/wording/verdict';
 
   /** The editions of the release looked at, and every other release once: told apart from the ways to the target. */

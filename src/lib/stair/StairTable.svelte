@@ -1,6 +1,6 @@
 <script lang="ts">
   import { sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/wording/names';
+  import type { Names } from '$core/catalogue/names';
   import { sayStep } from '$core/wording/step';
   import { shortestReason } from '$core/wording/verdict';
   import type { Route } from '$core/route/types';

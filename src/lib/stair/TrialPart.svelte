@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import type { TargetPlan } from '$core/plan-types';
+  import type { TargetPlan } from '$core/plan/plan-types';
   import { sayVerdict } from '$core/wording/verdict';
   import { tryout, type Trial } from '$lib/state/tryout.svelte';
 

@@ -1,10 +1,10 @@
-import { modelOf, serviceEndOf, type ProductModel, type ReleaseModel } from '$core/catalogue/model';
+import { modelOf, serviceEndOf, type ProductModel, type ReleaseModel } from '$core/compile/model';
 import type { Product } from '$core/catalogue/schema';
 import type { Day } from '$core/date/day';
 import { readDay } from '$core/date/interval';
 import type { PhaseName } from '$core/date/service';
-import type { CasePlan, TargetPlan } from '$core/plan-types';
-import { sameTarget } from '$core/plan-types';
+import type { CasePlan, TargetPlan } from '$core/plan/plan-types';
+import { sameTarget } from '$core/plan/plan-types';
 import { isCounted, type CountedStep, type Step } from '$core/route/types';
 import { bendTime, placeOf, ticksOf, type Tick, type TimeScale } from './scale';
 

@@ -1,6 +1,6 @@
-import type { CasePlan } from '$core/plan-types';
+import type { CasePlan } from '$core/plan/plan-types';
 import { isCounted } from '$core/route/types';
-import type { Names } from '$core/wording/names';
+import type { Names } from '$core/catalogue/names';
 import { shorten } from '$core/wording/dates';
 import { shortestReason } from '$core/wording/verdict';
 

@@ -1,7 +1,7 @@
-import { askedOnWay, type AskedOnWay } from '$core/asked-on-way';
+import { askedOnWay, type AskedOnWay } from '$core/plan/asked-on-way';
 import type { System } from '$core/estate/schema';
-import { lookAt } from '$core/find-out';
-import type { CasePlan, TargetPlan } from '$core/plan-types';
+import { lookAt } from '$core/plan/find-out';
+import type { CasePlan, TargetPlan } from '$core/plan/plan-types';
 import { desk } from './desk.svelte';
 
 /** What the steps to a target ask of a system; undefined where its product is not in the catalogue. */

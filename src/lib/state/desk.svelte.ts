@@ -12,12 +12,12 @@ import {
   type Target,
   type Workspace
 } from '$core/estate/schema';
-import { describeIssue, type Result } from '$core/issue';
-import type { Explored } from '$core/explore';
-import { type PlanProgress } from '$core/plan';
-import { Planning } from '$core/planning';
-import type { CasePlan, Plan } from '$core/plan-types';
-import { Names } from '$core/wording/names';
+import { describeIssue, type Result } from '$core/kit/issue';
+import type { Explored } from '$core/plan/explore';
+import { type PlanProgress } from '$core/plan/plan';
+import { Planning } from '$core/plan/planning';
+import type { CasePlan, Plan } from '$core/plan/plan-types';
+import { Names } from '$core/catalogue/names';
 import {
   commitChange,
   onChangeElsewhere,

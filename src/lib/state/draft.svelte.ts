@@ -1,9 +1,9 @@
-import type { LintFinding } from '$core/catalogue/lint/finding';
+import type { LintFinding } from '$core/lint/finding';
 import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
-import type { PlanChange } from '$core/compare-plans';
+import type { PlanChange } from '$core/plan/compare-plans';
 import type { System } from '$core/estate/schema';
 import type { Completion } from '$core/exchange/complete-text';
-import { describeIssue, type Issue, type Result } from '$core/issue';
+import { describeIssue, type Issue, type Result } from '$core/kit/issue';
 import { readAside } from '$lib/storage/change-log';
 import { WorkerClient } from '$lib/workers/client';
 import { desk } from './desk.svelte';

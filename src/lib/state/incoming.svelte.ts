@@ -4,7 +4,7 @@ import type { RememberedList, System } from '$core/estate/schema';
 import { headingKey, type ImportKey, type Mapping } from '$core/exchange/mapping';
 import type { MachineRecord } from '$core/exchange/machine-record';
 import { importRecordOf, type ImportedRow, type ImportPreview } from '$core/exchange/preview-import';
-import type { Issue } from '$core/issue';
+import type { Issue } from '$core/kit/issue';
 import { sayCount } from '$core/wording/dates';
 import type { Write } from '$lib/storage/change-log';
 import { callBack } from '$lib/workers/client';

@@ -1,7 +1,7 @@
 import type { Workspace } from '$core/estate/schema';
 import type { Catalogue } from '$core/catalogue/schema';
 import { chooseValue, mergeEstates, type Conflict, type MergedEstate } from '$core/estate/merge-estates';
-import { describeIssue } from '$core/issue';
+import { describeIssue } from '$core/kit/issue';
 import { sayCount } from '$core/wording/dates';
 import { desk } from './desk.svelte';
 

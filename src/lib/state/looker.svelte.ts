@@ -1,8 +1,8 @@
 import type { Option, Side } from '$core/compare/compare-options';
 import type { Change, Target } from '$core/estate/schema';
-import type { Explored } from '$core/explore';
-import type { Result } from '$core/issue';
-import type { Plan } from '$core/plan-types';
+import type { Explored } from '$core/plan/explore';
+import type { Result } from '$core/kit/issue';
+import type { Plan } from '$core/plan/plan-types';
 import type { Ready } from '$core/ready/ready-types';
 import type { Tried } from '$core/what-if/try-changes';
 import { callBack, WorkerClient } from '$lib/workers/client';

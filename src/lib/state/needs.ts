@@ -1,7 +1,7 @@
-import type { CasePlan } from '$core/plan-types';
+import type { CasePlan } from '$core/plan/plan-types';
 import { isCounted } from '$core/route/types';
 import type { System } from '$core/estate/schema';
-import { readingKey } from '$core/estate/standing';
+import { readingKey } from '$core/estate/situation';
 import { sayCount } from '$core/wording/dates';
 
 export interface Need {

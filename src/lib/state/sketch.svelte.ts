@@ -13,7 +13,7 @@ import type { Catalogue, Product } from '$core/catalogue/schema';
 import { parseMessyDate } from '$core/date/messy-date';
 import { formatDay } from '$core/date/day';
 import { foldText } from '$core/version/words';
-import type { Issue } from '$core/issue';
+import type { Issue } from '$core/kit/issue';
 import { readAside } from '$lib/storage/change-log';
 import { desk } from './desk.svelte';
 import { draft } from './draft.svelte';

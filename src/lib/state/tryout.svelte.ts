@@ -1,7 +1,7 @@
 import type { Change, Target } from '$core/estate/schema';
-import type { Explored } from '$core/explore';
+import type { Explored } from '$core/plan/explore';
 import type { Opening } from '$core/route/openings';
-import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '$core/plan-types';
+import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '$core/plan/plan-types';
 import { sourceOf } from '$core/what-if/try-changes';
 import { desk } from './desk.svelte';
 import { looker } from './looker.svelte';

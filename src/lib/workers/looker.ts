@@ -1,8 +1,8 @@
 import { compareOptions, type Option, type Side } from '$core/compare/compare-options';
 import type { Change, Target } from '$core/estate/schema';
-import { exploreSystem, type Explored } from '$core/explore';
-import type { Result } from '$core/issue';
-import type { Planning } from '$core/planning';
+import { exploreSystem, type Explored } from '$core/plan/explore';
+import type { Result } from '$core/kit/issue';
+import type { Planning } from '$core/plan/planning';
 import { gatherReady, ReadyCache } from '$core/ready/gather-ready';
 import type { Ready } from '$core/ready/ready-types';
 import { planningWith, tryChanges, type Tried } from '$core/what-if/try-changes';

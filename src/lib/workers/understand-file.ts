@@ -13,7 +13,7 @@ import { looksLikeOsRelease, parseOsRelease } from '$core/exchange/os-release';
 import { looksLikeRecord, parseRecords } from '$core/exchange/record-text';
 import { looksLikeSheet, readSheet } from '$core/exchange/sheet-in';
 import { parseWorkspace } from '$core/exchange/workspace-file';
-import { fail, succeed, type Result } from '$core/issue';
+import { fail, succeed, type Result } from '$core/kit/issue';
 
 /** What a dropped file turned out to be. */
 export type UnderstoodFile =

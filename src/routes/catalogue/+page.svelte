@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { copyRelease } from '$core/catalogue/copy-release';
-  import { modelOf } from '$core/catalogue/model';
+  import { modelOf } from '$core/compile/model';
   import { findUnmatched } from '$core/catalogue/sketch/cluster-texts';
   import { findUnlisted, listRelease } from '$core/catalogue/sketch/unlisted';
   import { sayCount } from '$core/wording/dates';

@@ -22,7 +22,7 @@
   import { bandsOf, layLines, linesBetween } from '$lib/state/rows';
   import { settings } from '$lib/state/settings.svelte';
   import { drawWay } from '$lib/stair/way';
-  import type { CasePlan } from '$core/plan-types';
+  import type { CasePlan } from '$core/plan/plan-types';
 
   /** Situations up to which rows have two lines. */
   const TWO_LINED = 50;

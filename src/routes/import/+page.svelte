@@ -1,6 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { describeIssue } from '$core/issue';
+  import { describeIssue } from '$core/kit/issue';
   import { sayCount } from '$core/wording/dates';
   import MachinesPreview from '$lib/import/MachinesPreview.svelte';
   import WaysIn from '$lib/import/WaysIn.svelte';

@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { onMount, tick } from 'svelte';
   import { tinykeys } from 'tinykeys';
-  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan-types';
+  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan/plan-types';
   import { sayCount, sayDay } from '$core/wording/dates';
   import { sayEntry } from '$core/wording/ready';
   import { describeReason } from '$core/wording/reason';

@@ -1,4 +1,4 @@
-import type { System } from '../../estate/schema';
+import type { Installed } from './installed';
 import { foldText } from '../../version/words';
 
 /** Machines whose text names something the catalogue does not have, gathered by what looks like one product. */
@@ -21,14 +21,14 @@ export interface VersionCluster {
 }
 
 /** Systems whose product the catalogue does not have, with what was read of them. */
-export const findUnmatched = (systems: readonly System[]): System[] =>
+export const findUnmatched = <T extends Installed>(systems: readonly T[]): T[] =>
   systems.filter((s) => !('is' in s.product) && (s.installedText ?? '').trim() !== '');
 
 /**
  * Gathers texts by the words before the first one with a digit, and inside that by the words with digits that follow.
  * A text without digits is a product of its own with one version, `as installed`. Largest cluster first, then by name.
  */
-export function clusterTexts(systems: readonly System[]): TextCluster[] {
+export function clusterTexts(systems: readonly Installed[]): TextCluster[] {
   const clusters = new Map<
     string,
     Map<string, { label: string; rest: string; texts: Set<string>; systems: string[] }>

@@ -1,4 +1,4 @@
-import type { System } from '../../estate/schema';
+import type { Installed } from './installed';
 import { foldText } from '../../version/words';
 import type { Product } from '../schema';
 import { compareLabels, splitText } from './cluster-texts';
@@ -11,7 +11,7 @@ export interface UnlistedText {
 }
 
 /** Texts of systems whose product is this one and whose release is not understood; the most frequent first. */
-export function findUnlisted(systems: readonly System[], product: Product): UnlistedText[] {
+export function findUnlisted(systems: readonly Installed[], product: Product): UnlistedText[] {
   const counts = new Map<string, number>();
   for (const s of systems) {
     const text = s.installedText?.trim().replace(/\s+/g, ' ');

@@ -53,6 +53,8 @@ export interface SheetSource {
   /** ISO day and name that new facts are kept with. */
   readonly today: string;
   readonly who: string;
+  /** What is installed, in words: kept in a system's history when it changes. */
+  describe(system: System): string;
 }
 
 export const isNewRow = (row: string): boolean => row.startsWith('+');

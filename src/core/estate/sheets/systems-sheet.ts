@@ -1,11 +1,10 @@
-import { ONLY } from '../../catalogue/model';
+import { ONLY } from '../../version/sequence';
 import type { Product } from '../../catalogue/schema';
 import { formatDay } from '../../date/day';
 import { parseMessyDay } from '../../date/messy';
 import { BASE_PATCH } from '../../version/sequence';
 import { foldText } from '../../version/words';
-import { describeInstalled } from '../../wording/system';
-import { Names } from '../../wording/names';
+import { Names } from '../../catalogue/names';
 import { readInstalled } from '../read-installed';
 import { newSystemId } from '../system-id';
 import { STAGES, UNKNOWN_WHY, type Reading, type System } from '../schema';
@@ -135,7 +134,7 @@ function applyEdits(
     taken.set(foldText(system.name), before ? row : system.id);
     cells += hits;
     if (!before) added++;
-    changed.push(before ? withHistory(before, system, source, products) : system);
+    changed.push(before ? withHistory(before, system, source) : system);
   }
   return { systems: changed, added, cells, refused };
 }
@@ -288,18 +287,14 @@ function setStage(system: System, text: string): System | string {
 }
 
 /** What stood there before is kept, when what is installed or the stage changed. */
-function withHistory(
-  before: System,
-  system: System,
-  { today, who }: SheetSource,
-  products: ReadonlyMap<string, Product>
-): System {
-  const was = describeInstalled(before, productOf(products, before));
+function withHistory(before: System, system: System, source: SheetSource): System {
+  const { today, who } = source;
+  const was = source.describe(before);
   const by = who === '' ? {} : { who };
   const events = [...(system.history ?? [])];
   if (before.stage !== system.stage && (before.stage === 'retired' || system.stage === 'retired'))
     events.push({ day: today, kind: system.stage === 'retired' ? 'retired' : 'brought back', ...by });
-  if (was !== describeInstalled(system, productOf(products, system)))
+  if (was !== source.describe(system))
     events.push({ day: today, kind: 'changed', was: was.slice(0, 500), ...by });
   return events.length === (system.history ?? []).length
     ? system

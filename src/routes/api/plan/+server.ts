@@ -9,8 +9,8 @@ import { parseJson } from '$core/exchange/workspace-file';
 import { issuesOfZod } from '$core/exchange/zod-issues';
 import { checkCatalogue } from '$core/catalogue/check';
 import { DEFAULT_GOAL, emptyEstate, estateSchema } from '$core/estate/schema';
-import { describeIssue, type Issue } from '$core/issue';
-import { planInDepth } from '$core/plan';
+import { describeIssue, type Issue } from '$core/kit/issue';
+import { planInDepth } from '$core/plan/plan';
 import type { RequestHandler } from './$types';
 
 const MAX_BODY_BYTES = 32 * 1024 * 1024;

@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { sayCount } from '$core/wording/dates';
   import type { DateRow } from '$core/catalogue/sketch/date-table';
-  import type { Issue } from '$core/issue';
+  import type { Issue } from '$core/kit/issue';
   import SketchPanel from '$lib/catalogue/SketchPanel.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { findBehind } from '$core/estate/behind';
+  import { findBehind } from '$core/bind/behind';
   import { parseDay } from '$core/date/day';
   import { sayCount, sayDay } from '$core/wording/dates';
   import { sayVerdict } from '$core/wording/verdict';

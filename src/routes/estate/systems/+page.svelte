@@ -7,10 +7,11 @@
   import { matchesQuery, parseQuery } from '$core/estate/find-systems';
   import { companionsSheet, linksSheet, rightsSheet } from '$core/estate/sheets/entry-sheets';
   import { factsSheet } from '$core/estate/sheets/facts-sheet';
+  import { describeInstalled } from '$core/wording/system';
   import type { CellEdit, Refusal, SheetSource } from '$core/estate/sheets/sheet';
   import { systemsSheet } from '$core/estate/sheets/systems-sheet';
   import { sayCount, sayNumber, shorten } from '$core/wording/dates';
-  import type { CasePlan } from '$core/plan-types';
+  import type { CasePlan } from '$core/plan/plan-types';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import AddSystem from '$lib/estate/AddSystem.svelte';
   import FindHelp from '$lib/estate/FindHelp.svelte';
@@ -65,7 +66,9 @@
     estate: desk.estate,
     systems: found,
     today: formatDay(desk.today),
-    who: settings.who ?? ''
+    who: settings.who ?? '',
+    describe: (system) =>
+      describeInstalled(system, desk.products.get('is' in system.product ? system.product.is : ''))
   });
   const sheet = $derived(kind.make(source));
   const chosen = $derived(kind.id === 'rights' ? [] : [...new Set(rows.map(systemOf))]);

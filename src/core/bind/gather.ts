@@ -1,0 +1,137 @@
+import { readSwitch } from '../condition/evaluate-condition';
+import { truthOf, type Truth } from '../condition/truth';
+import type { CaseKeys } from './case-key';
+import { FactDecisions, NO_DECISIONS, seenOf } from '../estate/facts';
+import { situationKey } from '../estate/situation';
+import type { Decision, Estate, Goal, System } from '../estate/schema';
+
+/** Systems of a situation whose rule-relevant inputs are equal (RECKONING A2): the unit of planning. */
+export interface Case {
+  readonly id: string;
+  readonly situation: string;
+  /** The first system by id; stands for all. */
+  readonly system: System;
+  readonly systems: readonly string[];
+  readonly nodes: number;
+  readonly activated: Truth;
+  /** ISO day on which support ends by the machine's own word; only where the catalogue does not know its product. */
+  readonly supportEnds?: string;
+  readonly goal: Goal;
+  /** Decisions in force on the day that touch this case. */
+  readonly decisions: readonly Decision[];
+}
+
+export interface Gathering {
+  readonly cases: readonly Case[];
+  readonly situations: number;
+}
+
+/** Gathers systems into cases, sorted by id. The order of the input changes nothing. Cost: O(systems log systems). */
+export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gathering {
+  const decisions = new DecisionIndex(estate.decisions, today);
+  const decided = new FactDecisions(estate.decisions, today);
+  const goals = new GoalIndex(estate.goals);
+  const groups = new Map<string, System[]>();
+  const situations = new Set<string>();
+  for (const system of estate.systems) {
+    if (system.stage === 'retired') continue;
+    const situation = situationKey(system);
+    situations.add(situation);
+    const touching = decisions.touching(system.id, situation);
+    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}#${keys?.keyOf(system) ?? ''}`;
+    const group = groups.get(key);
+    if (group) group.push(system);
+    else groups.set(key, [system]);
+  }
+  const cases = [...groups].map(([id, systems]) => caseOf({ id, group: systems, decisions, decided, goals }));
+  return { cases: cases.sort((a, b) => (a.id < b.id ? -1 : 1)), situations: situations.size };
+}
+
+interface CaseSource {
+  readonly id: string;
+  readonly group: readonly System[];
+  readonly decisions: DecisionIndex;
+  readonly decided: FactDecisions;
+  readonly goals: GoalIndex;
+}
+
+function caseOf({ id, group, decisions, decided, goals }: CaseSource): Case {
+  const systems = [...group].sort((a, b) => (a.id < b.id ? -1 : 1));
+  const system = systems[0] as System;
+  const situation = situationKey(system);
+  const supportEnds = supportEndOf(system, decided);
+  return {
+    id,
+    situation,
+    system,
+    systems: systems.map((s) => s.id),
+    nodes: system.nodes ?? 1,
+    activated: activatedOf(system, decided),
+    ...(supportEnds === undefined ? {} : { supportEnds }),
+    goal: goals.of(system.team),
+    decisions: decisions.touching(system.id, situation)
+  };
+}
+
+/** The fact a carried right asks for; anything but a stated yes or no is unknown. */
+export function activatedOf(system: System, decided: FactDecisions = NO_DECISIONS): Truth {
+  const seen = seenOf(system, 'activated', decided);
+  const word = seen.kind === 'known' ? readSwitch(seen.value) : undefined;
+  return word === undefined ? 'unknown' : truthOf(word === 'on');
+}
+
+function supportEndOf(system: System, decided: FactDecisions): string | undefined {
+  if ('is' in system.product) return undefined;
+  const seen = seenOf(system, 'support.ends', decided);
+  return seen.kind === 'known' && typeof seen.value === 'string' ? seen.value : undefined;
+}
+
+export class GoalIndex {
+  readonly #byTeam = new Map<string | undefined, Goal>();
+
+  constructor(goals: readonly Goal[]) {
+    for (const goal of [...goals].sort((a, b) => (a.id < b.id ? -1 : 1)))
+      if (!this.#byTeam.has(goal.team)) this.#byTeam.set(goal.team, goal);
+  }
+
+  /** The team's own goal, else the one without a team. Throws when there is none at all: the schema's reader adds one. */
+  of(team: string | undefined): Goal {
+    const goal = this.#byTeam.get(team) ?? this.#byTeam.get(undefined);
+    if (!goal) throw new Error('an estate needs a goal without a team');
+    return goal;
+  }
+}
+
+/** A decision counts until the end of its last day; then what it settled is open again. */
+export class DecisionIndex {
+  readonly #bySituation = new Map<string, Decision[]>();
+  readonly #bySystem = new Map<string, Decision[]>();
+  readonly #everywhere: Decision[] = [];
+
+  constructor(decisions: readonly Decision[], today: string) {
+    const inForce = decisions.filter((d) => d.until === undefined || d.until >= today);
+    for (const decision of [...inForce].sort((a, b) =>
+      a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1
+    )) {
+      if ('situation' in decision.scope) push(this.#bySituation, decision.scope.situation, decision);
+      else if ('system' in decision.scope && !('fact' in decision.scope))
+        push(this.#bySystem, decision.scope.system, decision);
+      else if ('estate' in decision.scope) this.#everywhere.push(decision);
+    }
+  }
+
+  /** From the widest scope to the narrowest, oldest first: of two that disagree the last wins. */
+  touching(system: string, situation: string): Decision[] {
+    return [
+      ...this.#everywhere,
+      ...(this.#bySituation.get(situation) ?? []),
+      ...(this.#bySystem.get(system) ?? [])
+    ];
+  }
+}
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}

@@ -1,0 +1,3 @@
+export const COUNTED_KINDS = ['in place', 'fresh install', 'edition change'] as const;
+
+export type CountedKind = (typeof COUNTED_KINDS)[number];

@@ -1,0 +1,15 @@
+import { BASE_PATCH } from '../version/sequence';
+import type { Place } from './place';
+import type { ProductModel } from './model';
+import type { Standing } from '../version/standing';
+
+/** A place as the catalogue's ids. */
+export function idsOfPlace({ model }: { readonly model: ProductModel }, place: Place): Standing {
+  const release = model.releases[place.release];
+  return {
+    release: release?.release.id ?? '',
+    patch: release?.patches[place.patch]?.id ?? BASE_PATCH,
+    edition: release ? (model.editions[place.edition] ?? '') : '',
+    architecture: release ? (model.architectures[place.architecture] ?? '') : ''
+  };
+}

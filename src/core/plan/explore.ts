@@ -1,0 +1,109 @@
+import { sameTarget, type CasePlan, type TargetPlan } from './plan-types';
+import { planCase } from './plan-case';
+import { findOut, lookAt, type FindOut, type Looking } from './find-out';
+import type { Planning } from './planning';
+import { findRestsOn } from './rests-on';
+import { findSavings, type Saving } from './savings';
+import type { Case } from '../bind/gather';
+import type { Target } from '../estate/schema';
+import { findChosen } from '../route/choose';
+import { routeOf } from '../route/explain';
+import { findFallbacks, type Fallback } from '../route/fallback';
+import { unbeatenOf, type Label } from '../route/label';
+import { findWhyNotStraight, type NotStraight } from '../route/nearest-miss';
+import { findRoutes, targetKey } from '../route/search';
+import type { Route } from '../route/types';
+
+const MOST_LISTED = 20;
+
+/** Everything there is to say of one target of one system. */
+export interface Exploration extends FindOut {
+  readonly target: Target;
+  /** The unbeaten routes of both runs, in the order of preference; the chosen one among them. */
+  readonly routes: readonly Route[];
+  /** The search ended on its budget: the best by each criterion and the first 20 are listed. */
+  readonly routesCut: boolean;
+  readonly fallbacks: readonly Fallback[];
+  /** Why one hop in place does not do, where none does. */
+  readonly notStraight?: NotStraight;
+  /** What may be saved by finding out, where something is needed only perhaps; dearest first. */
+  readonly savings: readonly Saving[];
+}
+
+export interface Explored {
+  readonly plan: CasePlan;
+  readonly looked?: Exploration;
+}
+
+/** One system with every target, and one target - the goal where none is named - looked into. Undefined: no such system. */
+export function exploreSystem(planning: Planning, id: string, target?: Target): Explored | undefined {
+  const gathered = planning.gather().cases.find((c) => c.systems.includes(id));
+  const system = planning.system(id);
+  if (!gathered || !system) return undefined;
+  // What others in the case are linked with has other names.
+  const one = { ...gathered, system };
+  const model = planning.modelFor(one.system);
+  const planned = planCase(planning, model, one, 'target');
+  const restsOn = findRestsOn(planned, model?.product, planning.disputes);
+  const plan = restsOn.length > 0 ? { ...planned, restsOn } : planned;
+  const looked = exploreCase(planning, one, plan, target);
+  return looked ? { plan, looked } : { plan };
+}
+
+/** One target - the goal where none is named - of a case that is planned. Undefined where there is nothing to look into. */
+export function exploreCase(
+  planning: Planning,
+  one: Case,
+  plan: CasePlan,
+  target?: Target
+): Exploration | undefined {
+  const model = planning.modelFor(one.system);
+  const wanted = target ?? plan.goal;
+  const found = plan.targets.find((t) => sameTarget(t.target, wanted)) ?? plan.goalPlan;
+  if (!model || !found || !plan.start) return undefined;
+  const looking = lookAt(planning, { model, one, plan }, found.target);
+  return looking && explore(planning, looking, found);
+}
+
+function explore(planning: Planning, looking: Looking, found: TargetPlan): Exploration {
+  const { terms, start, place } = looking;
+  const [sure, best] = (['sure', 'best'] as const).map((run) =>
+    findRoutes(terms, start, run, { target: place })
+  );
+  const labelsOf = (result: typeof sure): readonly Label[] => result?.routes.get(targetKey(place)) ?? [];
+  const [inSure, inBest] = [labelsOf(sure), labelsOf(best)];
+  const { label } = findChosen(terms, start, place, 'sure');
+  const isCut = (sure?.cut ?? false) || (best?.cut ?? false);
+  // Past its budget the search may have missed the chosen route, which is always in the list.
+  const all = isCut && label ? [...inSure, ...inBest, label] : [...inSure, ...inBest];
+  const listed = withinBudget(unbeatenOf(all), isCut);
+  const notStraight = found.older ? undefined : findWhyNotStraight(terms, start, place);
+  return {
+    target: found.target,
+    routes: listed.labels.map((l) => routeOf(terms, l, inBest.includes(l) ? 'best' : 'sure')),
+    routesCut: listed.cut,
+    fallbacks: label ? findFallbacks(terms, label, place) : [],
+    ...(notStraight ? { notStraight } : {}),
+    savings: findSavings(planning, looking, found.route),
+    ...findOut(planning, looking, found)
+  };
+}
+
+/** Past the budget: the first by each criterion and the first 20 by preference (RECKONING E2). */
+function withinBudget(labels: readonly Label[], cut: boolean): { labels: readonly Label[]; cut: boolean } {
+  if (!cut && labels.length <= 200) return { labels, cut };
+  const criteria: ((l: Label) => number)[] = [
+    (l) => l.criteria.keptRank,
+    (l) => l.criteria.most.costCents,
+    (l) => l.criteria.most.carefulMinutes,
+    (l) => l.criteria.hops,
+    (l) => l.criteria.risks.length,
+    (l) => (l.criteria.finishExact ? l.criteria.finish : Infinity)
+  ];
+  const bests = criteria.flatMap((of) => {
+    const least = Math.min(...labels.map(of));
+    return labels.find((l) => of(l) === least) ?? [];
+  });
+  const kept = new Set([...labels.slice(0, MOST_LISTED), ...bests]);
+  return { labels: labels.filter((l) => kept.has(l)), cut: true };
+}

@@ -1,0 +1,55 @@
+import { idsOfPlace } from '../compile/place-ids';
+import type { Place } from '../compile/place';
+import type { PairedSystem } from '../pairing/together';
+import { findChosen } from '../route/choose';
+import { routeOf } from '../route/explain';
+import { compareByPreference, type Label } from '../route/label';
+import { findRoutes } from '../route/search';
+import type { GateNeed, RouteGates, Terms } from '../route/terms';
+import type { When } from '../pairing/gate';
+
+/** A linked system whose ways are routes. */
+export type PairedByRoutes = PairedSystem<Label, GateNeed>;
+
+interface Stands {
+  readonly start: Place | undefined;
+  readonly target: Place | undefined;
+  readonly stays: boolean;
+}
+
+/** A linked system by the terms of its own routes: its product's, with its own goal. */
+export function pairedBy(system: string, terms: Terms, stands: Stands): PairedByRoutes {
+  const termsAt = ({ today, from }: When, gates: RouteGates): Terms => ({
+    ...terms,
+    today,
+    from,
+    leadsFrom: from,
+    gates
+  });
+  return {
+    system,
+    model: terms.model,
+    ...stands,
+    findWays: (start, when, gates) => {
+      const { routes, met, cut } = findRoutes(termsAt(when, gates), start, when.run);
+      return { ways: [...routes.values()].flat(), met: met.size > 0, cut };
+    },
+    reaches: (from, target, when, gates) =>
+      findChosen(termsAt(when, gates), from, target, when.run).verdict !== 'closed',
+    compare: (a, b) => compareByPreference(a.criteria, b.criteria),
+    tell: ({ pairing, way, when, gates, together }) => ({
+      need: {
+        pairing,
+        system,
+        product: terms.model.product.id,
+        to: idsOfPlace(terms, way.at),
+        finish: way.judgement.schedule.days.at(-1)?.hop ?? { first: 0, last: 0, exact: false },
+        waitsUntil: way.criteria.waits === Infinity ? 'unknown' : way.criteria.waits,
+        together,
+        route: routeOf({ ...terms, today: when.today, from: when.from, gates }, way, when.run)
+      },
+      moves: way.moves,
+      gates
+    })
+  };
+}

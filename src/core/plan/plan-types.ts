@@ -1,0 +1,113 @@
+import type { Day } from '../date/day';
+import type { MaybeDay } from '../date/interval';
+import type { Deadline } from '../deadline/deadline';
+import type { Target } from '../estate/schema';
+import type { RightNeed } from '../right/right-need';
+import type { Fallback } from '../route/fallback';
+import type { Reason, Route, ShownVerdict, Verdict } from '../route/types';
+import type { Standing } from '../version/standing';
+
+/** What is said of one target of a case. */
+export interface TargetPlan {
+  readonly target: Target;
+  readonly verdict: ShownVerdict;
+  readonly sure: Verdict;
+  readonly best: Verdict;
+  /** Better verdict that may hold if what is unknown turns out well. */
+  readonly perhaps?: Verdict;
+  /** Earlier in the sequence than what is installed. */
+  readonly older: boolean;
+  /** For `not yet`: the day it opens; unknown when nobody has said. */
+  readonly opens?: MaybeDay;
+  /** The chosen route: sure, and verified by the tests' verifier. */
+  readonly route?: Route;
+  /** Why it is closed; empty when no published hop leads there. */
+  readonly reasons: readonly Reason[];
+}
+
+/** A disputed entry of the catalogue; `ruled` is the key of the statement that holds, absent while nobody has ruled. */
+export interface RestsOn {
+  readonly entry: string;
+  readonly ruled?: string;
+}
+
+/** What replacing the machine would take (FIELD-NOTES N22, N58). */
+export interface Replacement {
+  /** The new machine and what its right costs. */
+  readonly costCents: number | 'unknown';
+  /** How the goal is set up on it; absent where no fresh install leads there from nothing. */
+  readonly route?: Route;
+  /** Cures cost the site's share of a new machine or more, or nothing else leads there. */
+  readonly advised: boolean;
+}
+
+/** A way somebody has chosen for the goal. */
+export interface DecidedWay {
+  /** Ids of its counted steps. */
+  readonly way: readonly string[];
+  readonly stands: boolean;
+  /** Where it does not stand: what is in its way; none where it does not lead to the goal. */
+  readonly reasons: readonly Reason[];
+}
+
+/** A preview track a system stands on. */
+export interface OnTrack {
+  readonly id: string;
+  readonly name: string;
+  readonly leaving: 'at the general release' | 'fresh install' | 'no way out';
+  readonly forfeits?: string;
+}
+
+/** How the goal came by its target. */
+export type GoalSource = 'rule' | 'goal' | 'decision' | 'stay' | 'none';
+
+/** The plan of one case: systems alike in all that rules ask. */
+export interface CasePlan {
+  readonly id: string;
+  readonly situation: string;
+  readonly product?: string;
+  readonly systems: readonly string[];
+  /** Where it stands; the worst of the possible starts where that is not known. */
+  readonly start?: Standing;
+  readonly startIsSure: boolean;
+  readonly starts: number;
+  readonly goal?: Target;
+  readonly goalFrom: GoalSource;
+  /** The goal's target from where it stands; its verdicts are the worst and best over all starts, each to its own goal. */
+  readonly goalPlan?: TargetPlan;
+  /** Every target of the product, in sequence, then edition, then architecture. */
+  readonly targets: readonly TargetPlan[];
+  /** For each counted hop of the goal's chosen route: what is done when it fails. */
+  readonly fallbacks: readonly Fallback[];
+  /** A new machine in its place: shown beside, decides nothing. */
+  readonly replace?: Replacement;
+  readonly verdict: ShownVerdict;
+  readonly decidedWay?: DecidedWay;
+  readonly track?: OnTrack;
+  readonly deadline: Deadline;
+  readonly latestStart?: Day | 'none';
+  /** Days from today to the latest start; absent where there is no route or nothing binds it. */
+  readonly slack?: number;
+  /** Where the goal is closed: the best target that is open. */
+  readonly bestOpen?: Target;
+  /** Entries stated in several ways that the verdict touches, and the statement a ruling lets hold. */
+  readonly restsOn?: readonly RestsOn[];
+  /** The search ended on its budget. */
+  readonly cut: boolean;
+}
+
+export interface Plan {
+  readonly today: Day;
+  readonly cases: readonly CasePlan[];
+  readonly systems: number;
+  readonly situations: number;
+  /** What the chosen routes take of rights, over the estate: the one count everything shows. */
+  readonly rights: readonly RightNeed[];
+}
+
+export const sameTarget = (a: Target | undefined, b: Target | undefined): boolean =>
+  a !== undefined &&
+  b !== undefined &&
+  a.release === b.release &&
+  a.edition === b.edition &&
+  a.architecture === b.architecture;

@@ -1,0 +1,97 @@
+import type { Catalogue } from '../catalogue/schema';
+import type { Day } from '../date/day';
+import type { Estate } from '../estate/schema';
+import { exploreCase, type Exploration } from './explore';
+import { PlanCache } from './plan-cache';
+import { Planning } from './planning';
+import type { CasePlan, Plan } from './plan-types';
+import { findRestsOn } from './rests-on';
+import { countRightNeeds } from '../right/count-needs';
+import { rightCallsOf } from './right-calls';
+
+export interface PlanInput {
+  readonly catalogue: Catalogue;
+  readonly estate: Estate;
+  readonly today: Day;
+  /** What is planned of each case: the goal alone, or every target (the default). */
+  readonly every?: 'goal' | 'target';
+}
+
+export interface PlanProgress {
+  readonly done: number;
+  readonly of: number;
+}
+
+/** The one entry of the core: (catalogue, estate with its goals and decisions, today) to plan. */
+export function plan(input: PlanInput): Plan {
+  const steps = planStepwise(input);
+  for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
+}
+
+/** The same, pausing after every case, so that a worker can tell how far it is. */
+export function planStepwise(input: PlanInput): Generator<PlanProgress, Plan> {
+  return planWith(new Planning(input), input.every ?? 'target');
+}
+
+/**
+ * The same with what is planned by made beforehand, so that it can be asked further questions afterwards; a cache kept
+ * from one planning to the next has only what changed planned anew.
+ */
+export function* planWith(
+  planning: Planning,
+  every: 'goal' | 'target',
+  cache = new PlanCache()
+): Generator<PlanProgress, Plan> {
+  const { catalogue, disputes, estate, today } = planning;
+  const { cases, situations } = planning.gather();
+  const plans: CasePlan[] = [];
+  for (const one of cases) {
+    const model = planning.modelFor(one.system);
+    const planned = cache.plan(planning, one, every);
+    const restsOn = findRestsOn(planned, model?.product, disputes);
+    plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
+    yield { done: plans.length, of: cases.length };
+  }
+  const ordered = plans.sort(bySlack);
+  return {
+    today,
+    cases: ordered,
+    systems: estate.systems.length,
+    situations,
+    rights: countRightNeeds(rightCallsOf(ordered), estate, catalogue)
+  };
+}
+
+/** A plan with every case's goal looked into: each way, openings, questions, fallbacks, why not straight. */
+export function planInDepth(input: PlanInput): {
+  readonly plan: Plan;
+  lookInto(one: CasePlan): Exploration | undefined;
+} {
+  const planning = new Planning(input);
+  const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
+  const lookInto = (plan: CasePlan): Exploration | undefined => {
+    const one = cases.get(plan.id);
+    return one && exploreCase(planning, one, plan);
+  };
+  const steps = planWith(planning, input.every ?? 'target');
+  for (let next = steps.next(); ; next = steps.next()) if (next.done) return { plan: next.value, lookInto };
+}
+
+/**
+ * The order of the estate: no start that ends in time first, then least slack, then those without slack by days to
+ * the deadline, then by id. Total.
+ */
+function bySlack(a: CasePlan, b: CasePlan): number {
+  return (
+    urgency(a) - urgency(b) ||
+    (a.slack ?? 0) - (b.slack ?? 0) ||
+    (a.deadline.day ?? 1e9) - (b.deadline.day ?? 1e9) ||
+    (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
+  );
+}
+
+function urgency(plan: CasePlan): number {
+  if (plan.latestStart === 'none') return 0;
+  if (plan.slack !== undefined) return 1;
+  return plan.verdict === 'here' ? 3 : 2;
+}

@@ -1,0 +1,261 @@
+import type { Catalogue, Pairing, Product } from '../catalogue/schema';
+import { modelOf, type ProductModel } from '../compile/model';
+import { settleCatalogue, type Dispute, type Ruling } from '../catalogue/settle';
+import { formatDay, type Day } from '../date/day';
+import { askingOf, passedOverOf } from '../bind/asking';
+import { CaseKeys } from '../bind/case-key';
+import { findChosenTarget, findGoalTarget, findNamedTarget } from './choose-target';
+import { FactDecisions } from '../estate/facts';
+import { activatedOf, DecisionIndex, gatherCases, GoalIndex, type Case } from '../bind/gather';
+import { LinkIndex } from '../estate/links';
+import type { Decision, Estate, Goal, System } from '../estate/schema';
+import { startsOf } from '../bind/starts';
+import { situationKey } from '../estate/situation';
+import { Together } from '../pairing/together';
+import { pairedBy, type PairedByRoutes } from './paired';
+import type { Place } from '../compile/place';
+import { termsOf, type Terms } from '../route/terms';
+import type { GoalSource } from './plan-types';
+
+/** What is planned by: one catalogue as it is settled, one estate, one day. Everything is made when first asked for. */
+export class Planning {
+  readonly catalogue: Catalogue;
+  readonly disputes: readonly Dispute[];
+  readonly estate: Estate;
+  readonly today: Day;
+  readonly links: LinkIndex;
+  readonly decided: FactDecisions;
+  readonly #held: ReadonlySet<string>;
+  readonly #models = new Map<string, ProductModel | undefined>();
+  readonly #systems: () => ReadonlyMap<string, System>;
+  readonly #goals: GoalIndex;
+  readonly #decisions: DecisionIndex;
+  readonly #paired = new Map<string, PairedByRoutes | undefined>();
+  readonly #together = new Together(
+    (id) => this.#pairedOf(id),
+    (id, pairing) => this.#partnersOf(id, pairing)
+  );
+  readonly #keys: CaseKeys;
+
+  constructor(input: { readonly catalogue: Catalogue; readonly estate: Estate; readonly today: Day }) {
+    this.estate = input.estate;
+    this.today = input.today;
+    const day = formatDay(input.today);
+    const { countsExpected } = input.estate.site;
+    const settled = settledOf(input.catalogue, rulingsOf(input.estate, day), countsExpected);
+    this.catalogue = settled.catalogue;
+    this.disputes = settled.disputes;
+    this.links = new LinkIndex(input.estate.systems);
+    this.decided = new FactDecisions(input.estate.decisions, day);
+    // Agreements count as held from one unit on.
+    this.#held = new Set(input.estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right));
+    this.#goals = new GoalIndex(input.estate.goals);
+    this.#decisions = new DecisionIndex(input.estate.decisions, day);
+    const around = {
+      systems: input.estate.systems,
+      decided: this.decided,
+      links: this.links,
+      decisionsOf: (s: System): readonly Decision[] => this.#decisions.touching(s.id, situationKey(s))
+    };
+    this.#keys = new CaseKeys(this.catalogue, around, input.today);
+    let systems: ReadonlyMap<string, System> | undefined;
+    this.#systems = () => (systems ??= new Map(input.estate.systems.map((s) => [s.id, s])));
+  }
+
+  #gathered: ReturnType<typeof gatherCases> | undefined;
+
+  gather(): ReturnType<typeof gatherCases> {
+    return (this.#gathered ??= gatherCases(this.estate, formatDay(this.today), this.#keys));
+  }
+
+  /** The facts of a system as rules tell them apart; see `CaseKeys`. */
+  factsKeyOf(system: System): string {
+    return this.#keys.keyOf(system);
+  }
+
+  /** What was seen of a system, word for word, as far as its product asks; with what it is linked with. */
+  seenKeyOf(system: System): string {
+    const ends = this.links
+      .around(system)
+      .map((e) => (typeof e.system === 'string' ? e.system : e.system.id));
+    return `${system.id} ${this.#keys.seenOf(system)} ${ends.join(' ')}`;
+  }
+
+  asksLinks(system: System): boolean {
+    return this.#keys.asksLinks(system);
+  }
+
+  /** Goals and decisions of the whole estate: what linked systems are planned by. */
+  get everythingDecided(): string {
+    return (this.#everything ??= JSON.stringify([this.estate.goals, this.estate.decisions]));
+  }
+  #everything: string | undefined;
+
+  get heldKey(): string {
+    return (this.#heldText ??= [...this.#held].sort().join(' '));
+  }
+  #heldText: string | undefined;
+
+  /** The case of one system by itself, without the others that are alike. */
+  caseOf(system: System): Case {
+    const situation = situationKey(system);
+    return {
+      id: system.id,
+      situation,
+      system,
+      systems: [system.id],
+      nodes: system.nodes ?? 1,
+      activated: activatedOf(system, this.decided),
+      goal: this.#goals.of(system.team),
+      decisions: this.#decisions.touching(system.id, situation)
+    };
+  }
+
+  /** The model of the product a system runs, or a bare one is meant for. */
+  modelFor(system: System): ProductModel | undefined {
+    const id = 'is' in system.product ? system.product.is : isBare(system) ? system.meantFor : undefined;
+    if (id === undefined) return undefined;
+    if (!this.#models.has(id)) {
+      const product = this.catalogue.products.find((p) => p.id === id);
+      this.#models.set(id, product && modelMadeOf(product, this.catalogue.facts));
+    }
+    return this.#models.get(id);
+  }
+
+  /** What the routes of a case are judged by. */
+  termsFor(model: ProductModel, one: Case): Terms {
+    const terms = this.#termsOf(model, one.system, {
+      goal: one.goal,
+      decisions: one.decisions,
+      nodes: one.nodes
+    });
+    return model.needs.pairings.length === 0
+      ? terms
+      : { ...terms, gates: this.#together.gatesOf(one.system.id) };
+  }
+
+  #termsOf(
+    model: ProductModel,
+    system: System,
+    { goal, decisions, nodes }: { goal: Goal; decisions: readonly Decision[]; nodes: number }
+  ): Terms {
+    const around = { links: this.links, decided: this.decided };
+    return termsOf(model, goal, this.estate.site.countsExpected, this.today, {
+      nodes,
+      activated: activatedOf(system, this.decided),
+      held: this.#held,
+      asking: askingOf(this.catalogue, model.product, system, around, { decisions, today: this.today })
+    });
+  }
+
+  /** The systems a pairing links with; one of another product than it speaks of is none of its business. */
+  #partnersOf(id: string, { kind, other }: Pairing): readonly PairedByRoutes[] | 'unknown' {
+    const system = this.system(id);
+    const ends = system ? this.links.around(system) : [];
+    const fitting = ends.filter((e) => e.kind === kind);
+    if (fitting.length === 0 || fitting.some((e) => e.system === 'missing')) return 'unknown';
+    const partners: PairedByRoutes[] = [];
+    for (const { system: partner } of fitting) {
+      if (typeof partner === 'string' || ('is' in partner.product && partner.product.is !== other)) continue;
+      const paired = this.#pairedOf(partner.id);
+      if (!paired) return 'unknown';
+      partners.push(paired);
+    }
+    return partners;
+  }
+
+  #pairedOf(id: string): PairedByRoutes | undefined {
+    if (!this.#paired.has(id)) this.#paired.set(id, this.#makePaired(id));
+    return this.#paired.get(id);
+  }
+
+  /** Undefined where its product is not in the catalogue. */
+  #makePaired(id: string): PairedByRoutes | undefined {
+    const system = this.system(id);
+    const model = system && this.modelFor(system);
+    if (!model) return undefined;
+    const decisions = this.#decisions.touching(system.id, situationKey(system));
+    const goal = this.#goals.of(system.team);
+    const terms = this.#termsOf(model, system, { goal, decisions, nodes: system.nodes ?? 1 });
+    const starts = startsOf(model, system);
+    const [start] = starts;
+    const found = start && starts.length === 1 ? goalOf(terms, start, decisions) : undefined;
+    return pairedBy(id, terms, {
+      start: starts.length === 1 ? start : undefined,
+      target: found?.place,
+      stays: found?.from === 'stay'
+    });
+  }
+
+  /** The end of service of what a system hangs on, by its own product's dates. */
+  hostsOf(system: System): { readonly system: System; readonly model: ProductModel }[] {
+    return this.links.around(system).flatMap(({ kind, system: other }) => {
+      if ((kind !== 'hosted on' && kind !== 'managed by') || typeof other === 'string') return [];
+      const model = this.modelFor(other);
+      return model ? [{ system: other, model }] : [];
+    });
+  }
+
+  system(id: string): System | undefined {
+    return this.#systems().get(id);
+  }
+}
+
+const SETTLED = new WeakMap<Catalogue, { rulings: string; settled: ReturnType<typeof settleCatalogue> }>();
+
+/** A catalogue under the same rulings is settled once, so that its products stay the same ones. */
+function settledOf(
+  catalogue: Catalogue,
+  rulings: readonly Ruling[],
+  countsExpected: boolean
+): ReturnType<typeof settleCatalogue> {
+  const key = JSON.stringify([countsExpected, rulings]);
+  const known = SETTLED.get(catalogue);
+  if (known?.rulings === key) return known.settled;
+  const settled = settleCatalogue(catalogue, rulings, countsExpected);
+  SETTLED.set(catalogue, { rulings: key, settled });
+  return settled;
+}
+
+const MODELS = new WeakMap<Product, ProductModel>();
+
+/** The model of a settled product, made once. */
+function modelMadeOf(product: Product, facts: Catalogue['facts']): ProductModel {
+  const known = MODELS.get(product);
+  if (known) return known;
+  const made = modelOf(product, facts);
+  MODELS.set(product, made);
+  return made;
+}
+
+const isBare = ({ stage }: System): boolean => stage === 'bare' || stage === 'candidate';
+
+/** Where a goal wants a system: a decision first, then what the goal names, then its rule. */
+export function goalOf(
+  terms: Terms,
+  start: Place,
+  decisions: readonly Decision[]
+): { place?: Place; from: GoalSource } {
+  for (const decision of [...decisions].reverse()) {
+    if (decision.kind === 'stay') return { from: 'stay' };
+    const place =
+      decision.kind === 'choose a target' && decision.target
+        ? findChosenTarget(terms, decision.target)
+        : undefined;
+    if (place) return { place, from: 'decision' };
+  }
+  const named = findNamedTarget(terms, start);
+  if (named) return { place: named, from: 'goal' };
+  const place = findGoalTarget(terms, start, passedOverOf(terms.model.product, decisions));
+  return place ? { place, from: 'rule' } : { from: 'none' };
+}
+
+/** Rulings on catalogue entries that are in force on the day; of two on one entry the later decision wins. */
+export function rulingsOf(estate: Estate, today: string): Ruling[] {
+  return estate.decisions
+    .filter((d) => d.kind === 'rule' && (d.until === undefined || d.until >= today))
+    .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1))
+    .flatMap((d) =>
+      'entry' in d.scope && d.holds !== undefined ? [{ entry: d.scope.entry, holds: d.holds }] : []
+    );
+}

@@ -1,0 +1,100 @@
+import type { Right } from '../catalogue/schema';
+import { matchesRange, parseRange } from '../version/range';
+import { sequenceOf, type Position } from '../version/sequence';
+import type { CountedStep } from '../route/types';
+import { publicationOf, readText, type VerifyTerms } from './verify-terms';
+
+/** The right named is published, applies, is usable on the day, and none usable is cheaper. */
+export function verifyRight(terms: VerifyTerms, step: CountedStep, add: (code: string) => void): void {
+  const applying = (terms.product.rights ?? []).filter((r) => applies(terms, r, step));
+  const usable = applying.filter((r) => isUsable(terms, r, step));
+  const { right, costCents } = step.right;
+  if (!terms.goal.allow.spending && (costCents !== 0 || (step.right.units && step.right.kind === 'purchase')))
+    add('spending is not allowed');
+  if (right === undefined) {
+    if (usable.length > 0) add('a right applies and is not named');
+    if (applying.some((r) => isLocked(terms, r))) add('the right cannot be bought');
+    if (costCents !== 'unknown') add('a price nobody published');
+    return;
+  }
+  const named = usable.find((r) => r.id === right);
+  if (!named) return add('the right does not apply');
+  const counted = named.units !== undefined && named.kind === 'purchase';
+  if (named.kind === 'purchase' && step.right.priceCents !== priceOf(terms, named, step))
+    add('another price than published');
+  if ((counted ? 0 : priceOf(terms, named, step)) !== costCents) add('another price than published');
+  verifyUnits(terms, named, step, add);
+  const price = (r: Right): number => {
+    const cents = priceOf(terms, r, step);
+    return cents === 'unknown' ? Infinity : cents;
+  };
+  if (usable.some((r) => price(r) < price(named))) add('a cheaper right applies');
+}
+
+const isLocked = (terms: VerifyTerms, right: Right): boolean =>
+  (right.kind === 'agreement' || right.kind === 'not for sale') && !terms.held.has(right.id);
+
+/** The published price, or that of an offer that reaches to the step's day for certain. */
+function priceOf(terms: VerifyTerms, right: Right, { days }: CountedStep): number | 'unknown' {
+  if (right.kind === 'ask') return 'unknown';
+  if (right.kind !== 'purchase') return 0;
+  const until = readText(terms.countsExpected, right.offer?.until);
+  const isOffered = right.offer && typeof until === 'number' && days.exact && days.first <= until;
+  return isOffered ? (right.offer?.priceCents ?? 'unknown') : (right.priceCents ?? 'unknown');
+}
+
+function verifyUnits(terms: VerifyTerms, right: Right, step: CountedStep, add: (code: string) => void): void {
+  const { units } = step.right;
+  if ((right.units !== undefined && right.kind !== 'free') !== (units !== undefined))
+    return add('units left out');
+  if (!units || !right.units) return;
+  if (units.pool !== right.units.pool) add('units of another pool');
+  if (right.units.edition !== undefined && units.edition !== right.units.edition)
+    add('units of another edition');
+  const times = right.units.each === 'node' ? terms.nodes : 1;
+  if (
+    right.units.fact === undefined &&
+    !right.units.options &&
+    units.number !== (right.units.number ?? 1) * times
+  )
+    add('another number of units');
+}
+
+function applies(terms: VerifyTerms, right: Right, { id, kind, from, to }: CountedStep): boolean {
+  return (
+    (right.hops?.includes(id) ?? true) &&
+    (right.ways?.includes(kind) ?? true) &&
+    (right.fromEditions?.includes(from.edition) ?? true) &&
+    (right.toEditions?.includes(to.edition) ?? true) &&
+    !(right.kind === 'carried' && from.release === '') &&
+    maps(right.mapsEditions, from.edition, to.edition) &&
+    within(terms, right.from, from) &&
+    within(terms, right.to, to)
+  );
+}
+
+function maps(table: Right['mapsEditions'], from: string, to: string): boolean {
+  if (!table) return true;
+  const row = Object.entries(table).find(([id]) => id === from)?.[1];
+  return typeof row === 'string' ? row === to : (row ?? []).includes(to);
+}
+
+function within(terms: VerifyTerms, text: string | undefined, place: Position): boolean {
+  const parsed = text === undefined ? undefined : parseRange(text);
+  return (
+    parsed === undefined ||
+    (place.release !== '' &&
+      'range' in parsed &&
+      matchesRange(sequenceOf(terms.product), parsed.range, place))
+  );
+}
+
+function isUsable(terms: VerifyTerms, right: Right, { days, to }: CountedStep): boolean {
+  if (isLocked(terms, right) || (right.kind === 'carried' && terms.activated !== 'yes')) return false;
+  const until = readText(terms.countsExpected, right.until);
+  if (until === undefined) return true;
+  if (until === 'unknown') return false;
+  if (right.counts !== 'release day') return days.exact && days.first <= until;
+  const published = publicationOf(terms, to.release);
+  return typeof published === 'number' && published <= until;
+}

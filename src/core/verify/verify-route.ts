@@ -1,0 +1,372 @@
+import type { Truth } from '../condition/truth';
+import { KEPT, type Pairing, type Product } from '../catalogue/schema';
+import { monthsBetween, type Day } from '../date/day';
+import { compareReleases, sequenceOf } from '../version/sequence';
+import type { MaybeDay } from '../date/interval';
+import type { Target } from '../estate/schema';
+import { verifyAsked, verifyFit } from './verify-asks';
+import { stateAtStart, type VerifyState } from './verify-state';
+import {
+  endOfService,
+  isUnknown,
+  offerOf,
+  patchPublicationOf,
+  waitsOf,
+  type VerifyTerms
+} from './verify-terms';
+import { verifyCounted, verifyPatch } from './verify-step';
+import {
+  type CountedStep,
+  type CureStep,
+  type NeededFirst,
+  type WorkAroundStep,
+  type WorkStep,
+  type PatchStep,
+  type Route,
+  type Step
+} from '../route/types';
+import { type UnitUse } from '../right/right-use';
+import { type StepDays } from '../date/step-days';
+import { type Standing } from '../version/standing';
+
+export type { VerifyTerms } from './verify-terms';
+
+/** What is wrong with a route; `step` is its place, absent for the route as a whole. */
+export interface RouteFault {
+  readonly code: string;
+  readonly step?: number;
+}
+
+/**
+ * Checks a sure route against the catalogue as written, sharing nothing with the search: every step is published,
+ * starts where the one before ended, holds all its clauses on its day, falls on the earliest day it can, and the sums
+ * are those of the steps. Returns all faults; none means the route stands.
+ */
+export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target, route: Route): RouteFault[] {
+  const faults: RouteFault[] = [];
+  const visited: Standing[] = [start];
+  let at = start;
+  let before: StepDays | undefined;
+  let pending: PatchStep | undefined;
+  const offers: MaybeDay[] = [];
+  let state: VerifyState = stateAtStart(terms.asking);
+  let cures: CureStep[] = [];
+  let workArounds: WorkAroundStep[] = [];
+  let ready: WorkStep[] = [];
+  route.steps.forEach((step, i) => {
+    const add = (code: string): void => void faults.push({ code, step: i });
+    if (!sameStanding(step.from, at)) add('does not start where the last step ended');
+    if (step.kind === 'cure') cures.push(step);
+    else if (step.kind === 'work-around') workArounds.push(step);
+    else if (step.kind === 'work') {
+      if (isBehind(route, i)) return verifyBehind(route, i, add);
+      ready.push(step);
+    } else if (step.kind === 'patch') {
+      if (cures.length + workArounds.length > 0) add('patches after cures and work-arounds');
+      if (pending) add('two patch steps in a row');
+      verifyPatch(terms, step, before, add);
+      pending = step;
+    } else {
+      if (entersAgain(terms.product, visited, step.to)) add('turns back');
+      const isTarget = step.to.release === target.release && !leavesLater(route, i);
+      const work = [...ready, ...workBehind(route, i)];
+      if (ready.some((w) => !MAKES_READY.includes(w.task))) add('work done before its time');
+      if (ready.some((w) => w.days.first !== step.days.first)) add('work on other days than its hop');
+      const asked = verifyAsked(
+        { ...terms, nodeCount: terms.nodes },
+        { step, cures, workArounds, work },
+        state,
+        add
+      );
+      const offer = offerOf(terms, step, asked.left);
+      if (offer !== undefined) offers.push(offer);
+      const gated = verifyPairings(terms, step, route, add);
+      const extra = {
+        minutes:
+          [...cures, ...work].reduce((sum, s) => sum + s.carefulMinutes, 0) * terms.nodes +
+          workArounds.reduce((sum, s) => sum + s.carefulMinutes * s.times, 0),
+        leadDays: Math.max(0, ...cures.map((c) => c.leadDays)),
+        bounds: [...(offer === undefined ? [] : [offer]), ...gated],
+        activated: asked.activated
+      };
+      verifyCounted(
+        terms,
+        step,
+        { before, pending, isTarget, mayBePutOff: isStone(terms, route, i), ...extra },
+        add
+      );
+      state = asked.after;
+      [cures, workArounds, ready] = [[], [], []];
+      visited.push(step.to);
+      before = step.days;
+      pending = undefined;
+    }
+    at = step.to;
+  });
+  if (pending || cures.length + workArounds.length + ready.length > 0)
+    faults.push({ code: 'ends with a step that serves none' });
+  if (
+    at.release !== target.release ||
+    at.edition !== target.edition ||
+    at.architecture !== target.architecture
+  )
+    faults.push({ code: 'does not end on the target' });
+  return [
+    ...faults,
+    ...verifyStays(terms, route),
+    ...verifyRest(terms, target, route),
+    ...verifySums(terms, route, offers)
+  ];
+}
+
+const MAKES_READY: readonly string[] = ['back up', 'take off'];
+
+/** Work that comes after the step it belongs to: what makes ready comes before. */
+const isBehind = ({ steps }: Route, i: number): boolean => {
+  const before = steps[i - 1];
+  const step = steps[i];
+  if (step?.kind !== 'work' || MAKES_READY.includes(step.task)) return false;
+  return (
+    before !== undefined &&
+    (isCounted(before) || (before.kind === 'work' && isBehind({ steps } as Route, i - 1)))
+  );
+};
+
+function workBehind(route: Route, i: number): WorkStep[] {
+  const found: WorkStep[] = [];
+  for (let k = i + 1; isBehind(route, k); k++) found.push(route.steps[k] as WorkStep);
+  return found;
+}
+
+/** On the days of the step before it, which it belongs to. */
+function verifyBehind({ steps }: Route, i: number, add: (code: string) => void): void {
+  const hop = steps.slice(0, i).findLast(isCounted);
+  if (hop?.days.first !== steps[i]?.days.first || hop?.days.last !== steps[i]?.days.last)
+    add('work on other days than its hop');
+}
+
+/** Every pairing holds on arrival, or what it needs first can be done; gives the days by which that is. */
+function verifyPairings(
+  terms: VerifyTerms,
+  step: CountedStep,
+  route: Route,
+  add: (code: string) => void
+): MaybeDay[] {
+  const bounds: MaybeDay[] = [];
+  if (step.kind === 'edition change') return bounds;
+  for (const pairing of terms.product.pairings ?? []) {
+    const linked = terms.linked(pairing);
+    if (linked === 'unknown') add('nobody has said what it hangs on');
+    else
+      for (const side of linked) {
+        const fits = (place: Standing): boolean =>
+          verifyFit(terms.product, pairing, step.to, side.terms.product, place) === 'yes';
+        if (side.start && fits(side.start)) continue;
+        const need = route.needsFirst.find(
+          (n) => n.pairing === pairing.id && n.system === side.system && fits(n.to)
+        );
+        if (!need || !side.start || side.stays) add('hangs on something that does not go with it');
+        else {
+          const isMutual = hangsOn(side.terms, terms.system, new Set());
+          const own = isMutual ? { ...side.terms, linked: () => [] } : side.terms;
+          // Of those that hang on each other only their days are left alone: whether all can come along, order proves.
+          if (
+            verifyRoute(own, side.start, need.to, need.route).some((f) => !(isMutual && OF_DAYS.has(f.code)))
+          )
+            add('needs first what has no way');
+          const fitsStart = (place: Standing): Truth =>
+            verifyFit(terms.product, pairing, route.steps[0]?.from ?? step.from, side.terms.product, place);
+          if (need.together !== (fitsStart(side.start) === 'yes' && fitsStart(need.to) === 'no'))
+            add('claims otherwise whether two go only together');
+          if (need.route.finish.last !== need.finish.last || need.route.waitsUntil !== need.waitsUntil)
+            add('needs first something on another day');
+          if (!isMutual) bounds.push(need.finish.exact ? need.finish.last : 'unknown');
+        }
+      }
+  }
+  return bounds;
+}
+
+/** Faults a route may have that waits for things its verifier does not see. */
+const OF_DAYS: ReadonlySet<string> = new Set(['could be earlier', 'waits for another day']);
+
+/** Whether something hangs on a system, directly or through others. */
+function hangsOn(terms: VerifyTerms, system: string | undefined, met: Set<string>): boolean {
+  return (terms.product.pairings ?? []).some((pairing) => {
+    const linked = terms.linked(pairing);
+    if (linked === 'unknown') return false;
+    return linked.some((l) => {
+      if (l.system === system) return true;
+      if (met.has(l.system)) return false;
+      met.add(l.system);
+      return hangsOn(l.terms, system, met);
+    });
+  });
+}
+
+const sameStanding = (a: Standing, b: Standing): boolean =>
+  a.release === b.release &&
+  a.patch === b.patch &&
+  a.edition === b.edition &&
+  a.architecture === b.architecture;
+
+function entersAgain(product: Product, visited: readonly Standing[], to: Standing): boolean {
+  const sequence = sequenceOf(product);
+  return visited.some((v) =>
+    v.release === to.release
+      ? v.edition === to.edition && v.architecture === to.architecture
+      : compareReleases(sequence, to.release, v.release) === -1
+  );
+}
+
+const isCounted = (step: Step): step is CountedStep =>
+  step.kind === 'in place' || step.kind === 'fresh install' || step.kind === 'edition change';
+
+const countedAfter = (route: Route, i: number): CountedStep[] => route.steps.slice(i + 1).filter(isCounted);
+const leavesLater = (route: Route, i: number): boolean =>
+  countedAfter(route, i).some((s) => s.to.release !== route.steps[i]?.to.release);
+
+/** A step onto a release with a known end that the route leaves again: it may be put off. */
+function isStone(terms: VerifyTerms, route: Route, i: number): boolean {
+  const step = route.steps[i];
+  return (
+    step !== undefined &&
+    step.from.release !== step.to.release &&
+    leavesLater(route, i) &&
+    !isUnknown(endOfService(terms, step.to.release))
+  );
+}
+
+/** No stay on a stepping stone is longer out of service than the pass days; a put-off step is put off no further than needed. */
+function verifyStays(terms: VerifyTerms, route: Route): RouteFault[] {
+  const faults: RouteFault[] = [];
+  const counted = countedAfter(route, -1);
+  counted.forEach((leave, i) => {
+    if (leave.from.release === leave.to.release) return;
+    let enter = i - 1;
+    while (enter >= 0 && counted[enter]?.from.release === leave.from.release) enter--;
+    const entered = counted[enter]?.days;
+    const end = endOfService(terms, leave.from.release);
+    if (!entered || end === 'unknown' || !entered.exact) return;
+    const step = route.steps.indexOf(leave);
+    if (!leave.days.exact) faults.push({ code: 'stays an unknown time out of service', step });
+    else if (leave.days.first - Math.max(entered.last, end) > terms.goal.passDays)
+      faults.push({ code: 'stays too long out of service', step });
+  });
+  return faults;
+}
+
+function verifyRest(terms: VerifyTerms, target: Target, route: Route): RouteFault[] {
+  const end = endOfService(terms, target.release);
+  const { goal } = terms;
+  if (end === 'unknown' || route.steps.length === 0) return [];
+  const rests = route.finish.last <= end && route.finish.exact;
+  const faults: RouteFault[] = [];
+  if (!goal.allow.restingOutOfService && !rests) faults.push({ code: 'rests out of service' });
+  if (goal.monthsLeft && (!route.finish.exact || monthsBetween(route.finish.last, end) < goal.monthsLeft))
+    faults.push({ code: 'too little service left' });
+  return faults;
+}
+
+function verifySums(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[]): RouteFault[] {
+  const counted = countedAfter(route, -1);
+  const cures = route.steps.filter((s) => s.kind === 'cure');
+  const unknown = counted
+    .filter((s) => s.right.costCents === 'unknown')
+    .map((s) => s.id)
+    .concat(cures.filter((c) => c.costCents === 'unknown').map((c) => c.id))
+    .sort();
+  const kept = counted.reduce((least, s) => Math.max(least, KEPT.indexOf(s.kept)), 0);
+  const minutes = (pick: 'carefulMinutes' | 'typicalMinutes'): number =>
+    route.steps.reduce((sum, s) => sum + s[pick] * (s.kind === 'work-around' ? s.times : terms.nodes), 0);
+  const cost = [...counted.map((s) => s.right.costCents), ...cures.map((c) => c.costCents)].reduce<number>(
+    (sum, c) => sum + (c === 'unknown' ? 0 : c),
+    0
+  );
+  const last = counted[counted.length - 1]?.days;
+  const checks: [boolean, string][] = [
+    [route.hops === counted.length, 'counts its hops wrongly'],
+    [KEPT.indexOf(route.kept) === kept, 'claims to keep something else'],
+    [route.costCents === cost, 'adds up its cost wrongly'],
+    [route.unknownSums.join('|') === unknown.join('|'), 'hides an unknown sum'],
+    [isWithinMost(route), 'comes at least to more than at most'],
+    [isSpared(terms, route), 'adds up what is needed only perhaps wrongly'],
+    [
+      route.carefulMinutes === minutes('carefulMinutes') &&
+        route.typicalMinutes === minutes('typicalMinutes'),
+      'adds up its minutes wrongly'
+    ],
+    [
+      !last ||
+        (last.first === route.finish.first &&
+          last.last === route.finish.last &&
+          last.exact === route.finish.exact),
+      'ends on another day'
+    ],
+    [route.waitsUntil === waitOf(terms, route, offers), 'waits for another day'],
+    [
+      sumOfUnits(counted.flatMap((s) => s.right.units ?? [])) === sumOfUnits(route.units),
+      'adds up its units wrongly'
+    ],
+    [route.restsOn.length === 0, 'rests on something unknown']
+  ];
+  return checks.filter(([holds]) => !holds).map(([, code]) => ({ code }));
+}
+
+const isWithinMost = ({ least, ...most }: Route): boolean =>
+  least.costCents <= most.costCents &&
+  least.carefulMinutes <= most.carefulMinutes &&
+  least.typicalMinutes <= most.typicalMinutes &&
+  least.unknownSums.every((id) => most.unknownSums.includes(id));
+
+/** Between least and most lie some of the cures that are needed only perhaps, and nothing else. */
+function isSpared({ nodes }: VerifyTerms, { steps, least, ...most }: Route): boolean {
+  const perhaps = steps.filter((s) => s.kind === 'cure' && s.ifNeeded) as CureStep[];
+  const cents = (c: CureStep): number => (c.costCents === 'unknown' ? 0 : c.costCents);
+  const sets = perhaps.reduce<CureStep[][]>((all, c) => [...all, ...all.map((set) => [...set, c])], [[]]);
+  return sets.some(
+    (set) =>
+      most.costCents - least.costCents === set.reduce((n, c) => n + cents(c), 0) &&
+      most.carefulMinutes - least.carefulMinutes === set.reduce((n, c) => n + c.carefulMinutes, 0) * nodes
+  );
+}
+
+/** Units by pool and edition as one text; an unknown number makes the sum unknown. */
+function sumOfUnits(units: readonly UnitUse[]): string {
+  const sums = new Map<string, number>();
+  for (const { pool, edition, number } of units) {
+    const key = `${pool}/${edition ?? ''}`;
+    sums.set(key, (sums.get(key) ?? 0) + (number === 'unknown' ? NaN : number));
+  }
+  return JSON.stringify([...sums].sort());
+}
+
+/** The latest publication, settling or first open day of any step, by the catalogue. */
+function waitOf(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[]): Day | 'unknown' {
+  let wait: Day | 'unknown' = terms.today;
+  const later = (day: Day | 'unknown' | undefined): void => {
+    if (day === undefined) return;
+    wait = day === 'unknown' || wait === 'unknown' ? 'unknown' : Math.max(wait, day);
+  };
+  route.steps.forEach((step, i) => {
+    if (step.kind === 'cure' || step.kind === 'work-around' || step.kind === 'work') return;
+    if (step.kind === 'patch') return later(patchPublicationOf(terms, step.to.release, step.to.patch));
+    const isTarget =
+      step.to.release === route.steps[route.steps.length - 1]?.to.release && !leavesLater(route, i);
+    waitsOf(terms, step, isTarget).forEach(later);
+  });
+  offers.forEach(later);
+  // Of needs listed in turn only those of this route's own pairings put it off.
+  for (const pairing of terms.product.pairings ?? [])
+    for (const need of route.needsFirst)
+      if (need.pairing === pairing.id && isDirect(terms, pairing, need)) later(need.waitsUntil);
+  return wait;
+}
+
+const isDirect = (terms: VerifyTerms, pairing: Pairing, need: NeededFirst): boolean => {
+  const linked = terms.linked(pairing);
+  return (
+    linked !== 'unknown' &&
+    linked.some((l) => l.system === need.system && !hangsOn(l.terms, terms.system, new Set()))
+  );
+};

@@ -1,0 +1,29 @@
+import type { Names } from '../catalogue/names';
+
+/** `the hop to 31.5` */
+export function sayHop(names: Names, id: string): string {
+  const hop = names.hopOf(id);
+  return hop ? `the hop to ${names.release(hop.to)}` : 'the change of edition';
+}
+
+/** `the hop from 4 to 5`, `the hop up to 3 to 5`: with its starts as they are written. */
+export function sayHopWithStart(names: Names, id: string): string {
+  const hop = names.hopOf(id);
+  if (!hop) return id;
+  const from = names.isRelease(hop.from) ? `from ${names.release(hop.from)}` : hop.from;
+  return `the hop ${from} to ${names.release(hop.to)}`;
+}
+
+/** `the hop to 31.5 closes: media withdrawn` */
+export function sayClosing(names: Names, id: string): string {
+  const because = names.hopOf(id)?.closesBecause;
+  return `${sayHop(names, id)} closes${because ? `: ${because}` : ''}`;
+}
+
+/** Where a hop or a change of edition leads: `4`, `a fresh install of 5`, `Bureau`. */
+export function sayArrival(names: Names, id: string): string {
+  const hop = names.hopOf(id);
+  if (hop) return `${hop.kind === 'fresh install' ? 'a fresh install of ' : ''}${names.release(hop.to)}`;
+  const change = names.editionChangeOf(id);
+  return change ? names.edition(change.to) : id;
+}
