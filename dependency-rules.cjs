@@ -43,6 +43,18 @@ module.exports = {
       'a folder of the core stands in LAYERS'
     ),
     rule(
+      'one-way-in',
+      { path: '^src/core/([^/]+)/', pathNot: '^src/core/verify/|\\.test\\.ts$' },
+      { path: '^src/core/[^/]+/', pathNot: ['^src/core/$1/', '^src/core/[^/]+/index\\.ts$'] },
+      'a folder of the core is entered by its index.ts'
+    ),
+    rule(
+      'one-way-in-from-outside',
+      { path: '^src/', pathNot: '^src/core/' },
+      { path: '^src/core/[^/]+/', pathNot: '^src/core/[^/]+/index\\.ts$' },
+      'a folder of the core is entered by its index.ts'
+    ),
+    rule(
       'core-is-alone',
       { path: '^src/core' },
       { path: '^src/(lib|routes|standins)' },

@@ -9,7 +9,7 @@ import { parseEstate } from '../src/core/exchange/estate-file';
 import { formatPlanCsv } from '../src/core/exchange/plan-csv';
 import { planFileOf } from '../src/core/exchange/plan-file';
 import { describeIssue, type Issue } from '../src/core/kit/issue';
-import { planInDepth } from '../src/core/plan/plan';
+import { planInDepth } from '../src/core';
 
 const USAGE =
   'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target] [--depth]';

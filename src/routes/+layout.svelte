@@ -4,7 +4,7 @@
   import { goto } from '$app/navigation';
   import { navigating, page } from '$app/state';
   import { tinykeys } from 'tinykeys';
-  import { formatDay } from '$core/date/day';
+  import { formatDay } from '$core/date';
   import Dialog from '$lib/components/Dialog.svelte';
   import Notice from '$lib/components/Notice.svelte';
   import Rail from '$lib/components/Rail.svelte';

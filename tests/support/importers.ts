@@ -1,4 +1,4 @@
-import { emptyEstate } from '../../src/core/estate/schema';
+import { emptyEstate, systemSchema } from '../../src/core/estate/schema';
 import { kindsOf } from '../../src/core/estate/facts';
 import { parseCheckItems } from '../../src/core/estate/checks';
 import { parseQuery } from '../../src/core/estate/find-systems';
@@ -14,7 +14,6 @@ import { parseOsRelease } from '../../src/core/exchange/os-release';
 import { previewImport } from '../../src/core/exchange/preview-import';
 import { parseRecords } from '../../src/core/exchange/record-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
-import { systemSchema } from '../../src/core/estate/schema';
 import type { Catalogue } from '../../src/core/catalogue/schema';
 import type { Result } from '../../src/core/kit/issue';
 import { editsOfPaste } from '../../src/lib/estate/grid';

@@ -1,12 +1,11 @@
 import { describe, expect, test } from 'vitest';
 import type { Catalogue, Product } from '../../src/core/catalogue/schema';
 import { parseDay } from '../../src/core/date/day';
-import { DEFAULT_GOAL, emptyEstate, type System } from '../../src/core/estate/schema';
+import { DEFAULT_GOAL, emptyEstate, type System, type Target } from '../../src/core/estate/schema';
 import { readInstalled } from '../../src/core/estate/read-installed';
 import { plan, planStepwise, planWith, type PlanInput } from '../../src/core/plan/plan';
 import { PlanCache } from '../../src/core/plan/plan-cache';
 import { Planning } from '../../src/core/plan/planning';
-import type { Target } from '../../src/core/estate/schema';
 import { isCounted, type Route } from '../../src/core/route/types';
 import type { CasePlan, Plan } from '../../src/core/plan/plan-types';
 import { rankVerdict } from '../../src/core/route/verdict';

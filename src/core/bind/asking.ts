@@ -1,14 +1,18 @@
-import { type Checked } from '../estate/checked';
-import { type Standing } from '../version/standing';
-import type { Day } from '../date/day';
-import type { Evidence, Seen } from '../condition/evidence';
-import type { Catalogue, Product } from '../catalogue/schema';
-import { parseDay } from '../date/day';
-import { foldText } from '../version/words';
-import { checkedOf } from '../estate/checked';
+import {
+  type Checked,
+  checkedOf,
+  type Decision,
+  isStale,
+  kindsOf,
+  seenOf,
+  seenOfFact,
+  type System
+} from '../estate';
+import { foldText, type Standing } from '../version';
+import { type Day, parseDay } from '../date';
+import type { Evidence, Seen } from '../condition';
+import type { Catalogue, Product } from '../catalogue';
 import { evidenceOf, type Surroundings } from './evidence';
-import { isStale, kindsOf, seenOf, seenOfFact } from '../estate/facts';
-import type { Decision, System } from '../estate/schema';
 
 const FOR_EVER: Day = Infinity;
 

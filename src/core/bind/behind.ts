@@ -1,7 +1,7 @@
-import { modelOf, findPublication } from '../compile/model';
-import type { Product } from '../catalogue/schema';
-import type { Day } from '../date/day';
-import type { System } from '../estate/schema';
+import { findPublication, modelOf } from '../compile';
+import type { Product } from '../catalogue';
+import type { Day } from '../date';
+import type { System } from '../estate';
 
 /** How far what is installed stands behind the newest general release of its strand. */
 export interface Behind {

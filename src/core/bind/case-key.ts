@@ -1,21 +1,30 @@
-import type { Catalogue, Product } from '../catalogue/schema';
-import { factsNeededBy } from '../catalogue/schema-hop';
-import { factOfOption } from '../catalogue/schema-right';
-import { comparisonsOf, type Comparison, type Condition } from '../condition/condition';
-import { evaluateCondition } from '../condition/evaluate-condition';
-import type { Evidence, Seen } from '../condition/evidence';
-import { FactKinds } from '../condition/fact-kind';
-import { parseFigure } from '../condition/measure';
-import { parseCondition } from '../condition/parse-condition';
-import { foldText } from '../version/words';
+import { type Catalogue, factOfOption, factsNeededBy, type Product } from '../catalogue';
+import {
+  type Comparison,
+  comparisonsOf,
+  type Condition,
+  evaluateCondition,
+  type Evidence,
+  FactKinds,
+  parseCondition,
+  parseFigure,
+  type Seen
+} from '../condition';
+import { foldText } from '../version';
 import { truthOfListed } from './evidence';
-import { isStale, seenOf, seenOfFact, type FactDecisions } from '../estate/facts';
-import { checkedOf } from '../estate/checked';
+import {
+  checkedOf,
+  type Decision,
+  type FactDecisions,
+  isStale,
+  type LinkIndex,
+  seenOf,
+  seenOfFact,
+  situationKey,
+  type System
+} from '../estate';
 import { coloursOf } from './colours';
-import type { LinkIndex } from '../estate/links';
-import { situationKey } from '../estate/situation';
-import type { Day } from '../date/day';
-import type { Decision, System } from '../estate/schema';
+import type { Day } from '../date';
 
 /** What a product's rules ask of a fact: comparisons that cut its values into pieces, or every value by itself. */
 interface Cut {

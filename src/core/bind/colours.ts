@@ -1,5 +1,4 @@
-import type { LinkEnd, LinkIndex } from '../estate/links';
-import type { System } from '../estate/schema';
+import type { LinkEnd, LinkIndex, System } from '../estate';
 
 /**
  * Colours that are equal for linked systems that cannot be told apart by their own keys and those of what they are linked

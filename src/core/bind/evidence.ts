@@ -1,13 +1,7 @@
-import type { Evidence, LinkedEvidence, Seen } from '../condition/evidence';
-import { truthOf, type Truth } from '../condition/truth';
-import type { Catalogue, Product } from '../catalogue/schema';
-import type { Standing } from '../version/standing';
-import { matchesRange } from '../version/range';
-import { sequenceOf } from '../version/sequence';
-import { foldText } from '../version/words';
-import { NO_DECISIONS, seenOf, seenOfFact, type FactDecisions } from '../estate/facts';
-import { LinkIndex } from '../estate/links';
-import type { System } from '../estate/schema';
+import { type Evidence, type LinkedEvidence, type Seen, type Truth, truthOf } from '../condition';
+import type { Catalogue, Product } from '../catalogue';
+import { foldText, matchesRange, sequenceOf, type Standing } from '../version';
+import { type FactDecisions, LinkIndex, NO_DECISIONS, seenOf, seenOfFact, type System } from '../estate';
 
 /** What stands around a system: what it is linked with, and what was decided of facts. */
 export interface Surroundings {

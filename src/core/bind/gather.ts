@@ -1,9 +1,15 @@
-import { readSwitch } from '../condition/evaluate-condition';
-import { truthOf, type Truth } from '../condition/truth';
+import { readSwitch, type Truth, truthOf } from '../condition';
 import type { CaseKeys } from './case-key';
-import { FactDecisions, NO_DECISIONS, seenOf } from '../estate/facts';
-import { situationKey } from '../estate/situation';
-import type { Decision, Estate, Goal, System } from '../estate/schema';
+import {
+  type Decision,
+  type Estate,
+  FactDecisions,
+  type Goal,
+  NO_DECISIONS,
+  seenOf,
+  situationKey,
+  type System
+} from '../estate';
 
 /** Systems of a situation whose rule-relevant inputs are equal (RECKONING A2): the unit of planning. */
 export interface Case {

@@ -1,7 +1,5 @@
-import { BASE } from '../estate/situation';
-import type { ProductModel } from '../compile/model';
-import { NOTHING, type Place } from '../compile/place';
-import type { Reading, System } from '../estate/schema';
+import { BASE, type Reading, type System } from '../estate';
+import { NOTHING, type Place, type ProductModel } from '../compile';
 
 /** Most starts a system with unknown readings is planned from. */
 const MAX_STARTS = 2000;

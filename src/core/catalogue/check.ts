@@ -1,7 +1,7 @@
 import { factOfOption } from './schema-right';
-import type { Issue } from '../kit/issue';
-import { FactKinds } from '../condition/fact-kind';
-import { BASE_PATCH, sequenceOf } from '../version/sequence';
+import type { Issue } from '../kit';
+import { FactKinds } from '../condition';
+import { BASE_PATCH, sequenceOf } from '../version';
 import { checkNeeds } from './check-need';
 import { ReferenceCheck, type CatalogueNames } from './reference-check';
 import type { Catalogue, Product } from './schema';

@@ -1,4 +1,4 @@
-import { compareReleases, sequenceOf } from '../version/sequence';
+import { compareReleases, sequenceOf } from '../version';
 import type { Product } from './schema';
 
 /** A release in one of its editions. */

@@ -1,5 +1,5 @@
-import { parseDateText } from '../date/interval';
-import { fail, succeed, type Result } from '../kit/issue';
+import { parseDateText } from '../date';
+import { fail, type Result, succeed } from '../kit';
 import { entryKey } from './entry-path';
 import { statementsOf } from './settle';
 import type { Catalogue } from './schema';

@@ -1,7 +1,6 @@
 import type { Product } from './schema';
 import type { EditionChange, Hop } from './schema-hop';
-import { BASE_PATCH, ONLY } from '../version/sequence';
-import type { Standing } from '../version/standing';
+import { BASE_PATCH, ONLY, type Standing } from '../version';
 
 /** The names of one product's things; an id stands in where the catalogue has no name or no longer the thing. */
 export class Names {

@@ -1,6 +1,5 @@
 import type { Catalogue, Product, Release } from './schema';
-import { BASE_PATCH } from '../version/sequence';
-import { foldText, wordsOf } from '../version/words';
+import { BASE_PATCH, foldText, wordsOf } from '../version';
 
 /** What a text could be, part by part. Each list holds ids; an empty list: the text says nothing of this part. */
 export interface InstalledParse {

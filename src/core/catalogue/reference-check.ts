@@ -1,10 +1,6 @@
-import { checkCondition } from '../condition/check-condition';
-import type { FactKinds } from '../condition/fact-kind';
-import { comparisonsOf, linkedRangesOf } from '../condition/condition';
-import { parseCondition } from '../condition/parse-condition';
-import type { Issue } from '../kit/issue';
-import { parseRange, placesOf } from '../version/range';
-import { BASE_PATCH, patchIndex, sequenceOf, type Sequence } from '../version/sequence';
+import { checkCondition, comparisonsOf, type FactKinds, linkedRangesOf, parseCondition } from '../condition';
+import type { Issue } from '../kit';
+import { BASE_PATCH, parseRange, patchIndex, placesOf, type Sequence, sequenceOf } from '../version';
 import type { Product } from './schema';
 
 type Path = readonly (string | number)[];

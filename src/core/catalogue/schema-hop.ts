@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BASE_PATCH } from '../version/sequence';
+import { BASE_PATCH } from '../version';
 import {
   aliases,
   conditionText,

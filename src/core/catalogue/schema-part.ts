@@ -1,9 +1,7 @@
 import { z } from 'zod';
-import { parseCondition } from '../condition/parse-condition';
-import { parseFigure } from '../condition/measure';
-import { parseDateText } from '../date/interval';
-import { PHASES } from '../date/service';
-import { parseRange, RANGE_WORDS } from '../version/range';
+import { parseCondition, parseFigure } from '../condition';
+import { parseDateText, PHASES } from '../date';
+import { parseRange, RANGE_WORDS } from '../version';
 
 /** The pieces every entry of a catalogue file is made of. */
 const MAX_MINUTES = 1_000_000;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MEASURES } from '../condition/measure';
+import { MEASURES } from '../condition';
 import { editionChange, hop, offer, release, track } from './schema-hop';
 import { caution, companion, model, pairing, place, requirement } from './schema-need';
 import { right } from './schema-right';

@@ -1,5 +1,5 @@
 import { entryKey, joinEntryPath } from './entry-path';
-import { parseDateText, readDay } from '../date/interval';
+import { parseDateText, readDay } from '../date';
 import { KEPT, type Catalogue } from './schema';
 
 /** Something a catalogue states in two or more ways. */

@@ -1,16 +1,11 @@
-import { findFeatureDifference, type FeatureDifference } from '../catalogue/features';
-import type { Product } from '../catalogue/schema';
-import type { Day } from '../date/day';
-import { monthsBetween, parseDay } from '../date/day';
-import type { Deadline } from '../deadline/deadline';
-import type { Target } from '../estate/schema';
-import { exploreSystem, type Explored } from '../plan/explore';
-import { Planning } from '../plan/planning';
-import { sameTarget, type TargetPlan } from '../plan/plan-types';
-import { serviceEndOf } from '../compile/model';
-import { isCounted, type Reason, type Route, type ShownVerdict } from '../route/types';
-import { matchesRelease, parseRange } from '../version/range';
-import { sequenceOf } from '../version/sequence';
+import { type FeatureDifference, findFeatureDifference, type Product } from '../catalogue';
+import { type Day, monthsBetween, parseDay } from '../date';
+import type { Deadline } from '../deadline';
+import type { Target } from '../estate';
+import { type Explored, exploreSystem, Planning, sameTarget, type TargetPlan } from '../plan';
+import { serviceEndOf } from '../compile';
+import { isCounted, type Reason, type Route, type ShownVerdict } from '../route';
+import { matchesRelease, parseRange, sequenceOf } from '../version';
 
 /** What one system may do. */
 export type Option =

@@ -1,20 +1,36 @@
-import { ONLY } from '../version/sequence';
-import { parseDateText, readDay, type DateInterval, type MaybeDay } from '../date/interval';
-import { findCountedPhase, findServiceEnd, type PhaseName, type ServicePhase } from '../date/service';
-import type { FactKind } from '../condition/fact-kind';
-import { needModelOf, type NeedModel } from './need-model';
-import { matchesRelease, parseRange, tabulateRange, type PlaceTable, type Range } from '../version/range';
-import { BASE_PATCH, sequenceOf, type Sequence } from '../version/sequence';
 import {
-  MATURITIES,
+  BASE_PATCH,
+  matchesRelease,
+  ONLY,
+  parseRange,
+  type PlaceTable,
+  type Range,
+  type Sequence,
+  sequenceOf,
+  tabulateRange
+} from '../version';
+import {
+  type DateInterval,
+  findCountedPhase,
+  findServiceEnd,
+  type MaybeDay,
+  parseDateText,
+  type PhaseName,
+  readDay,
+  type ServicePhase
+} from '../date';
+import type { FactKind } from '../condition';
+import { needModelOf, type NeedModel } from './need-model';
+import {
   type EditionChange,
   type Hop,
+  MATURITIES,
   type Maturity,
   type Patch,
   type Product,
   type Release,
   type Right
-} from '../catalogue/schema';
+} from '../catalogue';
 
 /** A product made ready for planning: ids become list places, dates and ranges are read once. */
 export interface ProductModel {

@@ -1,11 +1,7 @@
-import type { Condition } from '../condition/condition';
-import { FactKinds, type FactKind } from '../condition/fact-kind';
-import { parseCondition } from '../condition/parse-condition';
-import { parseDateText, type DateInterval } from '../date/interval';
-import { parseRange, tabulateRange, type PlaceTable, type Range } from '../version/range';
-import type { Sequence } from '../version/sequence';
-import { foldText } from '../version/words';
-import type { Caution, Companion, Offer, Pairing, Product, Requirement } from '../catalogue/schema';
+import { type Condition, type FactKind, FactKinds, parseCondition } from '../condition';
+import { type DateInterval, parseDateText } from '../date';
+import { foldText, parseRange, type PlaceTable, type Range, type Sequence, tabulateRange } from '../version';
+import type { Caution, Companion, Offer, Pairing, Product, Requirement } from '../catalogue';
 
 /** A condition that is there but cannot be read: no figure, or stated in two ways. */
 type Demanded = Condition | 'unknown';

@@ -1,7 +1,6 @@
-import { BASE_PATCH } from '../version/sequence';
+import { BASE_PATCH, type Standing } from '../version';
 import type { Place } from './place';
 import type { ProductModel } from './model';
-import type { Standing } from '../version/standing';
 
 /** A place as the catalogue's ids. */
 export function idsOfPlace({ model }: { readonly model: ProductModel }, place: Place): Standing {

@@ -1,5 +1,4 @@
-import { foldText } from '../version/words';
-import { parseRange } from '../version/range';
+import { foldText, parseRange } from '../version';
 import type { Comparison, Condition } from './condition';
 import type { Evidence, LinkedEvidence, Seen } from './evidence';
 import type { FactKinds } from './fact-kind';

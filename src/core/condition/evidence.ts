@@ -1,5 +1,5 @@
 import type { Truth } from './truth';
-import type { Range } from '../version/range';
+import type { Range } from '../version';
 
 /** What is known of one fact. A raise by a cure leaves it known to be at least so much, no more (RECKONING B5). */
 export type Seen =

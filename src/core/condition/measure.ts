@@ -1,5 +1,5 @@
-import { formatDay, parseDay } from '../date/day';
-import { foldText } from '../version/words';
+import { formatDay, parseDay } from '../date';
+import { foldText } from '../version';
 
 /** What kind of quantity a fact is; decides which units its figures may have and how values compare. */
 export const MEASURES = [

@@ -1,4 +1,4 @@
-import { parseRange } from '../version/range';
+import { parseRange } from '../version';
 import { CONDITION_WORDS, type Condition, type Quantifier, type Relation } from './condition';
 import { parseFigure, type Figure } from './measure';
 import { cutTokens, type Token } from './token';

@@ -1,5 +1,4 @@
-import type { DateInterval, MaybeDay } from './interval';
-import { readDay } from './interval';
+import { type DateInterval, type MaybeDay, readDay } from './interval';
 
 export const PHASES = ['full', 'security', 'extension'] as const;
 export type PhaseName = (typeof PHASES)[number];

@@ -1,7 +1,6 @@
-import type { PhaseName } from '../date/service';
-import type { Kept } from '../catalogue/schema';
-import type { Day } from '../date/day';
-import { compareText } from '../kit/compare';
+import type { Day, PhaseName } from '../date';
+import type { Kept } from '../catalogue';
+import { compareText } from '../kit';
 
 /** What ends, and what missing it costs (RECKONING G1). */
 export interface Contributor {

@@ -1,19 +1,20 @@
-import { countedPhaseOf, type PhaseModel } from '../compile/model';
-import { PHASES } from '../date/service';
-import { KEPT } from '../catalogue/schema';
-import type { Day } from '../date/day';
+import { countedPhaseOf, type PhaseModel, type Place } from '../compile';
+import { type Day, PHASES, readDay } from '../date';
+import { KEPT } from '../catalogue';
 import { deadlineOf, type Contributor, type Deadline, type MissingCost } from './deadline';
-import { readDay } from '../date/interval';
-import { offerEnd } from '../right/find-use';
-import { useRight } from '../route/use-right';
-import { judgeMoves, positionOf, type Judgement } from '../route/judge';
-import { reasonOf } from '../route/explain';
-import type { Label } from '../route/label';
-import type { Move } from '../route/move';
-import type { Place } from '../compile/place';
-import { findChosen } from '../route/choose';
-import type { Terms } from '../route/terms';
-import type { Reason } from '../route/types';
+import { offerEnd } from '../right';
+import {
+  findChosen,
+  type Judgement,
+  judgeMoves,
+  type Label,
+  type Move,
+  positionOf,
+  type Reason,
+  reasonOf,
+  type Terms,
+  useRight
+} from '../route';
 
 /** Ends that the whole route must be done by; others bind the step that they close. */
 const ENDS: ReadonlySet<Contributor['kind']> = new Set([

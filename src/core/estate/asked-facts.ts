@@ -1,11 +1,8 @@
-import type { Catalogue, Product } from '../catalogue/schema';
-import { factsNeededBy } from '../catalogue/schema-hop';
-import { factOfOption } from '../catalogue/schema-right';
-import { comparisonsOf } from '../condition/condition';
-import { parseCondition } from '../condition/parse-condition';
+import { type Catalogue, factOfOption, factsNeededBy, type Product } from '../catalogue';
+import { comparisonsOf, parseCondition } from '../condition';
 import { findFact, isStale, kindsOf, seenOf, type FactDecisions } from './facts';
 import type { System } from './schema';
-import type { Day } from '../date/day';
+import type { Day } from '../date';
 
 /** Parts of what is installed that are read like facts. */
 export const PARTS = ['product', 'release', 'patch', 'edition', 'architecture'] as const;

@@ -1,9 +1,6 @@
-import type { Product } from '../catalogue/schema';
-import { comparisonsOf } from '../condition/condition';
-import { FactKinds } from '../condition/fact-kind';
-import { parseCondition } from '../condition/parse-condition';
-import { besideStated, type Truth } from '../condition/truth';
-import { foldText } from '../version/words';
+import type { Product } from '../catalogue';
+import { besideStated, comparisonsOf, FactKinds, parseCondition, type Truth } from '../condition';
+import { foldText } from '../version';
 import type { Check, System } from './schema';
 
 type Item = Check['items'][number];

@@ -1,8 +1,6 @@
-import type { Product } from '../catalogue/schema';
-import type { FactKinds } from '../condition/fact-kind';
-import { comparisonsOf } from '../condition/condition';
-import { parseCondition } from '../condition/parse-condition';
-import { foldText } from '../version/words';
+import type { Product } from '../catalogue';
+import { comparisonsOf, type FactKinds, parseCondition } from '../condition';
+import { foldText } from '../version';
 import { addReading } from './facts';
 import { parseFactText } from './fact-text';
 import { CHECK_RESULTS, type Check, type Fact, type System, type SystemCompanion } from './schema';

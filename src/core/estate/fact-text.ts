@@ -1,9 +1,14 @@
-import { readSwitch } from '../condition/evaluate-condition';
-import type { FactKind } from '../condition/fact-kind';
-import { figureIn, formatFigure, isOrdered, parseFigure, unitsOf } from '../condition/measure';
-import { formatDay } from '../date/day';
-import { parseMessyDay } from '../date/messy';
-import { foldText } from '../version/words';
+import {
+  type FactKind,
+  figureIn,
+  formatFigure,
+  isOrdered,
+  parseFigure,
+  readSwitch,
+  unitsOf
+} from '../condition';
+import { formatDay, parseMessyDay } from '../date';
+import { foldText } from '../version';
 import { statementsOf } from './facts';
 import { UNKNOWN_WHY, type Fact } from './schema';
 

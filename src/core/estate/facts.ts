@@ -1,10 +1,15 @@
-import type { Seen } from '../condition/evidence';
-import { FactKinds, type FactKind } from '../condition/fact-kind';
-import { figureIn, isOrdered, parseFigure } from '../condition/measure';
-import { readSwitch } from '../condition/evaluate-condition';
-import { parseDay, type Day } from '../date/day';
-import { foldText } from '../version/words';
-import { compareText } from '../kit/compare';
+import {
+  type FactKind,
+  FactKinds,
+  figureIn,
+  isOrdered,
+  parseFigure,
+  readSwitch,
+  type Seen
+} from '../condition';
+import { type Day, parseDay } from '../date';
+import { foldText } from '../version';
+import { compareText } from '../kit';
 import type { Decision, Fact, FactValue, Statement, System } from './schema';
 
 /** The fact as recorded; undefined where nobody has said anything of it. */

@@ -1,6 +1,5 @@
-import { figureIn, isOrdered, parseFigure } from '../condition/measure';
-import type { FactKinds } from '../condition/fact-kind';
-import { foldText } from '../version/words';
+import { type FactKinds, figureIn, isOrdered, parseFigure } from '../condition';
+import { foldText } from '../version';
 
 /**
  * A search in words. Its text:

@@ -1,6 +1,6 @@
 import { mergeFacts } from './facts';
-import { foldText } from '../version/words';
-import { compareText } from '../kit/compare';
+import { foldText } from '../version';
+import { compareText } from '../kit';
 import type { Check, Estate, Fact, System } from './schema';
 
 /** Something two people's records state differently; `values` in a fixed order, whoever's they are. */

@@ -1,8 +1,5 @@
-import type { Product } from '../catalogue/schema';
-import type { Standing } from '../version/standing';
-import { matchesRange, parseRange } from '../version/range';
-import { sequenceOf } from '../version/sequence';
-import { foldText } from '../version/words';
+import type { Product } from '../catalogue';
+import { foldText, matchesRange, parseRange, sequenceOf, type Standing } from '../version';
 import { findFact, statementsOf } from './facts';
 import type { System } from './schema';
 

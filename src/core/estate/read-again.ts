@@ -1,4 +1,4 @@
-import type { Catalogue } from '../catalogue/schema';
+import type { Catalogue } from '../catalogue';
 import { readInstalled } from './read-installed';
 import type { Reading, System } from './schema';
 import { readingKey } from './situation';

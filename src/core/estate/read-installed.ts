@@ -1,8 +1,5 @@
-import type { Catalogue } from '../catalogue/schema';
-import { ONLY } from '../version/sequence';
-import { parseInstalled, type InstalledParse } from '../catalogue/parse-installed';
-import { BASE_PATCH } from '../version/sequence';
-import { foldText } from '../version/words';
+import { type Catalogue, type InstalledParse, parseInstalled } from '../catalogue';
+import { BASE_PATCH, foldText, ONLY } from '../version';
 import type { Reading, System } from './schema';
 
 export type InstalledReadings = Pick<System, 'product' | 'release' | 'patch' | 'edition' | 'architecture'>;

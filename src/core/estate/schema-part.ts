@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parseDay } from '../date/day';
+import { parseDay } from '../date';
 
 /** Parts the stored shapes share. */
 export const text = z.string().max(500);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { KEPT, MATURITIES } from '../catalogue/schema';
-import { PHASES } from '../date/service';
+import { KEPT, MATURITIES } from '../catalogue';
+import { PHASES } from '../date';
 import { decision, recheck, whatIf } from './schema-decision';
 import { factValue, isoDay, key, text } from './schema-part';
 

@@ -1,4 +1,4 @@
-import { BASE_PATCH } from '../version/sequence';
+import { BASE_PATCH } from '../version';
 import type { Reading, System } from './schema';
 
 export const BASE: Reading = { is: BASE_PATCH };

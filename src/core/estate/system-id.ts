@@ -1,4 +1,4 @@
-import { foldText } from '../version/words';
+import { foldText } from '../version';
 
 const PLAIN_ID = /^[a-z0-9](?:[a-z0-9-]{0,78}[a-z0-9])?$/;
 

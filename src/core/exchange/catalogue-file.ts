@@ -1,10 +1,15 @@
 import { isAlias, isMap, isScalar, isSeq, type Document, type LineCounter } from 'yaml';
-import { checkCatalogue } from '../catalogue/check';
-import { migrateCatalogue } from '../catalogue/migrate';
-import { CATALOGUE_FORMAT, CATALOGUE_VERSION, catalogueSchema, type Catalogue } from '../catalogue/schema';
-import { parseCondition } from '../condition/parse-condition';
-import { describeConditionFault } from '../wording/condition';
-import { fail, succeed, type Issue, type Result } from '../kit/issue';
+import {
+  type Catalogue,
+  CATALOGUE_FORMAT,
+  CATALOGUE_VERSION,
+  catalogueSchema,
+  checkCatalogue,
+  migrateCatalogue
+} from '../catalogue';
+import { parseCondition } from '../condition';
+import { describeConditionFault } from '../wording';
+import { fail, type Issue, type Result, succeed } from '../kit';
 import { readYaml } from './read-yaml';
 import { issuesOfZod } from './zod-issues';
 

@@ -1,9 +1,7 @@
 import { isMap, isScalar, isSeq, parseDocument, type Document } from 'yaml';
-import { choicesAt, outlineAt } from '../catalogue/outline';
-import { CONDITION_WORDS } from '../condition/condition';
-import { FactKinds, type FactKind } from '../condition/fact-kind';
-import { unitsOf } from '../condition/measure';
-import { RANGE_WORDS } from '../version/range';
+import { choicesAt, outlineAt } from '../catalogue';
+import { CONDITION_WORDS, type FactKind, FactKinds, unitsOf } from '../condition';
+import { RANGE_WORDS } from '../version';
 
 /** Words that would fit at a place in a catalogue's text. */
 export interface Completion {

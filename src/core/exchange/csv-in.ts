@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { fail, succeed, type Result } from '../kit/issue';
+import { fail, type Result, succeed } from '../kit';
 import { findTextFault } from './guard';
 
 const MAX_ROWS = 500_000;

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import type { Catalogue } from '../catalogue/schema';
-import { parseDay } from '../date/day';
-import type { SystemCompanion } from '../estate/schema';
-import { fail, succeed, type Result } from '../kit/issue';
-import { foldText } from '../version/words';
+import type { Catalogue } from '../catalogue';
+import { parseDay } from '../date';
+import type { SystemCompanion } from '../estate';
+import { fail, type Result, succeed } from '../kit';
+import { foldText } from '../version';
 import { clip, type MachineRecord } from './machine-record';
 import { parseJson } from './workspace-file';
 import { issuesOfZod } from './zod-issues';

@@ -1,6 +1,6 @@
 import { isSeq, parseDocument, type Document } from 'yaml';
-import { fail, succeed, type Result } from '../kit/issue';
-import { editValue, isEqual, type Edit } from '../catalogue/diff-values';
+import { fail, type Result, succeed } from '../kit';
+import { type Edit, editValue, isEqual } from '../catalogue';
 import { readYaml } from './read-yaml';
 import { spliceOf, type Splice } from './splice-yaml';
 

@@ -1,7 +1,5 @@
-import type { Catalogue } from '../catalogue/schema';
-import { formatFactText } from '../estate/fact-text';
-import type { Estate, System } from '../estate/schema';
-import { Names } from '../catalogue/names';
+import { type Catalogue, Names } from '../catalogue';
+import { type Estate, formatFactText, type System } from '../estate';
 import { formatCsv } from './csv-out';
 import { IMPORT_FIELDS, type ImportField } from './mapping';
 

@@ -1,10 +1,10 @@
-import type { Catalogue } from '../catalogue/schema';
-import { emptyEstate, type Estate } from '../estate/schema';
-import { fail, succeed, type Result } from '../kit/issue';
+import type { Catalogue } from '../catalogue';
+import { emptyEstate, type Estate } from '../estate';
+import { fail, type Result, succeed } from '../kit';
 import { parseCatalogue } from './catalogue-file';
 import { parseCsv } from './csv-in';
 import { decodeText } from './decode-text';
-import { FactKinds } from '../condition/fact-kind';
+import { FactKinds } from '../condition';
 import { readRows } from './import-rows';
 import { previewImport, type ImportedRow } from './preview-import';
 import { suggestMapping } from './mapping';

@@ -1,4 +1,4 @@
-import type { Issue } from '../kit/issue';
+import type { Issue } from '../kit';
 
 export const MAX_FILE_BYTES = 256 * 1024 * 1024;
 export const MAX_NESTING = 64;

@@ -1,6 +1,5 @@
-import type { Catalogue, Product } from '../catalogue/schema';
-import { BASE_PATCH } from '../version/sequence';
-import { wordsOf } from '../version/words';
+import type { Catalogue, Product } from '../catalogue';
+import { BASE_PATCH, wordsOf } from '../version';
 
 /** A stretch of the text that named something of the catalogue. */
 export interface DecidingWords {

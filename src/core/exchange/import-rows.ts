@@ -1,9 +1,6 @@
-import type { FactKind, FactKinds } from '../condition/fact-kind';
-import { formatDay } from '../date/day';
-import { parseMessyDay } from '../date/messy';
-import type { InstalledTexts } from '../estate/read-installed';
-import { parseFactText, splitUnit } from '../estate/fact-text';
-import type { Fact } from '../estate/schema';
+import type { FactKind, FactKinds } from '../condition';
+import { formatDay, parseMessyDay } from '../date';
+import { type Fact, type InstalledTexts, parseFactText, splitUnit } from '../estate';
 import { restoreCell } from './csv-out';
 import { clip, type MachineRecord, type NamedLink } from './machine-record';
 import { isFactKey, type ImportField, type Mapping } from './mapping';

@@ -1,4 +1,4 @@
-import { fail, type Result } from '../kit/issue';
+import { fail, type Result } from '../kit';
 import { checkTable, type TableText } from './csv-in';
 import { parseJson } from './workspace-file';
 

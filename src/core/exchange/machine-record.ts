@@ -1,5 +1,4 @@
-import type { InstalledTexts } from '../estate/read-installed';
-import type { Fact, System, SystemCompanion } from '../estate/schema';
+import type { Fact, InstalledTexts, System, SystemCompanion } from '../estate';
 
 /** One machine as some file tells of it, before it is compared with what is known. Absent: the file says nothing of it. */
 export interface MachineRecord {

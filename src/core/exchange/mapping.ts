@@ -1,7 +1,6 @@
-import { FactKinds } from '../condition/fact-kind';
-import { splitUnit } from '../estate/fact-text';
-import type { RememberedList } from '../estate/schema';
-import { foldText } from '../version/words';
+import { FactKinds } from '../condition';
+import { type RememberedList, splitUnit } from '../estate';
+import { foldText } from '../version';
 
 /** What a column of a list of machines can hold. */
 export const IMPORT_FIELDS = [

@@ -1,7 +1,6 @@
-import { formatDay } from '../date/day';
-import { parseMessyDay } from '../date/messy';
-import type { Fact } from '../estate/schema';
-import { fail, succeed, type Result } from '../kit/issue';
+import { formatDay, parseMessyDay } from '../date';
+import type { Fact } from '../estate';
+import { fail, type Result, succeed } from '../kit';
 import { findTextFault } from './guard';
 import { clip, type MachineRecord } from './machine-record';
 

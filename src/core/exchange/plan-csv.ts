@@ -1,13 +1,10 @@
-import type { Catalogue, Product } from '../catalogue/schema';
-import { formatDay } from '../date/day';
-import type { Estate, System } from '../estate/schema';
-import { Names } from '../catalogue/names';
-import { describeReason } from '../wording/reason';
-import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '../plan/plan-types';
-import { addSums } from '../right/money';
-import type { RightShare } from '../right/right-need';
-import type { Route } from '../route/types';
-import { sayStep } from '../wording/step';
+import { type Catalogue, Names, type Product } from '../catalogue';
+import { formatDay } from '../date';
+import type { Estate, System } from '../estate';
+import { describeReason, sayStep } from '../wording';
+import { type CasePlan, type Plan, sameTarget, type TargetPlan } from '../plan';
+import { addSums, type RightShare } from '../right';
+import type { Route } from '../route';
 import { formatCsv } from './csv-out';
 
 export const PLAN_COLUMNS = [

@@ -1,13 +1,10 @@
 import { z } from 'zod';
-import { formatDay } from '../date/day';
-import type { Contributor } from '../deadline/deadline';
-import type { Exploration } from '../plan/explore';
-import type { Question } from '../plan/find-out';
-import type { CasePlan, Plan, TargetPlan } from '../plan/plan-types';
-import { VERDICTS, type Reason, type Route, type Step } from '../route/types';
-import { COUNTED_KINDS } from '../catalogue/counted';
-import { KEPT } from '../catalogue/schema';
-import { describeReason } from '../wording/reason';
+import { formatDay } from '../date';
+import type { Contributor } from '../deadline';
+import type { CasePlan, Exploration, Plan, Question, TargetPlan } from '../plan';
+import { type Reason, type Route, type Step, VERDICTS } from '../route';
+import { COUNTED_KINDS, KEPT } from '../catalogue';
+import { describeReason } from '../wording';
 
 const PLAN_FORMAT = 'orange-stair-plan';
 const PLAN_VERSION = 3;

@@ -1,14 +1,26 @@
-import type { Catalogue, Product } from '../catalogue/schema';
-import type { FactKinds } from '../condition/fact-kind';
-import { findDifferences, sayDifference } from '../estate/changes';
-import { addReading, isSameValue, kindsOf, statementsOf } from '../estate/facts';
-import { formatFactText } from '../estate/fact-text';
-import { readInstalled, type InstalledTexts, type InstalledUnderstanding } from '../estate/read-installed';
-import type { Fact, ImportRecord, Link, System, SystemCompanion } from '../estate/schema';
-import { newSystemId } from '../estate/system-id';
-import type { Issue } from '../kit/issue';
-import { foldText } from '../version/words';
-import { describeInstalled } from '../wording/system';
+import type { Catalogue, Product } from '../catalogue';
+import type { FactKinds } from '../condition';
+import {
+  addReading,
+  type Fact,
+  findDifferences,
+  formatFactText,
+  type ImportRecord,
+  type InstalledTexts,
+  type InstalledUnderstanding,
+  isSameValue,
+  kindsOf,
+  type Link,
+  newSystemId,
+  readInstalled,
+  sayDifference,
+  statementsOf,
+  type System,
+  type SystemCompanion
+} from '../estate';
+import type { Issue } from '../kit';
+import { foldText } from '../version';
+import { describeInstalled } from '../wording';
 import type { MachineRecord } from './machine-record';
 
 /** What becomes of one machine of the file. */

@@ -1,6 +1,6 @@
 import { isScalar, isSeq, LineCounter, parseDocument, visit, type Document } from 'yaml';
-import { NUMBER_KEYS } from '../catalogue/schema';
-import { fail, succeed, type Issue, type Result } from '../kit/issue';
+import { NUMBER_KEYS } from '../catalogue';
+import { fail, type Issue, type Result, succeed } from '../kit';
 import { findTextFault, findValueFault, MAX_ALIASES, MAX_NESTING } from './guard';
 
 /** A YAML text as read: its document, for places; its value, with every spelling kept. */

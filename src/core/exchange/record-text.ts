@@ -1,10 +1,8 @@
-import { FactKinds } from '../condition/fact-kind';
-import { formatDay } from '../date/day';
-import { parseMessyDay } from '../date/messy';
-import { parseFactText } from '../estate/fact-text';
-import type { Fact, SystemCompanion } from '../estate/schema';
-import { fail, succeed, type Result } from '../kit/issue';
-import { foldText } from '../version/words';
+import { FactKinds } from '../condition';
+import { formatDay, parseMessyDay } from '../date';
+import { type Fact, parseFactText, type SystemCompanion } from '../estate';
+import { fail, type Result, succeed } from '../kit';
+import { foldText } from '../version';
 import { findTextFault } from './guard';
 import { clip, type MachineRecord, type NamedLink } from './machine-record';
 

@@ -1,6 +1,5 @@
-import { diffValues } from '../catalogue/diff-values';
-import { CATALOGUE_VERSION, emptyCatalogue, type Catalogue } from '../catalogue/schema';
-import { succeed, type Result } from '../kit/issue';
+import { type Catalogue, CATALOGUE_VERSION, diffValues, emptyCatalogue } from '../catalogue';
+import { type Result, succeed } from '../kit';
 import { parseCatalogue } from './catalogue-file';
 import { readYamlValue } from './read-yaml';
 import { editText } from './edit-text';

@@ -1,7 +1,7 @@
 import { unzipSync } from 'fflate';
 import readXlsxFile from 'read-excel-file/universal';
-import { formatDay } from '../date/day';
-import { fail, succeed, type Result } from '../kit/issue';
+import { formatDay } from '../date';
+import { fail, type Result, succeed } from '../kit';
 import { checkTable, type TableText } from './csv-in';
 import { MAX_FILE_BYTES } from './guard';
 

@@ -1,5 +1,5 @@
 import { isMap, isScalar, isSeq, type Document, type Pair, type YAMLMap, type YAMLSeq } from 'yaml';
-import type { Edit } from '../catalogue/diff-values';
+import type { Edit } from '../catalogue';
 import { renderBlock, renderInline, renderItem, renderPair } from './render-yaml';
 
 /** A stretch of text to be replaced. */

@@ -1,12 +1,12 @@
 import {
   DEFAULT_GOAL,
+  type Estate,
+  type Workspace,
   WORKSPACE_FORMAT,
   WORKSPACE_VERSION,
-  workspaceSchema,
-  type Estate,
-  type Workspace
-} from '../estate/schema';
-import { describeIssue, fail, succeed, type Result } from '../kit/issue';
+  workspaceSchema
+} from '../estate';
+import { describeIssue, fail, type Result, succeed } from '../kit';
 import { parseCatalogue } from './catalogue-file';
 import { findTextFault, findValueFault } from './guard';
 import { issuesOfZod } from './zod-issues';

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { isKnownCode, type Issue } from '../kit/issue';
+import { isKnownCode, type Issue } from '../kit';
 
 const MAX_ISSUES = 50;
 

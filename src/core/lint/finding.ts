@@ -1,9 +1,7 @@
-import type { FactKinds } from '../condition/fact-kind';
-import type { Day } from '../date/day';
-import { parseDateText, type DateInterval } from '../date/interval';
-import type { Edit } from '../catalogue/diff-values';
-import type { ProductModel } from '../compile/model';
-import type { Catalogue, Product } from '../catalogue/schema';
+import type { FactKinds } from '../condition';
+import { type DateInterval, type Day, parseDateText } from '../date';
+import type { Catalogue, Edit, Product } from '../catalogue';
+import type { ProductModel } from '../compile';
 
 /** What the lint claims to find. Wording lives in `wording/lint.ts`. */
 export const LINT_CODES = [

@@ -1,8 +1,7 @@
-import { FactKinds } from '../condition/fact-kind';
-import type { Day } from '../date/day';
-import { modelOf } from '../compile/model';
-import type { Catalogue, Product } from '../catalogue/schema';
-import { settleCatalogue, type Ruling } from '../catalogue/settle';
+import { FactKinds } from '../condition';
+import type { Day } from '../date';
+import { modelOf } from '../compile';
+import { type Catalogue, type Product, type Ruling, settleCatalogue } from '../catalogue';
 import { LINT_KINDS, type LintContext, type LintFinding } from './finding';
 import { lintDates } from './lint-dates';
 import { lintHops } from './lint-hops';

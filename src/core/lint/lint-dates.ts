@@ -1,5 +1,5 @@
-import { PHASES } from '../date/service';
-import type { Release } from '../catalogue/schema';
+import { PHASES } from '../date';
+import type { Release } from '../catalogue';
 import { isSurelyBefore, spanOfText, type LintContext } from './finding';
 
 /** Days that contradict each other: ends before starts, phases and patches out of order. */

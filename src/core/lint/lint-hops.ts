@@ -1,7 +1,6 @@
-import { matchesRelease, parseRange } from '../version/range';
-import { compareReleases } from '../version/sequence';
-import { isForbidden } from '../compile/model';
-import type { Hop, Right } from '../catalogue/schema';
+import { compareReleases, matchesRelease, parseRange } from '../version';
+import { isForbidden } from '../compile';
+import type { Hop, Right } from '../catalogue';
 import type { LintContext } from './finding';
 
 /** Hops that lead nowhere or contradict each other, releases no hop leads to, cells nobody has filled, rights without a path. */

@@ -1,8 +1,6 @@
-import { findReachable } from '../condition/cells';
-import { comparisonsOf, type Condition } from '../condition/condition';
-import { parseCondition } from '../condition/parse-condition';
-import { matchesRelease, parseRange } from '../version/range';
-import type { Requirement } from '../catalogue/schema';
+import { comparisonsOf, type Condition, findReachable, parseCondition } from '../condition';
+import { matchesRelease, parseRange } from '../version';
+import type { Requirement } from '../catalogue';
 import type { LintContext } from './finding';
 
 /** Conditions that cannot matter, cures and cautions beside the point, companions, pairings and tracks with holes. */

@@ -1,5 +1,5 @@
-import { formatDay, type Day } from '../date/day';
-import type { Catalogue } from '../catalogue/schema';
+import { type Day, formatDay } from '../date';
+import type { Catalogue } from '../catalogue';
 import { isSurelyBefore, spanOfText, type LintFinding } from './finding';
 
 /** After so many days without anybody looking, a source is stale. */

@@ -1,9 +1,6 @@
-import type { ProductModel } from '../compile/model';
-import type { PairingModel } from '../compile/need-model';
-import { truthOf, type Truth } from '../condition/truth';
-import type { Place } from '../compile/place';
-import { matchesRange } from '../version/range';
-import { BASE_PATCH, sequenceOf } from '../version/sequence';
+import type { PairingModel, Place, ProductModel } from '../compile';
+import { type Truth, truthOf } from '../condition';
+import { BASE_PATCH, matchesRange, sequenceOf } from '../version';
 
 /**
  * Whether a release of one product and one of a linked system may be together, as a pairing of the first says: a line of

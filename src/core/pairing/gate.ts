@@ -1,7 +1,6 @@
-import type { Run, Truth } from '../condition/truth';
-import type { Day } from '../date/day';
-import type { MaybeDay } from '../date/interval';
-import type { Place } from '../compile/place';
+import type { Run, Truth } from '../condition';
+import type { Day, MaybeDay } from '../date';
+import type { Place } from '../compile';
 
 /** How a pairing stands at a step that arrives somewhere; `Need` tells of what has to be done first. */
 export interface Gate<Need> {

@@ -1,9 +1,6 @@
-import type { ProductModel } from '../compile/model';
-import type { PairingModel } from '../compile/need-model';
-import { NOTHING, targetKey, type Place } from '../compile/place';
-import { and, type Truth } from '../condition/truth';
-import type { Day } from '../date/day';
-import type { MaybeDay } from '../date/interval';
+import { NOTHING, type PairingModel, type Place, type ProductModel, targetKey } from '../compile';
+import { and, type Truth } from '../condition';
+import type { Day, MaybeDay } from '../date';
 import { Components } from './components';
 import { fitsTogether } from './fits';
 import type { FindGates, First, Gate, Way, Ways, When } from './gate';

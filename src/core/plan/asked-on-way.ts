@@ -1,14 +1,7 @@
-import type { CureModel } from '../compile/need-model';
-import type { Caution, Companion, Requirement } from '../catalogue/schema';
-import { factsIn } from '../condition/condition';
-import type { Evaluation } from '../condition/evaluate-condition';
-import type { Truth } from '../condition/truth';
-import type { AskedClause } from '../route/asked';
-import type { AskedStep } from '../route/ask-clauses';
-import type { Place } from '../compile/place';
-import { clausesOf, replay } from '../route/replay';
-import type { Terms } from '../route/terms';
-import type { Route } from '../route/types';
+import type { CureModel, Place } from '../compile';
+import type { Caution, Companion, Requirement } from '../catalogue';
+import { type Evaluation, factsIn, type Truth } from '../condition';
+import { type AskedClause, type AskedStep, clausesOf, replay, type Route, type Terms } from '../route';
 
 /** How something that does not hold is dealt with already: by the way, or by a decision in force on its day. */
 export type Dealt = 'cured' | 'accepted' | 'waived' | 'ignored';

@@ -1,8 +1,7 @@
-import type { Terms } from '../route/terms';
-import { serviceEndOf } from '../compile/model';
-import { monthsBetween } from '../date/day';
-import { NOTHING, type Place } from '../compile/place';
-import type { Goal, Target } from '../estate/schema';
+import type { Terms } from '../route';
+import { NOTHING, type Place, serviceEndOf } from '../compile';
+import { monthsBetween } from '../date';
+import type { Goal, Target } from '../estate';
 
 /**
  * The target a rule goal aims at (RECKONING E5): the newest release (or the nearest in full service, from the installed one on; the newest where none is) on the installed one's strand that is published,

@@ -1,6 +1,6 @@
-import type { Day } from '../date/day';
+import type { Day } from '../date';
 import type { CasePlan, Plan } from './plan-types';
-import type { ShownVerdict } from '../route/types';
+import type { ShownVerdict } from '../route';
 
 /** What a person would notice of one system's plan. */
 export interface Brief {

@@ -4,15 +4,21 @@ import { findOut, lookAt, type FindOut, type Looking } from './find-out';
 import type { Planning } from './planning';
 import { findRestsOn } from './rests-on';
 import { findSavings, type Saving } from './savings';
-import type { Case } from '../bind/gather';
-import type { Target } from '../estate/schema';
-import { findChosen } from '../route/choose';
-import { routeOf } from '../route/explain';
-import { findFallbacks, type Fallback } from '../route/fallback';
-import { unbeatenOf, type Label } from '../route/label';
-import { findWhyNotStraight, type NotStraight } from '../route/nearest-miss';
-import { findRoutes, targetKey } from '../route/search';
-import type { Route } from '../route/types';
+import type { Case } from '../bind';
+import type { Target } from '../estate';
+import {
+  type Fallback,
+  findChosen,
+  findFallbacks,
+  findRoutes,
+  findWhyNotStraight,
+  type Label,
+  type NotStraight,
+  type Route,
+  routeOf,
+  unbeatenOf
+} from '../route';
+import { targetKey } from '../compile';
 
 const MOST_LISTED = 20;
 

@@ -1,17 +1,10 @@
-import type { ProductModel } from '../compile/model';
+import { idsOfPlace, type Place, type ProductModel } from '../compile';
 import { findChosenTarget } from './choose-target';
-import type { Case } from '../bind/gather';
-import { findPlaces } from '../estate/places';
-import type { System, Target } from '../estate/schema';
-import { startsOf } from '../bind/starts';
+import { type Case, startsOf } from '../bind';
+import { findPlaces, type System, type Target } from '../estate';
 import type { Planning } from './planning';
 import type { CasePlan, TargetPlan } from './plan-types';
-import type { Place } from '../compile/place';
-import { findOpenings, type Openings } from '../route/openings';
-import { idsOfPlace } from '../compile/place-ids';
-import { findQuestions } from '../route/questions';
-import type { Terms } from '../route/terms';
-import type { Atom } from '../route/unknowns';
+import { type Atom, findOpenings, findQuestions, type Openings, type Terms } from '../route';
 
 /** Something to find out: where to look on that version and model, and whom to ask. */
 export interface Question {

@@ -1,12 +1,15 @@
-import { idsOfPlace } from '../compile/place-ids';
-import type { Place } from '../compile/place';
-import type { PairedSystem } from '../pairing/together';
-import { findChosen } from '../route/choose';
-import { routeOf } from '../route/explain';
-import { compareByPreference, type Label } from '../route/label';
-import { findRoutes } from '../route/search';
-import type { GateNeed, RouteGates, Terms } from '../route/terms';
-import type { When } from '../pairing/gate';
+import { idsOfPlace, type Place } from '../compile';
+import type { PairedSystem, When } from '../pairing';
+import {
+  compareByPreference,
+  findChosen,
+  findRoutes,
+  type GateNeed,
+  type Label,
+  type RouteGates,
+  routeOf,
+  type Terms
+} from '../route';
 
 /** A linked system whose ways are routes. */
 export type PairedByRoutes = PairedSystem<Label, GateNeed>;

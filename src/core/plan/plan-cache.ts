@@ -1,6 +1,6 @@
-import type { Product } from '../catalogue/schema';
-import type { Case } from '../bind/gather';
-import { readingKey } from '../estate/situation';
+import type { Product } from '../catalogue';
+import type { Case } from '../bind';
+import { readingKey } from '../estate';
 import { planCase, type Scope } from './plan-case';
 import type { CasePlan } from './plan-types';
 import type { Planning } from './planning';

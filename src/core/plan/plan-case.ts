@@ -1,27 +1,32 @@
-import type { ProductModel } from '../compile/model';
-import { parseDay, type Day } from '../date/day';
-import { readDay } from '../date/interval';
-import { deadlineOf, type Contributor, type Deadline } from '../deadline/deadline';
-import { matchesRange, parseRange } from '../version/range';
-import { BASE_PATCH, compareReleases } from '../version/sequence';
-import type { Case } from '../bind/gather';
-import type { Decision, Target } from '../estate/schema';
-import { startsOf } from '../bind/starts';
+import { idsOfPlace, type Place, type ProductModel, targetKey } from '../compile';
+import { type Day, parseDay, readDay } from '../date';
+import { type Contributor, type Deadline, deadlineOf, findTiming, type Timing } from '../deadline';
+import { BASE_PATCH, compareReleases, matchesRange, parseRange } from '../version';
+import { type Case, startsOf } from '../bind';
+import type { Decision, Target } from '../estate';
 import { findOtherEnds } from './plan-ends';
 import { goalOf, type Planning } from './planning';
 import { findReplacement } from './replacement';
-import { reasonOf, routeOf } from '../route/explain';
-import { findChosen } from '../route/choose';
-import { findFallbacks } from '../route/fallback';
-import { findTiming, type Timing } from '../deadline/find-deadline';
-import type { Label } from '../route/label';
-import type { Place } from '../compile/place';
-import { findNearestMisses } from '../route/nearest-miss';
-import { idsOfPlace } from '../compile/place-ids';
-import { findRoutes, targetKey, type SearchResult } from '../route/search';
-import { termsWith, type Terms } from '../route/terms';
-import type { Reason, ShownVerdict, Verdict } from '../route/types';
-import { chosenOf, isBetter, rankVerdict, shownOf, verdictOf } from '../route/verdict';
+import {
+  chosenOf,
+  findChosen,
+  findFallbacks,
+  findNearestMisses,
+  findRoutes,
+  isBetter,
+  type Label,
+  rankVerdict,
+  type Reason,
+  reasonOf,
+  routeOf,
+  type SearchResult,
+  shownOf,
+  type ShownVerdict,
+  type Terms,
+  termsWith,
+  type Verdict,
+  verdictOf
+} from '../route';
 import {
   sameTarget,
   type CasePlan,

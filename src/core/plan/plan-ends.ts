@@ -1,11 +1,10 @@
-import { countedPhaseOf } from '../compile/model';
-import { parseDay, type Day } from '../date/day';
-import type { Contributor } from '../deadline/deadline';
-import { parseDateText, readDay, type DateInterval } from '../date/interval';
-import { seenOf } from '../estate/facts';
-import type { Case } from '../bind/gather';
+import { countedPhaseOf } from '../compile';
+import { type DateInterval, type Day, parseDateText, parseDay, readDay } from '../date';
+import type { Contributor } from '../deadline';
+import { seenOf } from '../estate';
+import type { Case } from '../bind';
 import type { Planning } from './planning';
-import { foldText } from '../version/words';
+import { foldText } from '../version';
 
 /**
  * What ends beside the service of what is installed (RECKONING G1): service of what it hangs on, of its hardware model,

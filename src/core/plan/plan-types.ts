@@ -1,11 +1,9 @@
-import type { Day } from '../date/day';
-import type { MaybeDay } from '../date/interval';
-import type { Deadline } from '../deadline/deadline';
-import type { Target } from '../estate/schema';
-import type { RightNeed } from '../right/right-need';
-import type { Fallback } from '../route/fallback';
-import type { Reason, Route, ShownVerdict, Verdict } from '../route/types';
-import type { Standing } from '../version/standing';
+import type { Day, MaybeDay } from '../date';
+import type { Deadline } from '../deadline';
+import type { Target } from '../estate';
+import type { RightNeed } from '../right';
+import type { Fallback, Reason, Route, ShownVerdict, Verdict } from '../route';
+import type { Standing } from '../version';
 
 /** What is said of one target of a case. */
 export interface TargetPlan {

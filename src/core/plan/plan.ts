@@ -1,12 +1,12 @@
-import type { Catalogue } from '../catalogue/schema';
-import type { Day } from '../date/day';
-import type { Estate } from '../estate/schema';
+import type { Catalogue } from '../catalogue';
+import type { Day } from '../date';
+import type { Estate } from '../estate';
 import { exploreCase, type Exploration } from './explore';
 import { PlanCache } from './plan-cache';
 import { Planning } from './planning';
 import type { CasePlan, Plan } from './plan-types';
 import { findRestsOn } from './rests-on';
-import { countRightNeeds } from '../right/count-needs';
+import { countRightNeeds } from '../right';
 import { rightCallsOf } from './right-calls';
 
 export interface PlanInput {

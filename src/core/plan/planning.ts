@@ -1,20 +1,37 @@
-import type { Catalogue, Pairing, Product } from '../catalogue/schema';
-import { modelOf, type ProductModel } from '../compile/model';
-import { settleCatalogue, type Dispute, type Ruling } from '../catalogue/settle';
-import { formatDay, type Day } from '../date/day';
-import { askingOf, passedOverOf } from '../bind/asking';
-import { CaseKeys } from '../bind/case-key';
+import {
+  type Catalogue,
+  type Dispute,
+  type Pairing,
+  type Product,
+  type Ruling,
+  settleCatalogue
+} from '../catalogue';
+import { modelOf, type Place, type ProductModel } from '../compile';
+import { type Day, formatDay } from '../date';
+import {
+  activatedOf,
+  askingOf,
+  type Case,
+  CaseKeys,
+  DecisionIndex,
+  gatherCases,
+  GoalIndex,
+  passedOverOf,
+  startsOf
+} from '../bind';
 import { findChosenTarget, findGoalTarget, findNamedTarget } from './choose-target';
-import { FactDecisions } from '../estate/facts';
-import { activatedOf, DecisionIndex, gatherCases, GoalIndex, type Case } from '../bind/gather';
-import { LinkIndex } from '../estate/links';
-import type { Decision, Estate, Goal, System } from '../estate/schema';
-import { startsOf } from '../bind/starts';
-import { situationKey } from '../estate/situation';
-import { Together } from '../pairing/together';
+import {
+  type Decision,
+  type Estate,
+  FactDecisions,
+  type Goal,
+  LinkIndex,
+  situationKey,
+  type System
+} from '../estate';
+import { Together } from '../pairing';
 import { pairedBy, type PairedByRoutes } from './paired';
-import type { Place } from '../compile/place';
-import { termsOf, type Terms } from '../route/terms';
+import { type Terms, termsOf } from '../route';
 import type { GoalSource } from './plan-types';
 
 /** What is planned by: one catalogue as it is settled, one estate, one day. Everything is made when first asked for. */

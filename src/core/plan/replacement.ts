@@ -1,10 +1,7 @@
 import type { Planning } from './planning';
 import type { Replacement, TargetPlan } from './plan-types';
-import { startAlong } from '../route/along';
-import { routeOf } from '../route/explain';
-import { NOTHING, type Place } from '../compile/place';
-import { findRoutes, targetKey } from '../route/search';
-import { NOTHING_KNOWN, type Terms } from '../route/terms';
+import { findRoutes, NOTHING_KNOWN, routeOf, startAlong, type Terms } from '../route';
+import { NOTHING, type Place, targetKey } from '../compile';
 
 /**
  * Replacing the machine as a way of its own (RECKONING B5): the price of a new one, by a published replacement for this

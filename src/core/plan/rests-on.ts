@@ -1,10 +1,7 @@
-import { joinEntryPath } from '../catalogue/entry-path';
-import type { Dispute } from '../catalogue/settle';
-import type { Product } from '../catalogue/schema';
+import { type Dispute, joinEntryPath, type Product } from '../catalogue';
 import type { CasePlan, RestsOn } from './plan-types';
-import { isCounted } from '../route/types';
-import { matchesRelease, parseRange } from '../version/range';
-import { sequenceOf } from '../version/sequence';
+import { isCounted } from '../route';
+import { matchesRelease, parseRange, sequenceOf } from '../version';
 
 /**
  * The disputed entries a case's verdict rests on: those of the releases it stands on, passes and aims at, of the hops

@@ -1,5 +1,5 @@
-import { keyOfCalls, type RightCall, type RightCalls } from '../right/count-needs';
-import { isCounted, type CountedStep } from '../route/types';
+import { keyOfCalls, type RightCall, type RightCalls } from '../right';
+import { type CountedStep, isCounted } from '../route';
 import type { CasePlan } from './plan-types';
 
 /** What the chosen routes to the goals call for of each right: those bought and those counted in units. */

@@ -1,9 +1,8 @@
 import { questionOf, type Looking, type Question } from './find-out';
 import type { Planning } from './planning';
-import { factsIn } from '../condition/condition';
-import { addSums, rankOfSum } from '../right/money';
-import type { Terms } from '../route/terms';
-import type { CureStep, Route } from '../route/types';
+import { factsIn } from '../condition';
+import { addSums, rankOfSum } from '../right';
+import type { CureStep, Route, Terms } from '../route';
 
 /** Something whose answer may make what is needed only perhaps needless, with what that saves for one system. */
 export interface Saving {

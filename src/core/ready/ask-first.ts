@@ -1,5 +1,5 @@
-import type { Question } from '../plan/find-out';
-import { addSums, rankOfSum } from '../right/money';
+import type { Question } from '../plan';
+import { addSums, rankOfSum } from '../right';
 import type { LookedCase } from './look-case';
 import type { ReadyQuestion } from './ready-types';
 

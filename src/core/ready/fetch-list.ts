@@ -1,11 +1,11 @@
-import type { Product } from '../catalogue/schema';
-import type { Day } from '../date/day';
-import type { System } from '../estate/schema';
-import { isCounted, type Route } from '../route/types';
-import { foldText } from '../version/words';
+import type { Product } from '../catalogue';
+import type { Day } from '../date';
+import type { System } from '../estate';
+import { isCounted, type Route } from '../route';
+import { foldText } from '../version';
 import type { LookedCase } from './look-case';
 import type { FetchItem } from './ready-types';
-import { addSums } from '../right/money';
+import { addSums } from '../right';
 
 interface Fetching {
   readonly looked: LookedCase;

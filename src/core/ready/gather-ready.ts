@@ -1,6 +1,5 @@
-import { kindsOf } from '../estate/facts';
-import type { Planning } from '../plan/planning';
-import type { Plan, TargetPlan } from '../plan/plan-types';
+import { kindsOf } from '../estate';
+import type { Plan, Planning, TargetPlan } from '../plan';
 import { gatherQuestions } from './ask-first';
 import { gatherFetches } from './fetch-list';
 import { gatherItems } from './items';

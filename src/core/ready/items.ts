@@ -1,14 +1,11 @@
-import type { CautionOnWay, CompanionOnWay, RequirementOnWay } from '../plan/asked-on-way';
-import type { Caution, Requirement } from '../catalogue/schema';
-import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
-import type { FactKinds } from '../condition/fact-kind';
-import type { Seen } from '../condition/evidence';
-import type { Truth } from '../condition/truth';
+import type { CautionOnWay, CompanionOnWay, RequirementOnWay } from '../plan';
+import type { Caution, Requirement } from '../catalogue';
+import { type Evaluation, type FactKinds, type Seen, type Truth, unknownFactsOf } from '../condition';
 import type { LookedCase } from './look-case';
 import { LOSSES, type Loss, type Mark, type ReadyCell, type ReadyItem } from './ready-types';
-import { foldText } from '../version/words';
+import { foldText } from '../version';
 import { findShortfall } from './shortfall';
-import { isCounted, type Reason } from '../route/types';
+import { isCounted, type Reason } from '../route';
 
 type Asked = Omit<ReadyItem, 'key' | 'cells' | 'open'> & {
   /** Of all systems of the case, where it does not say of which. */

@@ -1,15 +1,19 @@
-import { askedOnWay, type AskedOnWay } from '../plan/asked-on-way';
-import type { Product } from '../catalogue/schema';
-import { foldText } from '../version/words';
-import type { Case } from '../bind/gather';
-import { findSavings, type Saving } from '../plan/savings';
-import { findOut, lookAt, type FindOut, type Looking } from '../plan/find-out';
-import type { Planning } from '../plan/planning';
-import type { CasePlan } from '../plan/plan-types';
-import { findChosen } from '../route/choose';
-import { routeOf } from '../route/explain';
-import type { Terms } from '../route/terms';
-import type { Route } from '../route/types';
+import {
+  askedOnWay,
+  type AskedOnWay,
+  type CasePlan,
+  findOut,
+  type FindOut,
+  findSavings,
+  lookAt,
+  type Looking,
+  type Planning,
+  type Saving
+} from '../plan';
+import type { Product } from '../catalogue';
+import { foldText } from '../version';
+import type { Case } from '../bind';
+import { findChosen, type Route, routeOf, type Terms } from '../route';
 
 /** Something systems have that no list of their product names. */
 export interface Unlisted {

@@ -1,9 +1,8 @@
-import type { Dealt } from '../plan/asked-on-way';
-import type { Day } from '../date/day';
-import type { Change } from '../estate/schema';
-import type { Question } from '../plan/find-out';
-import type { RightNeed } from '../right/right-need';
-import type { Reason, ShownVerdict } from '../route/types';
+import type { Dealt, Question } from '../plan';
+import type { Day } from '../date';
+import type { Change } from '../estate';
+import type { RightNeed } from '../right';
+import type { Reason, ShownVerdict } from '../route';
 import type { Shortfall } from './shortfall';
 import type { Tally } from './tally';
 

@@ -1,4 +1,4 @@
-import type { Recheck } from '../estate/schema';
+import type { Recheck } from '../estate';
 import type { ReadyItem } from './ready-types';
 
 /** What changed of one thing asked since it was last looked at; ids of systems. */

@@ -1,11 +1,8 @@
-import { comparisonsOf } from '../condition/condition';
-import type { FactKinds } from '../condition/fact-kind';
-import { parseCondition } from '../condition/parse-condition';
-import type { Change } from '../estate/schema';
-import { addSums, rankOfSum } from '../right/money';
-import type { RightNeed } from '../right/right-need';
-import { isCounted, type CureStep, type Reason } from '../route/types';
-import { findChangeFor } from '../what-if/change-for';
+import { comparisonsOf, type FactKinds, parseCondition } from '../condition';
+import type { Change } from '../estate';
+import { addSums, rankOfSum, type RightNeed } from '../right';
+import { type CureStep, isCounted, type Reason } from '../route';
+import { findChangeFor } from '../what-if';
 import type { LookedCase } from './look-case';
 import type { Remedy, RemedyKind, Want } from './ready-types';
 

@@ -1,6 +1,4 @@
-import type { Evaluation } from '../condition/evaluate-condition';
-import type { FactKinds } from '../condition/fact-kind';
-import { figureIn, parseFigure, sayFigure } from '../condition/measure';
+import { type Evaluation, type FactKinds, figureIn, parseFigure, sayFigure } from '../condition';
 
 /** What is missing of a measured fact, as a figure. */
 export interface Shortfall {

@@ -1,9 +1,6 @@
-import type { Product } from '../catalogue/schema';
-import type { System } from '../estate/schema';
-import { foldText } from '../version/words';
-import { matchesRange, parseRange } from '../version/range';
-import { sequenceOf } from '../version/sequence';
-import type { Standing } from '../version/standing';
+import type { Product } from '../catalogue';
+import type { System } from '../estate';
+import { foldText, matchesRange, parseRange, sequenceOf, type Standing } from '../version';
 
 /** How the companions of a system fare on a release; unknown ones apart (FIELD-NOTES N24). */
 export const FARES = [

@@ -1,9 +1,9 @@
-import type { Catalogue, Right } from '../catalogue/schema';
-import { parseDay, type Day } from '../date/day';
-import type { Estate, RightHeld } from '../estate/schema';
+import type { Catalogue, Right } from '../catalogue';
+import { type Day, parseDay } from '../date';
+import type { Estate, RightHeld } from '../estate';
 import { rankOfSum } from './money';
 import type { RightNeed, RightShare } from './right-need';
-import { compareText } from '../kit/compare';
+import { compareText } from '../kit';
 
 /** One step of one system that takes a right. */
 export interface RightCall {

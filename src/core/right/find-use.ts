@@ -1,16 +1,19 @@
-import type { ProductModel, RightModel } from '../compile/model';
-import type { CountedKind } from '../catalogue/counted';
-import type { Evidence } from '../condition/evidence';
-import type { FactKinds } from '../condition/fact-kind';
-import type { Day } from '../date/day';
-import { factOfOption } from '../catalogue/schema-right';
-import { switchTruth } from '../condition/evaluate-condition';
-import { figureIn, parseFigure } from '../condition/measure';
-import { and, collapse, truthOf, type Run, type Truth } from '../condition/truth';
-import { parseDateText, readDay, type MaybeDay } from '../date/interval';
-import { NOTHING, type Place } from '../compile/place';
+import { NOTHING, type Place, type ProductModel, type RightModel } from '../compile';
+import { type CountedKind, factOfOption } from '../catalogue';
+import {
+  and,
+  collapse,
+  type Evidence,
+  type FactKinds,
+  figureIn,
+  parseFigure,
+  type Run,
+  switchTruth,
+  type Truth,
+  truthOf
+} from '../condition';
+import { type Day, type MaybeDay, parseDateText, readDay, type StepDays } from '../date';
 import type { RightUse, UnitUse } from './right-use';
-import type { StepDays } from '../date/step-days';
 
 /** What rights are judged by: the product, what the estate holds, and how days are read. */
 export interface RightTerms {

@@ -1,4 +1,4 @@
-import type { Day } from '../date/day';
+import type { Day } from '../date';
 
 /** What the chosen routes need of one right in one edition, over the estate, and what of it is to be bought (RECKONING H). */
 export interface RightNeed {

@@ -1,4 +1,4 @@
-import type { Day } from '../date/day';
+import type { Day } from '../date';
 
 /** Counted units a step takes out of a pool; never mixed between editions (RECKONING E1, H). */
 export interface UnitUse {

@@ -1,8 +1,14 @@
-import type { Cure, CureModel } from '../compile/need-model';
-import type { Hop } from '../catalogue/schema';
-import type { Evidence, Seen } from '../condition/evidence';
-import type { FactKinds } from '../condition/fact-kind';
-import { figureIn, parseFigure, sayBase, type Measure } from '../condition/measure';
+import type { Cure, CureModel } from '../compile';
+import type { Hop } from '../catalogue';
+import {
+  type Evidence,
+  type FactKinds,
+  figureIn,
+  type Measure,
+  parseFigure,
+  sayBase,
+  type Seen
+} from '../condition';
 
 type Facts = ReadonlyMap<string, Seen>;
 

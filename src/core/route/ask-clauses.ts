@@ -1,26 +1,41 @@
-import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../compile/need-model';
-import { factsNeededBy } from '../catalogue/schema-hop';
-import { factsIn } from '../condition/condition';
 import {
+  type CautionModel,
+  type CompanionModel,
+  type CureModel,
+  type DemandModel,
+  idsOfPlace
+} from '../compile';
+import { factsNeededBy } from '../catalogue';
+import {
+  and,
+  besideStated,
+  collapse,
   evaluateCondition,
+  type Evaluation,
+  type Evidence,
+  factsIn,
+  figureIn,
+  not,
+  or,
+  parseFigure,
   readSwitch,
+  type Run,
+  sayFigure,
+  type Seen,
   switchTruth,
+  type Truth,
   truthIn,
-  type Evaluation
-} from '../condition/evaluate-condition';
-import type { Evidence, Seen } from '../condition/evidence';
-import { figureIn, parseFigure, sayFigure } from '../condition/measure';
-import { and, besideStated, collapse, not, or, truthOf, type Run, type Truth } from '../condition/truth';
-import type { Day } from '../date/day';
-import { checkKey } from '../estate/checked';
-import { foldText } from '../version/words';
+  truthOf
+} from '../condition';
+import type { Day } from '../date';
+import { checkKey } from '../estate';
+import { foldText } from '../version';
 import { afterCures, afterUse, evidenceAlong, membersAlong, onArrival, seenAlong, type Along } from './along';
 import type { AskedClause, Asked, AskFinding } from './asked';
 import { faresOn } from './fares';
 import { findWork } from './find-work';
 import type { Opening } from './move';
 import { isOfferedOnly } from './offer-wait';
-import { idsOfPlace } from '../compile/place-ids';
 import type { Terms } from './terms';
 import { clauseKey } from './types';
 

@@ -1,5 +1,5 @@
-import type { CureModel } from '../compile/need-model';
-import type { Run } from '../condition/truth';
+import type { CureModel } from '../compile';
+import type { Run } from '../condition';
 import { onArrival, type Along } from './along';
 import { askWith, binds, cureTruth, isUnpriced, type AskedStep } from './ask-clauses';
 import type { Asked, AskedWays, AskFinding, Outlay } from './asked';

@@ -1,7 +1,6 @@
-import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../compile/need-model';
-import type { Evaluation } from '../condition/evaluate-condition';
-import type { Truth } from '../condition/truth';
-import type { Day } from '../date/day';
+import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../compile';
+import type { Evaluation, Truth } from '../condition';
+import type { Day } from '../date';
 import type { Along } from './along';
 import type { ClauseCode, WorkTask } from './types';
 

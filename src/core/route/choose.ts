@@ -1,9 +1,8 @@
-import { isForbidden, type ProductModel } from '../compile/model';
-import type { Run } from '../condition/truth';
+import { isForbidden, NOTHING, type Place, type ProductModel, targetKey } from '../compile';
+import type { Run } from '../condition';
 import { Expander, type Item } from './expand';
-import { Heap } from '../kit/heap';
+import { Heap } from '../kit';
 import { compareAmounts, compareByPreference, startLabel, type Criteria, type Label } from './label';
-import { NOTHING, targetKey, type Place } from '../compile/place';
 import { Pool } from './pool';
 import { noted, type Terms } from './terms';
 import type { Verdict } from './types';

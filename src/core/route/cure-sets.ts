@@ -1,5 +1,5 @@
-import type { CureModel, NeedModel } from '../compile/need-model';
-import { factsIn } from '../condition/condition';
+import type { CureModel, NeedModel } from '../compile';
+import { factsIn } from '../condition';
 import type { Asked, AskFinding } from './asked';
 
 /** Most sets of cures asked about at one step: work counted, never time. Past it what was found counts, and it is told. */

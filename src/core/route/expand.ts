@@ -1,10 +1,9 @@
-import type { CureModel } from '../compile/need-model';
-import { parseDateText, readDay, type DateInterval } from '../date/interval';
+import { type CureModel, NOTHING, type Place, targetKey } from '../compile';
+import { type DateInterval, parseDateText, readDay } from '../date';
 import { askEveryWay, askStep, isWithin } from './ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from './judge';
 import { listOpenings, turnsBack, type Move, type Opening } from './move';
-import { NOTHING, targetKey, type Place } from '../compile/place';
 import type { Terms } from './terms';
 
 /** A label, as a stepping stone or as a target. */

@@ -1,15 +1,18 @@
-import type { ProductModel } from '../compile/model';
-import { factsIn, type Condition } from '../condition/condition';
-import { unknownFactsOf, type Evaluation } from '../condition/evaluate-condition';
-import type { Evidence } from '../condition/evidence';
-import { formatConditionWith } from '../condition/format-condition';
-import { formatSeen } from '../condition/format-seen';
+import { idsOfPlace, type ProductModel } from '../compile';
+import {
+  type Condition,
+  type Evaluation,
+  type Evidence,
+  factsIn,
+  formatConditionWith,
+  formatSeen,
+  unknownFactsOf
+} from '../condition';
 import { evidenceAlong } from './along';
 import type { AskedStep } from './ask-clauses';
 import type { AskedClause } from './asked';
 import type { Finding } from './judge';
 import type { Move } from './move';
-import { idsOfPlace } from '../compile/place-ids';
 import { clausesOf } from './replay';
 import type { Terms } from './terms';
 import type { Reason } from './types';

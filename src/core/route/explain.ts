@@ -1,36 +1,32 @@
-import { countedPhaseOf } from '../compile/model';
-import { KEPT } from '../catalogue/schema';
-import type { Day } from '../date/day';
-import { formatDay } from '../date/day';
-import { formatDateText, readDay, type DateInterval } from '../date/interval';
-import type { Run } from '../condition/truth';
+import { countedPhaseOf, type Cure, idsOfPlace } from '../compile';
+import { KEPT } from '../catalogue';
+import { type DateInterval, type Day, formatDateText, formatDay, readDay, type StepDays } from '../date';
+import type { Run } from '../condition';
 import { askedStepOf, explainAsked, sayRisk } from './explain-asked';
 import { positionOf, type Finding, type Judgement } from './judge';
 import { keptRankOf, type Label } from './label';
 import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
 import type { Move } from './move';
 import { obtainedBy } from './obtain';
-import { idsOfPlace } from '../compile/place-ids';
 import type { RouteGates, Terms } from './terms';
-import type { Cure } from '../compile/need-model';
 import type { WorkItem } from './asked';
 import { isBeforehand } from './find-work';
 import { clausesOf } from './replay';
-import { clauseKey, isCounted } from './types';
-import type {
-  CountedStep,
-  CureStep,
-  NeededFirst,
-  PatchStep,
-  Reason,
-  Route,
-  Step,
-  WorkAroundStep,
-  WorkStep
+import {
+  clauseKey,
+  type CountedStep,
+  type CureStep,
+  isCounted,
+  type NeededFirst,
+  type PatchStep,
+  type Reason,
+  type Route,
+  type Step,
+  type WorkAroundStep,
+  type WorkStep
 } from './types';
-import type { UnitUse } from '../right/right-use';
-import type { StepDays } from '../date/step-days';
-import type { Standing } from '../version/standing';
+import type { UnitUse } from '../right';
+import type { Standing } from '../version';
 
 /** A label as the route that is shown, verified and exported. */
 export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {

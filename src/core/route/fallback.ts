@@ -1,7 +1,7 @@
 import { findChosen } from './choose';
 import { routeOf } from './explain';
 import type { Label } from './label';
-import type { Place } from '../compile/place';
+import type { Place } from '../compile';
 import type { Terms } from './terms';
 import type { Route } from './types';
 

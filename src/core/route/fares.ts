@@ -1,8 +1,6 @@
-import type { CompanionModel } from '../compile/need-model';
-import { truthIn } from '../condition/evaluate-condition';
-import type { Evidence } from '../condition/evidence';
+import type { CompanionModel, Place } from '../compile';
+import { type Evidence, truthIn } from '../condition';
 import type { FareOn } from './asked';
-import type { Place } from '../compile/place';
 import type { Terms } from './terms';
 
 /** How a companion may fare on a place: each line that may apply, up to the first that applies for certain. */

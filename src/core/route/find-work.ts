@@ -1,9 +1,8 @@
-import type { CompanionModel } from '../compile/need-model';
-import type { Evidence } from '../condition/evidence';
+import { type CompanionModel, NOTHING } from '../compile';
+import type { Evidence } from '../condition';
 import type { WorkItem } from './asked';
 import { faresOn } from './fares';
 import { type Opening } from './move';
-import { NOTHING } from '../compile/place';
 import type { Terms } from './terms';
 
 /** Kinds that are lost where everything is set up afresh. */

@@ -1,15 +1,15 @@
-import { KEPT } from '../catalogue/schema';
-import type { Run } from '../condition/truth';
+import { KEPT } from '../catalogue';
+import type { Run } from '../condition';
 import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
 import { carefulMinutesOf } from './lay-days';
 import { type Move } from './move';
-import { NOTHING, type Place } from '../compile/place';
+import { NOTHING, type Place } from '../compile';
 import type { Along } from './along';
 import { MAX_LIFTED } from './ask';
 import type { Outlay } from './asked';
 import type { Terms } from './terms';
 import { clauseKey } from './types';
-import { type RightUse, type UnitUse } from '../right/right-use';
+import type { RightUse, UnitUse } from '../right';
 
 /** What routes are compared by. */
 export interface Criteria {

@@ -1,11 +1,9 @@
-import type { PatchModel } from '../compile/model';
-import type { Run } from '../condition/truth';
-import type { Day } from '../date/day';
-import { readDay, type DateInterval, type MaybeDay } from '../date/interval';
+import type { PatchModel } from '../compile';
+import type { Run } from '../condition';
+import { type DateInterval, type Day, type MaybeDay, readDay, type StepDays } from '../date';
 import type { Move } from './move';
 import { offerWait } from './offer-wait';
 import type { RouteGate, Terms } from './terms';
-import type { StepDays } from '../date/step-days';
 
 /** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
 const MINUTES_A_DAY = 1440;

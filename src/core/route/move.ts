@@ -1,7 +1,13 @@
-import { type Place, NOTHING } from '../compile/place';
-import { isForbidden, type ChangeModel, type HopModel, type ProductModel } from '../compile/model';
+import {
+  type ChangeModel,
+  type HopModel,
+  isForbidden,
+  NOTHING,
+  type Place,
+  type ProductModel
+} from '../compile';
 import type { Asked } from './asked';
-import type { CountedKind } from '../catalogue/counted';
+import type { CountedKind } from '../catalogue';
 
 /** One counted step with the patch step that serves it: first to `level`, then to `to`. */
 export interface Move {

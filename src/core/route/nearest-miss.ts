@@ -4,8 +4,7 @@ import type { Along } from './along';
 import { askStep } from './ask';
 import { isOffWay } from './expand';
 import { listOpenings, turnsBack, type Move, type Opening } from './move';
-import { NOTHING, type Place } from '../compile/place';
-import { targetKey } from './search';
+import { NOTHING, type Place, targetKey } from '../compile';
 import type { Terms } from './terms';
 import { clauseKey, type Reason } from './types';
 

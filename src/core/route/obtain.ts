@@ -1,4 +1,4 @@
-import { readDay } from '../date/interval';
+import { readDay } from '../date';
 import type { Move } from './move';
 import { isOfferedOnly } from './offer-wait';
 import type { Terms } from './terms';

@@ -1,6 +1,6 @@
-import { parseDateText, readDay, type MaybeDay } from '../date/interval';
-import { collapse, type Run, type Truth } from '../condition/truth';
-import type { Hop } from '../catalogue/schema';
+import { type MaybeDay, parseDateText, readDay } from '../date';
+import { collapse, type Run, type Truth } from '../condition';
+import type { Hop } from '../catalogue';
 import type { Move } from './move';
 import type { Terms } from './terms';
 

@@ -1,7 +1,7 @@
 import { reasonOf, routeOf } from './explain';
 import type { Label } from './label';
-import type { Place } from '../compile/place';
-import { findRoutes, targetKey } from './search';
+import { type Place, targetKey } from '../compile';
+import { findRoutes } from './search';
 import { termsWith, type Terms } from './terms';
 import { clauseKey, type Reason, type Route, type Verdict } from './types';
 import { chosenOf, verdictOf } from './verdict';

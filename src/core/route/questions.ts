@@ -1,9 +1,7 @@
-import type { Seen } from '../condition/evidence';
-import { readSwitch } from '../condition/evaluate-condition';
-import { truthOf, type Truth } from '../condition/truth';
+import { readSwitch, type Seen, type Truth, truthOf } from '../condition';
 import { startAlong } from './along';
-import type { Place } from '../compile/place';
-import { findRoutes, targetKey } from './search';
+import { type Place, targetKey } from '../compile';
+import { findRoutes } from './search';
 import { termsWith, type Terms } from './terms';
 import type { Verdict } from './types';
 import { atomsBehind, nameOfAtom, type Atom } from './unknowns';

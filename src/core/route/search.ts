@@ -1,10 +1,8 @@
 import { Expander, type Item } from './expand';
 import { startLabel, type Label, type Mode } from './label';
-import type { Place } from '../compile/place';
+import type { Place } from '../compile';
 import { Pool } from './pool';
 import { noted, type Terms } from './terms';
-
-export { targetKey } from '../compile/place';
 
 export interface SearchOptions {
   /** Expanded labels after which the search stops with what it has. */

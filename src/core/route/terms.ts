@@ -1,15 +1,14 @@
-import { findPublication, serviceEndOf, type ProductModel } from '../compile/model';
-import type { Truth } from '../condition/truth';
-import type { Day } from '../date/day';
-import type { MaybeDay } from '../date/interval';
-import type { Goal } from '../estate/schema';
-import type { FindGates, Gate } from '../pairing/gate';
+import { findPublication, type ProductModel, serviceEndOf } from '../compile';
+import type { Truth } from '../condition';
+import type { Day, MaybeDay } from '../date';
+import type { Goal } from '../estate';
+import type { FindGates, Gate } from '../pairing';
 import { startAlong, type Along } from './along';
 import type { AskedWays } from './asked';
 import type { Move } from './move';
 import { Notes } from './notes';
 import type { NeededFirst } from './types';
-import type { Asking } from '../bind/asking';
+import type { Asking } from '../bind';
 
 /** What is needed first, with the way there: that way may need something first itself. */
 export interface GateNeed {

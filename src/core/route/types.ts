@@ -1,10 +1,7 @@
-import { type UnitUse, type RightUse } from '../right/right-use';
-import { COUNTED_KINDS, type CountedKind } from '../catalogue/counted';
-import { type StepDays } from '../date/step-days';
-import { type Standing } from '../version/standing';
-import type { Kept } from '../catalogue/schema';
-import type { Day } from '../date/day';
-import type { MaybeDay } from '../date/interval';
+import type { RightUse, UnitUse } from '../right';
+import { COUNTED_KINDS, type CountedKind, type Kept } from '../catalogue';
+import type { Day, MaybeDay, StepDays } from '../date';
+import type { Standing } from '../version';
 
 export interface PatchStep {
   readonly kind: 'patch';

@@ -1,8 +1,17 @@
-import type { CompanionModel } from '../compile/need-model';
-import { comparisonsOf, type Comparison, type Condition } from '../condition/condition';
-import type { Evidence, Seen } from '../condition/evidence';
-import { figureIn, isOrdered, parseFigure, sayBase, type Measure } from '../condition/measure';
-import { foldText } from '../version/words';
+import type { CompanionModel } from '../compile';
+import {
+  type Comparison,
+  comparisonsOf,
+  type Condition,
+  type Evidence,
+  figureIn,
+  isOrdered,
+  type Measure,
+  parseFigure,
+  sayBase,
+  type Seen
+} from '../condition';
+import { foldText } from '../version';
 import type { Terms } from './terms';
 import type { ClauseCode } from './types';
 

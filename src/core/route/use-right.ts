@@ -1,8 +1,7 @@
-import { ONLY } from '../version/sequence';
-import { countUnits, findUse } from '../right/find-use';
-import type { RightUse } from '../right/right-use';
-import type { StepDays } from '../date/step-days';
-import type { Run, Truth } from '../condition/truth';
+import { ONLY } from '../version';
+import { countUnits, findUse, type RightUse } from '../right';
+import type { StepDays } from '../date';
+import type { Run, Truth } from '../condition';
 import { evidenceAlong } from './along';
 import type { Move } from './move';
 import type { Terms } from './terms';

@@ -1,11 +1,10 @@
 import { MATURITIES, type Product, type Release } from '../catalogue/schema';
-import type { Truth } from '../condition/truth';
+import { collapse, type Truth } from '../condition/truth';
 import type { Day } from '../date/day';
 import { parseDateText, readDay, type MaybeDay } from '../date/interval';
 import { findServiceEnd } from '../date/service';
 import type { Goal } from '../estate/schema';
 import type { Evidence } from '../condition/evidence';
-import { collapse } from '../condition/truth';
 import { evaluateCondition, readSwitch } from '../condition/evaluate-condition';
 import type { FactKinds } from '../condition/fact-kind';
 import { parseCondition } from '../condition/parse-condition';

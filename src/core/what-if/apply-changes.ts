@@ -1,10 +1,17 @@
-import type { Catalogue } from '../catalogue/schema';
-import type { Cure } from '../compile/need-model';
-import { FactKinds } from '../condition/fact-kind';
-import { figureIn, parseFigure } from '../condition/measure';
-import { formatDay, parseDay, type Day } from '../date/day';
-import { FactDecisions, kindsOf, seenOf } from '../estate/facts';
-import type { Change, Decision, Estate, FactValue, System } from '../estate/schema';
+import type { Catalogue } from '../catalogue';
+import type { Cure } from '../compile';
+import { FactKinds, figureIn, parseFigure } from '../condition';
+import { type Day, formatDay, parseDay } from '../date';
+import {
+  type Change,
+  type Decision,
+  type Estate,
+  FactDecisions,
+  type FactValue,
+  kindsOf,
+  seenOf,
+  type System
+} from '../estate';
 
 /** An estate with changes made, on the day it is then. */
 export interface Changed {

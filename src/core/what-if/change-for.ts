@@ -1,6 +1,6 @@
-import type { Product } from '../catalogue/schema';
-import type { Change, Permission } from '../estate/schema';
-import type { ClauseCode, Reason } from '../route/types';
+import type { Product } from '../catalogue';
+import type { Change, Permission } from '../estate';
+import type { ClauseCode, Reason } from '../route';
 
 const PERMISSION_OF: Partial<Record<ClauseCode, Permission>> = {
   'fresh not allowed': 'fresh',

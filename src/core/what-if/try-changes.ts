@@ -1,14 +1,8 @@
-import type { Catalogue } from '../catalogue/schema';
-import { comparePlans, type PlanChange } from '../plan/compare-plans';
-import { formatDay } from '../date/day';
-import type { Estate } from '../estate/schema';
-import { plan, planWith } from '../plan/plan';
-import type { PlanCache } from '../plan/plan-cache';
-import { Planning } from '../plan/planning';
-import type { Plan } from '../plan/plan-types';
+import type { Catalogue } from '../catalogue';
+import { comparePlans, plan, type Plan, type PlanCache, type PlanChange, Planning, planWith } from '../plan';
+import { type Day, formatDay } from '../date';
+import type { Change, Estate } from '../estate';
 import { applyChanges } from './apply-changes';
-import type { Change } from '../estate/schema';
-import type { Day } from '../date/day';
 
 /** A plan before and after changes. */
 export interface Tried {

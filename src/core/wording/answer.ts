@@ -1,4 +1,4 @@
-import { sayFigure } from '../condition/measure';
+import { sayFigure } from '../condition';
 
 const AMOUNT = /^(\d+)( B| Hz)?$/;
 

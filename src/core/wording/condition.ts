@@ -1,8 +1,10 @@
-import { formatSeen } from '../condition/format-seen';
-import type { Condition } from '../condition/condition';
-import type { Evaluation } from '../condition/evaluate-condition';
-import { formatConditionWith } from '../condition/format-condition';
-import type { ConditionFault } from '../condition/parse-condition';
+import {
+  type Condition,
+  type ConditionFault,
+  type Evaluation,
+  formatConditionWith,
+  formatSeen
+} from '../condition';
 
 /** What is wrong with a condition's text, as the rest of a sentence: `: "leest" where least or most would fit`. */
 export function describeConditionFault({ code, found, expected }: ConditionFault): string {

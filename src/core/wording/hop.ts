@@ -1,4 +1,4 @@
-import type { Names } from '../catalogue/names';
+import type { Names } from '../catalogue';
 
 /** `the hop to 31.5` */
 export function sayHop(names: Names, id: string): string {

@@ -1,4 +1,4 @@
-import type { LintCode, LintFinding } from '../lint/finding';
+import type { LintCode, LintFinding } from '../lint';
 
 /** What is amiss, and what can be done: braces hold details of the finding. */
 const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]>> = {

@@ -1,11 +1,10 @@
-import type { Change } from '../estate/schema';
-import type { Question } from '../plan/find-out';
-import type { Loss, ReadyItem, Remedy } from '../ready/ready-types';
+import type { Change } from '../estate';
+import type { Question } from '../plan';
+import type { Loss, ReadyItem, Remedy } from '../ready';
 import { sayCount, sayDay } from './dates';
-import { parseDay } from '../date/day';
-import type { Names } from '../catalogue/names';
-import { splitEntryPath } from '../catalogue/entry-path';
-import type { ClauseCode, Reason } from '../route/types';
+import { parseDay } from '../date';
+import { type Names, splitEntryPath } from '../catalogue';
+import type { ClauseCode, Reason } from '../route';
 import { sayArrival, sayHop, sayHopWithStart } from './hop';
 import { describeReason } from './reason';
 

@@ -1,5 +1,5 @@
-import { formatDay } from '../date/day';
-import type { ClauseCode, Reason } from '../route/types';
+import { formatDay } from '../date';
+import type { ClauseCode, Reason } from '../route';
 
 const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   'fresh not allowed': 'only by a fresh install, which the goal does not allow',

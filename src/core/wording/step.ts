@@ -1,5 +1,5 @@
-import type { Step, WorkStep } from '../route/types';
-import type { Names } from '../catalogue/names';
+import type { Step, WorkStep } from '../route';
+import type { Names } from '../catalogue';
 
 /** A step in a few words, as it stands in a list. */
 export function sayStep(step: Step, names: Names): string {

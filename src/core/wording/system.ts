@@ -1,7 +1,6 @@
-import type { Product } from '../catalogue/schema';
-import type { Reading, System } from '../estate/schema';
-import { BASE_PATCH } from '../version/sequence';
-import { Names } from '../catalogue/names';
+import { Names, type Product } from '../catalogue';
+import type { Reading, System } from '../estate';
+import { BASE_PATCH } from '../version';
 
 /** What is installed, in words: as far as it is known, else the text it was read from. */
 export function describeInstalled(system: System, product: Product | undefined): string {

@@ -1,14 +1,13 @@
-import type { Contributor } from '../deadline/deadline';
-import type { PhaseName } from '../date/service';
-import type { TargetPlan } from '../plan/plan-types';
-import type { Target } from '../estate/schema';
-import type { NotStraight } from '../route/nearest-miss';
-import type { Verdict } from '../route/types';
-import type { Standing } from '../version/standing';
+import type { Contributor } from '../deadline';
+import type { PhaseName } from '../date';
+import type { TargetPlan } from '../plan';
+import type { Target } from '../estate';
+import type { NotStraight, Verdict } from '../route';
+import type { Standing } from '../version';
 import { sayClosing } from './hop';
 import { describeReason } from './reason';
 import { sayCount, sayDay, sayMoney } from './dates';
-import type { Names } from '../catalogue/names';
+import type { Names } from '../catalogue';
 
 const BETTER: Readonly<Record<Verdict, string>> = {
   here: 'already there',

@@ -1,11 +1,8 @@
 <script lang="ts">
-  import { editValue } from '$core/catalogue/diff-values';
-  import type { LintFinding } from '$core/lint/finding';
-  import type { Catalogue } from '$core/catalogue/schema';
-  import { statementsOf } from '$core/catalogue/settle';
-  import { describeFinding, describeMend } from '$core/wording/lint';
-  import { sayEntry } from '$core/wording/ready';
-  import type { Issue } from '$core/kit/issue';
+  import { type Catalogue, editValue, statementsOf } from '$core/catalogue';
+  import type { LintFinding } from '$core/lint';
+  import { describeFinding, describeMend, sayEntry } from '$core/wording';
+  import type { Issue } from '$core/kit';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { modelOf } from '$core/compile/model';
-  import type { Product } from '$core/catalogue/schema';
-  import { sayDay } from '$core/wording/dates';
+  import { modelOf } from '$core/compile';
+  import type { Product } from '$core/catalogue';
+  import { sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { scaleOf, shareOf, treadsOf } from './calendar';
 

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { matchesRelease, parseRange } from '$core/version/range';
-  import type { Hop, Product } from '$core/catalogue/schema';
-  import { isForbidden, modelOf } from '$core/compile/model';
-  import { sayCount } from '$core/wording/dates';
-  import type { Issue } from '$core/kit/issue';
+  import { matchesRelease, parseRange } from '$core/version';
+  import type { Hop, Product } from '$core/catalogue';
+  import { isForbidden, modelOf } from '$core/compile';
+  import { sayCount } from '$core/wording';
+  import type { Issue } from '$core/kit';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { withEntry, withoutEntry, withValue } from './entries';
   import EntryForm from './EntryForm.svelte';

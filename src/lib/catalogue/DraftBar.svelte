@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { sayDay, sayCount } from '$core/wording/dates';
-  import type { Brief, PlanChange } from '$core/plan/compare-plans';
-  import { Names } from '$core/catalogue/names';
+  import { sayCount, sayDay } from '$core/wording';
+  import type { Brief, PlanChange } from '$core/plan';
+  import { Names } from '$core/catalogue';
   import { draft, sayPlacedIssues } from '$lib/state/draft.svelte';
   import { desk } from '$lib/state/desk.svelte';
 

@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { joinEntryPath } from '$core/catalogue/entry-path';
-  import { statementsOf } from '$core/catalogue/settle';
-  import type { Issue } from '$core/kit/issue';
+  import { joinEntryPath, statementsOf } from '$core/catalogue';
+  import type { Issue } from '$core/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { entryAt, sayField, withValue, withoutEntry, type Entry, type EntryPath } from './entries';

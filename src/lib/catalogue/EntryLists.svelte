@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { sayMoney } from '$core/wording/dates';
-  import { formatInline } from '$core/exchange/inline-value';
-  import type { Product } from '$core/catalogue/schema';
-  import type { Issue } from '$core/kit/issue';
+  import { sayMoney } from '$core/wording';
+  import { formatInline } from '$core/exchange';
+  import type { Product } from '$core/catalogue';
+  import type { Issue } from '$core/kit';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import {
     entryAt,

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { FieldOutline } from '$core/catalogue/outline';
-  import { formatInline, parseInline } from '$core/exchange/inline-value';
+  import type { FieldOutline } from '$core/catalogue';
+  import { formatInline, parseInline } from '$core/exchange';
 
   let {
     field,

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { arrowStep } from './arrow-step';
-  import { isForbidden, type HopModel, type ProductModel } from '$core/compile/model';
+  import { type HopModel, isForbidden, type ProductModel } from '$core/compile';
   import { sayText } from '$lib/state/sources';
 
   let {

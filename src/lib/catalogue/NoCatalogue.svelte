@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { sayCount } from '$core/wording/dates';
+  import { sayCount } from '$core/wording';
   import { takeDemoCatalogue } from '$lib/state/demo';
 
   let { unmatched, onnew }: { unmatched: number; onnew: () => void } = $props();

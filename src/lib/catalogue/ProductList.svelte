@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Product } from '$core/catalogue/schema';
-  import { sayCount } from '$core/wording/dates';
+  import type { Product } from '$core/catalogue';
+  import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
   import { downloadText } from '$lib/state/download';

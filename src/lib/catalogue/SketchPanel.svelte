@@ -1,7 +1,7 @@
 <script lang="ts">
   import { arrowStep } from './arrow-step';
-  import type { ProductSketch } from '$core/catalogue/sketch/sketch';
-  import { sayCount } from '$core/wording/dates';
+  import type { ProductSketch } from '$core/catalogue';
+  import { sayCount } from '$core/wording';
   import { sketches } from '$lib/state/sketch.svelte';
 
   let { sketch }: { sketch: ProductSketch } = $props();

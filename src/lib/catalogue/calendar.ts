@@ -1,6 +1,5 @@
-import { dayOf, formatDay } from '$core/date/day';
-import type { PhaseName } from '$core/date/service';
-import type { ProductModel, ReleaseModel } from '$core/compile/model';
+import { dayOf, formatDay, type PhaseName } from '$core/date';
+import type { ProductModel, ReleaseModel } from '$core/compile';
 
 /** One release on the calendar: its stretches of service, in days, from the day it came out. */
 export interface CalendarTread {

@@ -1,7 +1,4 @@
-import type { Catalogue, Product } from '$core/catalogue/schema';
-import { outlineAt } from '$core/catalogue/outline';
-import { freeId } from '$core/catalogue/sketch/sketch';
-import { editValue, type Edit } from '$core/catalogue/diff-values';
+import { type Catalogue, type Edit, editValue, freeId, outlineAt, type Product } from '$core/catalogue';
 
 /** Where an entry stands in the file. */
 export type EntryPath = readonly (string | number)[];

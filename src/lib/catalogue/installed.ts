@@ -1,4 +1,4 @@
-import type { System } from '$core/estate/schema';
+import type { System } from '$core/estate';
 
 /** How many systems stand on each release of a product. */
 export function countInstalled(

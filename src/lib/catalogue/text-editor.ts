@@ -12,8 +12,8 @@ import { searchKeymap } from '@codemirror/search';
 import { EditorState } from '@codemirror/state';
 import { EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
-import type { Completion } from '$core/exchange/complete-text';
-import { describeIssue, type Issue } from '$core/kit/issue';
+import type { Completion } from '$core/exchange';
+import { describeIssue, type Issue } from '$core/kit';
 
 export interface TextEditor {
   /** Replaces the text, where it is another. */

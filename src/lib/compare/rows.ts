@@ -1,11 +1,18 @@
-import type { Option, Side } from '$core/compare/compare-options';
-import { parseDay } from '$core/date/day';
-import { isCounted } from '$core/route/types';
-import { sayCount, sayDay, sayMinutes, sayMoney, saySpan } from '$core/wording/dates';
-import type { Names } from '$core/catalogue/names';
-import { describeReason } from '$core/wording/reason';
-import { sayStep } from '$core/wording/step';
-import { sayContributor, sayCost } from '$core/wording/verdict';
+import type { Option, Side } from '$core/compare';
+import { parseDay } from '$core/date';
+import { isCounted } from '$core/route';
+import {
+  describeReason,
+  sayContributor,
+  sayCost,
+  sayCount,
+  sayDay,
+  sayMinutes,
+  sayMoney,
+  saySpan,
+  sayStep
+} from '$core/wording';
+import type { Names } from '$core/catalogue';
 
 export interface Row {
   readonly label: string;

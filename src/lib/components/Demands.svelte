@@ -1,12 +1,8 @@
 <script lang="ts">
-  import type { AskedOnWay, RequirementOnWay } from '$core/plan/asked-on-way';
-  import { unknownFactsOf } from '$core/condition/evaluate-condition';
-  import { nameOfFact } from '$core/estate/asked-facts';
-  import { kindsOf } from '$core/estate/facts';
-  import type { System } from '$core/estate/schema';
-  import { formatConditionWith } from '$core/condition/format-condition';
-  import { describeEvaluation } from '$core/wording/condition';
-  import { sayCount } from '$core/wording/dates';
+  import type { AskedOnWay, RequirementOnWay } from '$core/plan';
+  import { formatConditionWith, unknownFactsOf } from '$core/condition';
+  import { kindsOf, nameOfFact, type System } from '$core/estate';
+  import { describeEvaluation, sayCount } from '$core/wording';
   import WhereToRead from '$lib/estate/WhereToRead.svelte';
   import { desk } from '$lib/state/desk.svelte';
 

@@ -1,13 +1,9 @@
 <script lang="ts">
-  import { calendarDate, type Day } from '$core/date/day';
-  import type { Product } from '$core/catalogue/schema';
-  import { isCounted, type CureStep, type Route, type Step } from '$core/route/types';
-  import { sayMinutes, sayMoney, sayShortDay, sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/catalogue/names';
-  import { nameFacts } from '$core/wording/ready';
-  import { sayStep } from '$core/wording/step';
+  import { calendarDate, type Day } from '$core/date';
+  import type { Names, Product } from '$core/catalogue';
+  import { type CountedStep, type CureStep, isCounted, type Route, type Step } from '$core/route';
+  import { nameFacts, sayDay, sayMinutes, sayMoney, sayShortDay, sayStep } from '$core/wording';
   import { naming } from '$lib/ready/naming';
-  import type { CountedStep } from '$core/route/types';
 
   let {
     route,

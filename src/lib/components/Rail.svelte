@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { sayDay, sayNumber } from '$core/wording/dates';
+  import { sayDay, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
   import { PLACES } from './places';

@@ -1,10 +1,8 @@
 <script lang="ts">
-  import { formatDay, type Day } from '$core/date/day';
-  import type { CasePlan } from '$core/plan/plan-types';
-  import { monthName, sayCount, sayDay, saySpan, shorten } from '$core/wording/dates';
-  import { monthsBetween } from '$core/date/day';
-  import { shortestReason } from '$core/wording/verdict';
-  import type { Names } from '$core/catalogue/names';
+  import { type Day, formatDay, monthsBetween } from '$core/date';
+  import type { CasePlan } from '$core/plan';
+  import { monthName, sayCount, sayDay, saySpan, shorten, shortestReason } from '$core/wording';
+  import type { Names } from '$core/catalogue';
   import type { Rest, StairLayout, Tread } from '$lib/stair/layout';
   import { moveBend, placeOf } from '$lib/stair/scale';
 

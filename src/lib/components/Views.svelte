@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { sayNumber } from '$core/wording/dates';
+  import { sayNumber } from '$core/wording';
 
   /** The views of a place, the one that is open underlined; counts where something waits. */
   let {

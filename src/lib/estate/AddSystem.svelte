@@ -1,12 +1,10 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { emptyCatalogue } from '$core/catalogue/schema';
-  import { formatDay } from '$core/date/day';
-  import { readInstalled } from '$core/estate/read-installed';
-  import type { Reading, System } from '$core/estate/schema';
-  import { newSystem } from '$core/estate/sheets/systems-sheet';
-  import { foldText } from '$core/version/words';
-  import { describeInstalled } from '$core/wording/system';
+  import { emptyCatalogue } from '$core/catalogue';
+  import { formatDay } from '$core/date';
+  import { newSystem, type Reading, readInstalled, type System } from '$core/estate';
+  import { foldText } from '$core/version';
+  import { describeInstalled } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import { desk } from '$lib/state/desk.svelte';
 

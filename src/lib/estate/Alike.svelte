@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { activatedOf } from '$core/bind/gather';
-  import type { System } from '$core/estate/schema';
-  import type { CasePlan } from '$core/plan/plan-types';
-  import { sayCount } from '$core/wording/dates';
+  import { activatedOf } from '$core/bind';
+  import type { System } from '$core/estate';
+  import type { CasePlan } from '$core/plan';
+  import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { findDeviations } from './deviations';
 

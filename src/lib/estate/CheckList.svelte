@@ -1,11 +1,17 @@
 <script lang="ts">
-  import { formatDay, parseDay } from '$core/date/day';
-  import { checkedOf, checkKey } from '$core/estate/checked';
-  import { keepCheck, likelyCauses, parseCheckItems, summariseCheck } from '$core/estate/checks';
-  import { kindsOf } from '$core/estate/facts';
-  import type { Check, System } from '$core/estate/schema';
-  import { sayCount, sayDay } from '$core/wording/dates';
-  import { nameFacts } from '$core/wording/ready';
+  import { formatDay, parseDay } from '$core/date';
+  import {
+    type Check,
+    checkedOf,
+    checkKey,
+    keepCheck,
+    kindsOf,
+    likelyCauses,
+    parseCheckItems,
+    summariseCheck,
+    type System
+  } from '$core/estate';
+  import { nameFacts, sayCount, sayDay } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import { naming } from '$lib/ready/naming';
   import { desk, freeId } from '$lib/state/desk.svelte';

@@ -1,7 +1,5 @@
 <script lang="ts">
-  import { parseFactText } from '$core/estate/fact-text';
-  import { kindsOf } from '$core/estate/facts';
-  import type { System } from '$core/estate/schema';
+  import { kindsOf, parseFactText, type System } from '$core/estate';
   import Dialog from '$lib/components/Dialog.svelte';
   import { desk } from '$lib/state/desk.svelte';
 

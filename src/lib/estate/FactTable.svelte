@@ -1,10 +1,21 @@
 <script lang="ts">
-  import { factsOfInterest, nameOfFact, PARTS } from '$core/estate/asked-facts';
-  import { findFact, isStale, kindsOf, seenOf, statementsOf } from '$core/estate/facts';
-  import { formatFactText, parseFactText } from '$core/estate/fact-text';
-  import type { Decision, Fact, System } from '$core/estate/schema';
-  import { formatDay, parseDay } from '$core/date/day';
-  import { sayDay } from '$core/wording/dates';
+  import {
+    type Decision,
+    type Fact,
+    factsOfInterest,
+    findFact,
+    formatFactText,
+    isStale,
+    kindsOf,
+    nameOfFact,
+    parseFactText,
+    PARTS,
+    seenOf,
+    statementsOf,
+    type System
+  } from '$core/estate';
+  import { formatDay, parseDay } from '$core/date';
+  import { sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import FactDecide from './FactDecide.svelte';

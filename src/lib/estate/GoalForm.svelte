@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { KEPT, MATURITIES } from '$core/catalogue/schema';
-  import { PHASES } from '$core/date/service';
-  import { GOAL_RULES, type Goal } from '$core/estate/schema';
+  import { KEPT, MATURITIES } from '$core/catalogue';
+  import { PHASES } from '$core/date';
+  import { type Goal, GOAL_RULES } from '$core/estate';
   import { desk } from '$lib/state/desk.svelte';
 
   /** `products`: those the team's systems run; targets can be named for them. */

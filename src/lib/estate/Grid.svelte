@@ -1,7 +1,7 @@
 <script lang="ts">
   import { tick } from 'svelte';
-  import type { CellEdit, Sheet } from '$core/estate/sheets/sheet';
-  import { sayNumber } from '$core/wording/dates';
+  import type { CellEdit, Sheet } from '$core/estate';
+  import { sayNumber } from '$core/wording';
   import { boxOf, editsOfPaste, fillDown, textOfBox, visibleColumns, type Cell } from './grid';
 
   let {

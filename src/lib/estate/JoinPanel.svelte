@@ -1,10 +1,6 @@
 <script lang="ts">
-  import type { Conflict } from '$core/estate/merge-estates';
-  import { isAgreed, kindsOf } from '$core/estate/facts';
-  import { readingKey } from '$core/estate/situation';
-  import { sayCount } from '$core/wording/dates';
-  import { describeInstalled } from '$core/wording/system';
-  import type { System } from '$core/estate/schema';
+  import { type Conflict, isAgreed, kindsOf, readingKey, type System } from '$core/estate';
+  import { describeInstalled, sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { joining } from '$lib/state/joining.svelte';
 

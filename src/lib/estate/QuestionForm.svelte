@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { formatDay } from '$core/date/day';
-  import type { Question } from '$core/estate/schema';
+  import { formatDay } from '$core/date';
+  import type { Question } from '$core/estate';
   import Dialog from '$lib/components/Dialog.svelte';
   import { desk, freeId } from '$lib/state/desk.svelte';
 

@@ -1,11 +1,6 @@
 <script lang="ts">
-  import { findDifferences } from '$core/estate/changes';
-  import { nameOfFact } from '$core/estate/asked-facts';
-  import { kindsOf } from '$core/estate/facts';
-  import type { System } from '$core/estate/schema';
-  import { sayVerdict } from '$core/wording/verdict';
-  import { sayCount, sayDay } from '$core/wording/dates';
-  import { describeInstalled } from '$core/wording/system';
+  import { findDifferences, kindsOf, nameOfFact, type System } from '$core/estate';
+  import { describeInstalled, sayCount, sayDay, sayVerdict } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
 
   let { left, right }: { left: System; right: System } = $props();

@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { formatDay, parseDay } from '$core/date/day';
-  import { wordOf } from '$core/estate/links';
-  import type { System, SystemEvent } from '$core/estate/schema';
-  import { sayDay } from '$core/wording/dates';
+  import { formatDay, parseDay } from '$core/date';
+  import { type System, type SystemEvent, wordOf } from '$core/estate';
+  import { sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { System } from '$core/estate/schema';
+  import type { System } from '$core/estate';
   import { unknownParts } from '$lib/state/needs';
   import WhereToRead from './WhereToRead.svelte';
 

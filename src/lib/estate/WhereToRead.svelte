@@ -1,6 +1,5 @@
 <script lang="ts">
-  import { findPlaces } from '$core/estate/places';
-  import type { System } from '$core/estate/schema';
+  import { findPlaces, type System } from '$core/estate';
   import { desk } from '$lib/state/desk.svelte';
 
   /** Where a fact, or a part of what is installed, is read on this system's version and model; else, and whom to ask. */

@@ -1,7 +1,6 @@
-import type { Decision } from '$core/estate/schema';
-import { Names } from '$core/catalogue/names';
-import { sayArrival } from '$core/wording/hop';
-import { sayEntry } from '$core/wording/ready';
+import type { Decision } from '$core/estate';
+import { Names } from '$core/catalogue';
+import { sayArrival, sayEntry } from '$core/wording';
 import { naming } from '$lib/ready/naming';
 import { desk } from '$lib/state/desk.svelte';
 

@@ -1,9 +1,7 @@
-import { formatDay, type Day } from '$core/date/day';
-import { activatedOf } from '$core/bind/gather';
-import { seenOf, type FactDecisions } from '$core/estate/facts';
-import { situationKey } from '$core/estate/situation';
+import { type Day, formatDay } from '$core/date';
+import { activatedOf } from '$core/bind';
+import { type Decision, type FactDecisions, seenOf, situationKey, type System } from '$core/estate';
 import { naming } from '$lib/ready/naming';
-import type { Decision, System } from '$core/estate/schema';
 
 /** In what a system's case deviates from another of the same situation, in words. */
 export function findDeviations(

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { CellEdit, SheetColumn } from '$core/estate/sheets/sheet';
+import type { CellEdit, SheetColumn } from '$core/estate';
 
 export interface Cell {
   readonly row: number;

@@ -1,12 +1,8 @@
-import { formatDay } from '$core/date/day';
-import { formatFactText } from '$core/estate/fact-text';
-import type { Searchable } from '$core/estate/find-systems';
-import { findFact } from '$core/estate/facts';
-import type { System } from '$core/estate/schema';
-import type { CasePlan } from '$core/plan/plan-types';
-import { Names } from '$core/catalogue/names';
-import { describeInstalled } from '$core/wording/system';
-import type { Product } from '$core/catalogue/schema';
+import { formatDay } from '$core/date';
+import { findFact, formatFactText, type Searchable, type System } from '$core/estate';
+import type { CasePlan } from '$core/plan';
+import { Names, type Product } from '$core/catalogue';
+import { describeInstalled } from '$core/wording';
 
 /** A system with the plan of its case, for the search. */
 export function searchableSystem(

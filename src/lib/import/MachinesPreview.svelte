@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { IMPORT_FIELDS } from '$core/exchange/mapping';
-  import type { ImportedRow } from '$core/exchange/preview-import';
-  import { describeIssue } from '$core/kit/issue';
-  import { sayCount, sayNumber } from '$core/wording/dates';
+  import { IMPORT_FIELDS, type ImportedRow } from '$core/exchange';
+  import { describeIssue } from '$core/kit';
+  import { sayCount, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import type { Incoming } from '$lib/state/incoming.svelte';
   import { factChoices, FIELD_WORDS, isOpen, sayUnderstood } from './fields';

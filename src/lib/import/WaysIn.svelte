@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { sayNumber } from '$core/wording/dates';
+  import { sayNumber } from '$core/wording';
   import { messyUrl, takeDemoCatalogue } from '$lib/state/demo';
   import { desk } from '$lib/state/desk.svelte';
   import type { Incoming } from '$lib/state/incoming.svelte';

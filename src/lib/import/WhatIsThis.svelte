@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { emptyCatalogue } from '$core/catalogue/schema';
-  import type { Candidate } from '$core/exchange/identify';
-  import { sayCount } from '$core/wording/dates';
+  import { emptyCatalogue } from '$core/catalogue';
+  import type { Candidate } from '$core/exchange';
+  import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import AddSystem from '$lib/estate/AddSystem.svelte';
 

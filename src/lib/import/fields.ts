@@ -1,10 +1,6 @@
-import type { Catalogue } from '$core/catalogue/schema';
-import { kindsOf } from '$core/estate/facts';
-import { readingKey } from '$core/estate/situation';
-import type { ImportField, ImportKey } from '$core/exchange/mapping';
-import type { ImportedRow } from '$core/exchange/preview-import';
-import type { Product } from '$core/catalogue/schema';
-import { Names } from '$core/catalogue/names';
+import { type Catalogue, Names, type Product } from '$core/catalogue';
+import { kindsOf, readingKey } from '$core/estate';
+import type { ImportedRow, ImportField, ImportKey } from '$core/exchange';
 
 /** What a column can hold, in words. */
 export const FIELD_WORDS: Record<ImportField, string> = {

@@ -1,9 +1,14 @@
 <script lang="ts">
-  import { parseFactText } from '$core/estate/fact-text';
-  import { factsOfInterest, nameOfFact } from '$core/estate/asked-facts';
-  import { kindsOf } from '$core/estate/facts';
-  import { PERMISSIONS, type Change, type Permission } from '$core/estate/schema';
-  import { sayRemedy } from '$core/wording/ready';
+  import {
+    type Change,
+    factsOfInterest,
+    kindsOf,
+    nameOfFact,
+    parseFactText,
+    type Permission,
+    PERMISSIONS
+  } from '$core/estate';
+  import { sayRemedy } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
   import { naming } from './naming';

@@ -1,8 +1,6 @@
 <script lang="ts">
-  import type { CureTread } from '$core/ready/climb';
-  import type { Remedy } from '$core/ready/ready-types';
-  import { sayCount, sayMoney, sayNumber, shorten } from '$core/wording/dates';
-  import { sayRemedy } from '$core/wording/ready';
+  import type { CureTread, Remedy } from '$core/ready';
+  import { sayCount, sayMoney, sayNumber, sayRemedy, shorten } from '$core/wording';
   import { layOutCures } from './cure-stair';
   import { naming } from './naming';
 

@@ -1,5 +1,5 @@
 <script module lang="ts">
-  import type { Change } from '$core/estate/schema';
+  import { type Change, kindsOf, parseFactText } from '$core/estate';
 
   /** What is about to be decided, in words. */
   export interface Deciding {
@@ -11,10 +11,8 @@
 </script>
 
 <script lang="ts">
-  import { parseFactText } from '$core/estate/fact-text';
-  import { kindsOf } from '$core/estate/facts';
   import Dialog from '$lib/components/Dialog.svelte';
-  import { sourceOf } from '$core/what-if/try-changes';
+  import { sourceOf } from '$core/what-if';
   import { desk } from '$lib/state/desk.svelte';
   import { trials } from '$lib/state/trials.svelte';
 

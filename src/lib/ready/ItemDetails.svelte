@@ -1,9 +1,8 @@
 <script lang="ts">
-  import type { Change } from '$core/estate/schema';
-  import type { ReadyCell, ReadyItem, Remedy } from '$core/ready/ready-types';
-  import { findChangeFor } from '$core/what-if/change-for';
-  import { sayCount, sayMinutes, sayMoney } from '$core/wording/dates';
-  import { sayChange } from '$core/wording/ready';
+  import type { Change } from '$core/estate';
+  import type { ReadyCell, ReadyItem, Remedy } from '$core/ready';
+  import { findChangeFor } from '$core/what-if';
+  import { sayChange, sayCount, sayMinutes, sayMoney } from '$core/wording';
   import { describeSource } from '$lib/state/sources';
   import { desk } from '$lib/state/desk.svelte';
   import Decide, { type Deciding } from './Decide.svelte';

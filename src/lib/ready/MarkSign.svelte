@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Dealt } from '$core/plan/asked-on-way';
-  import type { Mark } from '$core/ready/ready-types';
+  import type { Dealt } from '$core/plan';
+  import type { Mark } from '$core/ready';
 
   /**
    * How something asked stands, in the drawing language: a tread to stand on; a post; a dotted line where nobody knows;

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Brief, PlanChange } from '$core/plan/compare-plans';
-  import { sayCount, sayDay } from '$core/wording/dates';
+  import type { Brief, PlanChange } from '$core/plan';
+  import { sayCount, sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { naming } from './naming';
 

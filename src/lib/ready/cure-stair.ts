@@ -1,4 +1,4 @@
-import type { CureTread } from '$core/ready/climb';
+import type { CureTread } from '$core/ready';
 
 /** One tread on the drawing: how far up, and where its words stand. */
 export interface DrawnTread {

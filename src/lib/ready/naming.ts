@@ -1,7 +1,6 @@
-import { nameOfFact } from '$core/estate/asked-facts';
-import { kindsOf } from '$core/estate/facts';
-import type { CasePlan } from '$core/plan/plan-types';
-import type { Naming } from '$core/wording/ready';
+import { kindsOf, nameOfFact } from '$core/estate';
+import type { CasePlan } from '$core/plan';
+import type { Naming } from '$core/wording';
 import { desk } from '$lib/state/desk.svelte';
 
 /** Names as the desk knows them. */

@@ -1,7 +1,6 @@
 import { readFileSync, statfsSync } from 'node:fs';
 import { arch, cpus, hostname, totalmem } from 'node:os';
-import { parseOsRelease } from '$core/exchange/os-release';
-import { RECORD_HEAD } from '$core/exchange/record-text';
+import { parseOsRelease, RECORD_HEAD } from '$core/exchange';
 
 const ADDRESSES = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1']);
 const HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]']);

@@ -1,8 +1,7 @@
 <script lang="ts">
-  import type { CasePlan } from '$core/plan/plan-types';
-  import { sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/catalogue/names';
-  import { sayContributor, sayCost } from '$core/wording/verdict';
+  import type { CasePlan } from '$core/plan';
+  import { sayContributor, sayCost, sayDay } from '$core/wording';
+  import type { Names } from '$core/catalogue';
   import { desk } from '$lib/state/desk.svelte';
 
   /** Everything that ends, with what missing it costs and who says so; and the latest safe start. */

@@ -1,16 +1,26 @@
 <script lang="ts">
-  import { nameAnswers } from '$core/wording/answer';
-  import type { Change } from '$core/estate/schema';
-  import type { Exploration, Explored } from '$core/plan/explore';
-  import type { Opening } from '$core/route/openings';
-  import { findChangeFor } from '$core/what-if/change-for';
-  import type { Question } from '$core/plan/find-out';
-  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan/plan-types';
-  import { isCounted, type NeededFirst, type Route } from '$core/route/types';
-  import { sayCount, sayDay, sayMinutes, sayMoney } from '$core/wording/dates';
-  import { describeReason } from '$core/wording/reason';
-  import type { Names } from '$core/catalogue/names';
-  import { sayChange, sayQuestion } from '$core/wording/ready';
+  import {
+    describeReason,
+    nameAnswers,
+    sayChange,
+    sayCount,
+    sayDay,
+    sayMinutes,
+    sayMoney,
+    sayQuestion
+  } from '$core/wording';
+  import type { Change } from '$core/estate';
+  import {
+    type CasePlan,
+    type Exploration,
+    type Explored,
+    type Question,
+    sameTarget,
+    type TargetPlan
+  } from '$core/plan';
+  import { isCounted, type NeededFirst, type Opening, type Route } from '$core/route';
+  import { findChangeFor } from '$core/what-if';
+  import type { Names } from '$core/catalogue';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { trials } from '$lib/state/trials.svelte';

@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan/plan-types';
-  import { sayCount, sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/catalogue/names';
-  import { shortestReason } from '$core/wording/verdict';
+  import { type CasePlan, sameTarget, type TargetPlan } from '$core/plan';
+  import { sayCount, sayDay, shortestReason } from '$core/wording';
+  import type { Names } from '$core/catalogue';
 
   /** The editions of the release looked at, and every other release once: told apart from the ways to the target. */
   let {

@@ -1,9 +1,7 @@
 <script lang="ts">
-  import { sayDay } from '$core/wording/dates';
-  import type { Names } from '$core/catalogue/names';
-  import { sayStep } from '$core/wording/step';
-  import { shortestReason } from '$core/wording/verdict';
-  import type { Route } from '$core/route/types';
+  import { sayDay, sayStep, shortestReason } from '$core/wording';
+  import type { Names } from '$core/catalogue';
+  import type { Route } from '$core/route';
   import type { StairLayout, Tread } from './layout';
 
   /** The drawing's twin in words: the same treads, days and steps. */

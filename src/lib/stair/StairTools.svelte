@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { sayCount } from '$core/wording/dates';
+  import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadBlob, downloadText } from '$lib/state/download';
   import { drawingAsPng, drawingAsSvg } from './export-drawing';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import type { TargetPlan } from '$core/plan/plan-types';
-  import { sayVerdict } from '$core/wording/verdict';
+  import type { TargetPlan } from '$core/plan';
+  import { sayVerdict } from '$core/wording';
   import { tryout, type Trial } from '$lib/state/tryout.svelte';
 
   /** Something tried on this stair: before and after, and what becomes of it. */

@@ -1,11 +1,8 @@
-import { modelOf, serviceEndOf, type ProductModel, type ReleaseModel } from '$core/compile/model';
-import type { Product } from '$core/catalogue/schema';
-import type { Day } from '$core/date/day';
-import { readDay } from '$core/date/interval';
-import type { PhaseName } from '$core/date/service';
-import type { CasePlan, TargetPlan } from '$core/plan/plan-types';
-import { sameTarget } from '$core/plan/plan-types';
-import { isCounted, type CountedStep, type Step } from '$core/route/types';
+import { modelOf, type ProductModel, type ReleaseModel, serviceEndOf } from '$core/compile';
+import type { Product } from '$core/catalogue';
+import { type Day, type PhaseName, readDay } from '$core/date';
+import { type CasePlan, sameTarget, type TargetPlan } from '$core/plan';
+import { type CountedStep, isCounted, type Step } from '$core/route';
 import { bendTime, placeOf, ticksOf, type Tick, type TimeScale } from './scale';
 
 export interface StairInput {

@@ -1,4 +1,4 @@
-import { calendarDate, dayOf, type Day } from '$core/date/day';
+import { calendarDate, type Day, dayOf } from '$core/date';
 
 /** Pairs of day and place, increasing in both; straight between them. */
 export interface TimeScale {

@@ -1,8 +1,7 @@
-import type { CasePlan } from '$core/plan/plan-types';
-import { isCounted } from '$core/route/types';
-import type { Names } from '$core/catalogue/names';
-import { shorten } from '$core/wording/dates';
-import { shortestReason } from '$core/wording/verdict';
+import type { CasePlan } from '$core/plan';
+import { isCounted } from '$core/route';
+import type { Names } from '$core/catalogue';
+import { shorten, shortestReason } from '$core/wording';
 
 /** One tread of the small stair in a table row. */
 export interface WayTread {

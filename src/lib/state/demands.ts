@@ -1,7 +1,5 @@
-import { askedOnWay, type AskedOnWay } from '$core/plan/asked-on-way';
-import type { System } from '$core/estate/schema';
-import { lookAt } from '$core/plan/find-out';
-import type { CasePlan, TargetPlan } from '$core/plan/plan-types';
+import { askedOnWay, type AskedOnWay, type CasePlan, lookAt, type TargetPlan } from '$core/plan';
+import type { System } from '$core/estate';
 import { desk } from './desk.svelte';
 
 /** What the steps to a target ask of a system; undefined where its product is not in the catalogue. */

@@ -1,23 +1,19 @@
-import { emptyCatalogue, type Catalogue, type Product } from '$core/catalogue/schema';
-import { formatDay, parseDay, type Day } from '$core/date/day';
-import { FactDecisions } from '$core/estate/facts';
+import { type Catalogue, emptyCatalogue, Names, type Product } from '$core/catalogue';
+import { type Day, formatDay, parseDay } from '$core/date';
 import {
-  emptyEstate,
   type Decision,
+  emptyEstate,
   type Estate,
+  FactDecisions,
   type Goal,
   type Question,
   type Site,
   type System,
   type Target,
   type Workspace
-} from '$core/estate/schema';
-import { describeIssue, type Result } from '$core/kit/issue';
-import type { Explored } from '$core/plan/explore';
-import { type PlanProgress } from '$core/plan/plan';
-import { Planning } from '$core/plan/planning';
-import type { CasePlan, Plan } from '$core/plan/plan-types';
-import { Names } from '$core/catalogue/names';
+} from '$core/estate';
+import { describeIssue, type Result } from '$core/kit';
+import { type CasePlan, type Explored, type Plan, Planning, type PlanProgress } from '$core/plan';
 import {
   commitChange,
   onChangeElsewhere,

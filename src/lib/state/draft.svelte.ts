@@ -1,9 +1,9 @@
-import type { LintFinding } from '$core/lint/finding';
-import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
-import type { PlanChange } from '$core/plan/compare-plans';
-import type { System } from '$core/estate/schema';
-import type { Completion } from '$core/exchange/complete-text';
-import { describeIssue, type Issue, type Result } from '$core/kit/issue';
+import type { LintFinding } from '$core/lint';
+import { type Catalogue, emptyCatalogue } from '$core/catalogue';
+import type { PlanChange } from '$core/plan';
+import type { System } from '$core/estate';
+import type { Completion } from '$core/exchange';
+import { describeIssue, type Issue, type Result } from '$core/kit';
 import { readAside } from '$lib/storage/change-log';
 import { WorkerClient } from '$lib/workers/client';
 import { desk } from './desk.svelte';

@@ -1,11 +1,17 @@
-import { emptyCatalogue } from '$core/catalogue/schema';
-import { formatDay } from '$core/date/day';
-import type { RememberedList, System } from '$core/estate/schema';
-import { headingKey, type ImportKey, type Mapping } from '$core/exchange/mapping';
-import type { MachineRecord } from '$core/exchange/machine-record';
-import { importRecordOf, type ImportedRow, type ImportPreview } from '$core/exchange/preview-import';
-import type { Issue } from '$core/kit/issue';
-import { sayCount } from '$core/wording/dates';
+import { emptyCatalogue } from '$core/catalogue';
+import { formatDay } from '$core/date';
+import type { RememberedList, System } from '$core/estate';
+import {
+  headingKey,
+  type ImportedRow,
+  type ImportKey,
+  type ImportPreview,
+  importRecordOf,
+  type MachineRecord,
+  type Mapping
+} from '$core/exchange';
+import type { Issue } from '$core/kit';
+import { sayCount } from '$core/wording';
 import type { Write } from '$lib/storage/change-log';
 import { callBack } from '$lib/workers/client';
 import type { UnderstoodFile } from '$lib/workers/understand-file';

@@ -1,8 +1,7 @@
-import type { Workspace } from '$core/estate/schema';
-import type { Catalogue } from '$core/catalogue/schema';
-import { chooseValue, mergeEstates, type Conflict, type MergedEstate } from '$core/estate/merge-estates';
-import { describeIssue } from '$core/kit/issue';
-import { sayCount } from '$core/wording/dates';
+import { chooseValue, type Conflict, type MergedEstate, mergeEstates, type Workspace } from '$core/estate';
+import type { Catalogue } from '$core/catalogue';
+import { describeIssue } from '$core/kit';
+import { sayCount } from '$core/wording';
 import { desk } from './desk.svelte';
 
 /** Which catalogue the joined workspace has. */

@@ -1,10 +1,9 @@
-import type { Option, Side } from '$core/compare/compare-options';
-import type { Change, Target } from '$core/estate/schema';
-import type { Explored } from '$core/plan/explore';
-import type { Result } from '$core/kit/issue';
-import type { Plan } from '$core/plan/plan-types';
-import type { Ready } from '$core/ready/ready-types';
-import type { Tried } from '$core/what-if/try-changes';
+import type { Option, Side } from '$core/compare';
+import type { Change, Target } from '$core/estate';
+import type { Explored, Plan } from '$core/plan';
+import type { Result } from '$core/kit';
+import type { Ready } from '$core/ready';
+import type { Tried } from '$core/what-if';
 import { callBack, WorkerClient } from '$lib/workers/client';
 import type { LookProgress } from '$lib/workers/looker';
 import { desk } from './desk.svelte';

@@ -1,8 +1,7 @@
-import type { CasePlan } from '$core/plan/plan-types';
-import { isCounted } from '$core/route/types';
-import type { System } from '$core/estate/schema';
-import { readingKey } from '$core/estate/situation';
-import { sayCount } from '$core/wording/dates';
+import type { CasePlan } from '$core/plan';
+import { isCounted } from '$core/route';
+import { readingKey, type System } from '$core/estate';
+import { sayCount } from '$core/wording';
 
 export interface Need {
   readonly kind: 'ticket' | 'fact' | 'patch' | 'fresh' | 'risk';

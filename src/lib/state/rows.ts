@@ -1,4 +1,4 @@
-import type { CasePlan } from '$core/plan/plan-types';
+import type { CasePlan } from '$core/plan';
 
 /** A band of the estate: how soon work must start. */
 export interface Band {

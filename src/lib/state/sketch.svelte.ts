@@ -1,19 +1,21 @@
 import {
+  applyDateTable,
+  type Catalogue,
+  clusterTexts,
+  type DateTable,
   fillHops,
-  joinSketches,
-  productOfSketch,
-  sketchOf,
   type HopSketch,
+  joinSketches,
+  parseDateTable,
+  type Product,
+  productOfSketch,
   type ProductSketch,
-  type ReleaseSketch
-} from '$core/catalogue/sketch/sketch';
-import { clusterTexts } from '$core/catalogue/sketch/cluster-texts';
-import { applyDateTable, parseDateTable, type DateTable } from '$core/catalogue/sketch/date-table';
-import type { Catalogue, Product } from '$core/catalogue/schema';
-import { parseMessyDate } from '$core/date/messy-date';
-import { formatDay } from '$core/date/day';
-import { foldText } from '$core/version/words';
-import type { Issue } from '$core/kit/issue';
+  type ReleaseSketch,
+  sketchOf
+} from '$core/catalogue';
+import { formatDay, parseMessyDate } from '$core/date';
+import { foldText } from '$core/version';
+import type { Issue } from '$core/kit';
 import { readAside } from '$lib/storage/change-log';
 import { desk } from './desk.svelte';
 import { draft } from './draft.svelte';

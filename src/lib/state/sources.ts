@@ -1,6 +1,6 @@
-import type { Catalogue, Product } from '$core/catalogue/schema';
-import { parseDateText } from '$core/date/interval';
-import { sayDay } from '$core/wording/dates';
+import type { Catalogue, Product } from '$core/catalogue';
+import { parseDateText } from '$core/date';
+import { sayDay } from '$core/wording';
 
 /** Who says so, of an entry of a product: title, publisher, standing, when it was written and read. */
 export function describeSource(

@@ -1,8 +1,7 @@
-import { emptyCatalogue } from '$core/catalogue/schema';
-import { formatDay } from '$core/date/day';
-import type { Change, Estate, Recheck, WhatIf } from '$core/estate/schema';
-import { applyChanges } from '$core/what-if/apply-changes';
-import { sourceOf } from '$core/what-if/try-changes';
+import { emptyCatalogue } from '$core/catalogue';
+import { formatDay } from '$core/date';
+import type { Change, Estate, Recheck, WhatIf } from '$core/estate';
+import { applyChanges, sourceOf } from '$core/what-if';
 import type { Write } from '$lib/storage/change-log';
 import { desk, freeId, plain } from './desk.svelte';
 

@@ -1,8 +1,7 @@
-import type { Change, Target } from '$core/estate/schema';
-import type { Explored } from '$core/plan/explore';
-import type { Opening } from '$core/route/openings';
-import { sameTarget, type CasePlan, type Plan, type TargetPlan } from '$core/plan/plan-types';
-import { sourceOf } from '$core/what-if/try-changes';
+import type { Change, Target } from '$core/estate';
+import { type CasePlan, type Explored, type Plan, sameTarget, type TargetPlan } from '$core/plan';
+import type { Opening } from '$core/route';
+import { sourceOf } from '$core/what-if';
 import { desk } from './desk.svelte';
 import { looker } from './looker.svelte';
 import { trials } from './trials.svelte';

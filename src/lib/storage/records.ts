@@ -1,6 +1,6 @@
 import {
-  DEFAULT_GOAL,
   type Decision,
+  DEFAULT_GOAL,
   type Estate,
   type Goal,
   type ImportRecord,
@@ -12,7 +12,7 @@ import {
   type System,
   type WhatIf,
   type Workspace
-} from '$core/estate/schema';
+} from '$core/estate';
 import type { Write } from './change-log';
 
 type CatalogueText = Workspace['catalogue'];

@@ -1,32 +1,47 @@
 import * as Comlink from 'comlink';
-import { lintCatalogue } from '$core/lint/lint-catalogue';
-import type { LintFinding } from '$core/lint/finding';
-import { mergeCatalogues } from '$core/catalogue/merge';
-import type { Catalogue } from '$core/catalogue/schema';
-import { settleCatalogue, type Dispute } from '$core/catalogue/settle';
-import { comparePlans, type PlanChange } from '$core/plan/compare-plans';
-import type { Option, Side } from '$core/compare/compare-options';
-import type { Ready } from '$core/ready/ready-types';
-import type { Tried } from '$core/what-if/try-changes';
-import { formatDay } from '$core/date/day';
-import { readAgain } from '$core/estate/read-again';
-import type { Change, Estate, System, Target, Workspace } from '$core/estate/schema';
-import type { Explored } from '$core/plan/explore';
-import { findLine, parseCatalogue } from '$core/exchange/catalogue-file';
-import { readRows } from '$core/exchange/import-rows';
-import type { MachineRecord } from '$core/exchange/machine-record';
-import type { Mapping } from '$core/exchange/mapping';
-import { identifyText, type Candidate } from '$core/exchange/identify';
-import { previewStepwise, type ImportContext, type ImportPreview } from '$core/exchange/preview-import';
-import { kindsOf } from '$core/estate/facts';
-import { completeCatalogueText, type Completion } from '$core/exchange/complete-text';
-import { reviseCatalogueText, type RevisedCatalogue } from '$core/exchange/revise-catalogue';
-import { formatPlanCsv } from '$core/exchange/plan-csv';
-import { parseWorkspace } from '$core/exchange/workspace-file';
-import type { Result } from '$core/kit/issue';
-import { plan, type PlanProgress } from '$core/plan/plan';
-import { rulingsOf } from '$core/plan/planning';
-import type { Plan } from '$core/plan/plan-types';
+import { lintCatalogue, type LintFinding } from '$core/lint';
+import { type Catalogue, type Dispute, mergeCatalogues, settleCatalogue } from '$core/catalogue';
+import {
+  comparePlans,
+  type Explored,
+  plan,
+  type Plan,
+  type PlanChange,
+  type PlanProgress,
+  rulingsOf
+} from '$core/plan';
+import type { Option, Side } from '$core/compare';
+import type { Ready } from '$core/ready';
+import type { Tried } from '$core/what-if';
+import { formatDay } from '$core/date';
+import {
+  type Change,
+  type Estate,
+  kindsOf,
+  readAgain,
+  type System,
+  type Target,
+  type Workspace
+} from '$core/estate';
+import {
+  type Candidate,
+  completeCatalogueText,
+  type Completion,
+  findLine,
+  formatPlanCsv,
+  identifyText,
+  type ImportContext,
+  type ImportPreview,
+  type MachineRecord,
+  type Mapping,
+  parseCatalogue,
+  parseWorkspace,
+  previewStepwise,
+  readRows,
+  reviseCatalogueText,
+  type RevisedCatalogue
+} from '$core/exchange';
+import type { Result } from '$core/kit';
 import { Looker, type LookOrder, type LookProgress } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';

@@ -1,11 +1,9 @@
-import { compareOptions, type Option, type Side } from '$core/compare/compare-options';
-import type { Change, Target } from '$core/estate/schema';
-import { exploreSystem, type Explored } from '$core/plan/explore';
-import type { Result } from '$core/kit/issue';
-import type { Planning } from '$core/plan/planning';
-import { gatherReady, ReadyCache } from '$core/ready/gather-ready';
-import type { Ready } from '$core/ready/ready-types';
-import { planningWith, tryChanges, type Tried } from '$core/what-if/try-changes';
+import { compareOptions, type Option, type Side } from '$core/compare';
+import type { Change, Target } from '$core/estate';
+import { type Explored, exploreSystem, type Planning } from '$core/plan';
+import type { Result } from '$core/kit';
+import { gatherReady, type Ready, ReadyCache } from '$core/ready';
+import { planningWith, type Tried, tryChanges } from '$core/what-if';
 import { Planner, type PlanOrder } from './planner';
 
 const PROGRESS_EVERY_MS = 40;

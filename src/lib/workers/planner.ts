@@ -1,11 +1,15 @@
-import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
-import type { Target } from '$core/estate/schema';
-import { exploreSystem, type Explored } from '$core/plan/explore';
-import { planWith, type PlanProgress } from '$core/plan/plan';
-import { PlanCache } from '$core/plan/plan-cache';
-import { Planning } from '$core/plan/planning';
-import type { Plan } from '$core/plan/plan-types';
-import type { Result } from '$core/kit/issue';
+import { type Catalogue, emptyCatalogue } from '$core/catalogue';
+import type { Target } from '$core/estate';
+import {
+  type Explored,
+  exploreSystem,
+  type Plan,
+  PlanCache,
+  Planning,
+  type PlanProgress,
+  planWith
+} from '$core/plan';
+import type { Result } from '$core/kit';
 import { estateOfRecords } from '$lib/storage/records';
 import { readRecords, type Write } from '$lib/storage/change-log';
 

@@ -1,19 +1,26 @@
-import { emptyCatalogue, type Catalogue } from '$core/catalogue/schema';
-import { kindsOf } from '$core/estate/facts';
-import type { RememberedList, Workspace } from '$core/estate/schema';
-import { parseCatalogue } from '$core/exchange/catalogue-file';
-import { parseCsv, type TableText } from '$core/exchange/csv-in';
-import { looksLikeCycloneDx, parseCycloneDx } from '$core/exchange/cyclonedx';
-import { decodeText } from '$core/exchange/decode-text';
-import { MAX_FILE_BYTES } from '$core/exchange/guard';
-import { parseJsonTable } from '$core/exchange/json-table';
-import type { MachineRecord } from '$core/exchange/machine-record';
-import { suggestMapping, type Mapping } from '$core/exchange/mapping';
-import { looksLikeOsRelease, parseOsRelease } from '$core/exchange/os-release';
-import { looksLikeRecord, parseRecords } from '$core/exchange/record-text';
-import { looksLikeSheet, readSheet } from '$core/exchange/sheet-in';
-import { parseWorkspace } from '$core/exchange/workspace-file';
-import { fail, succeed, type Result } from '$core/kit/issue';
+import { type Catalogue, emptyCatalogue } from '$core/catalogue';
+import { kindsOf, type RememberedList, type Workspace } from '$core/estate';
+import {
+  decodeText,
+  looksLikeCycloneDx,
+  looksLikeOsRelease,
+  looksLikeRecord,
+  looksLikeSheet,
+  type MachineRecord,
+  type Mapping,
+  MAX_FILE_BYTES,
+  parseCatalogue,
+  parseCsv,
+  parseCycloneDx,
+  parseJsonTable,
+  parseOsRelease,
+  parseRecords,
+  parseWorkspace,
+  readSheet,
+  suggestMapping,
+  type TableText
+} from '$core/exchange';
+import { fail, type Result, succeed } from '$core/kit';
 
 /** What a dropped file turned out to be. */
 export type UnderstoodFile =

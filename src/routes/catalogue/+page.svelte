@@ -2,11 +2,9 @@
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { copyRelease } from '$core/catalogue/copy-release';
-  import { modelOf } from '$core/compile/model';
-  import { findUnmatched } from '$core/catalogue/sketch/cluster-texts';
-  import { findUnlisted, listRelease } from '$core/catalogue/sketch/unlisted';
-  import { sayCount } from '$core/wording/dates';
+  import { copyRelease, findUnlisted, findUnmatched, listRelease } from '$core/catalogue';
+  import { modelOf } from '$core/compile';
+  import { sayCount } from '$core/wording';
   import Amiss from '$lib/catalogue/Amiss.svelte';
   import Calendar from '$lib/catalogue/Calendar.svelte';
   import CellPanel from '$lib/catalogue/CellPanel.svelte';

@@ -1,14 +1,10 @@
 <script lang="ts">
-  import { findUnmatched } from '$core/catalogue/sketch/cluster-texts';
-  import { emptyCatalogue } from '$core/catalogue/schema';
+  import { emptyCatalogue, findUnmatched } from '$core/catalogue';
   import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
-  import { kindsOf } from '$core/estate/facts';
-  import { matchesQuery, parseQuery, type Searchable } from '$core/estate/find-systems';
-  import { formatEstateCsv } from '$core/exchange/estate-csv';
-  import { formatWorkspace } from '$core/exchange/workspace-file';
-  import { sayCount, sayDay, sayNumber } from '$core/wording/dates';
-  import { sayContributor } from '$core/wording/verdict';
+  import { kindsOf, matchesQuery, parseQuery, type Searchable } from '$core/estate';
+  import { formatEstateCsv, formatWorkspace } from '$core/exchange';
+  import { sayContributor, sayCount, sayDay, sayNumber } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Sign from '$lib/components/Sign.svelte';
@@ -22,7 +18,7 @@
   import { bandsOf, layLines, linesBetween } from '$lib/state/rows';
   import { settings } from '$lib/state/settings.svelte';
   import { drawWay } from '$lib/stair/way';
-  import type { CasePlan } from '$core/plan/plan-types';
+  import type { CasePlan } from '$core/plan';
 
   /** Situations up to which rows have two lines. */
   const TWO_LINED = 50;

@@ -1,10 +1,7 @@
 <script lang="ts">
-  import { formatDay } from '$core/date/day';
-  import { LOSSES, type ReadyItem, type Remedy } from '$core/ready/ready-types';
-  import { chooseRemedies, payableOf } from '$core/ready/choose-remedies';
-  import { climbOf } from '$core/ready/climb';
-  import { sayCount, sayMoney, sayNumber } from '$core/wording/dates';
-  import { sayItem, sayLoss, sayQuestion, sayRemedy } from '$core/wording/ready';
+  import { formatDay } from '$core/date';
+  import { chooseRemedies, climbOf, LOSSES, payableOf, type ReadyItem, type Remedy } from '$core/ready';
+  import { sayCount, sayItem, sayLoss, sayMoney, sayNumber, sayQuestion, sayRemedy } from '$core/wording';
   import CureStair from '$lib/ready/CureStair.svelte';
   import ItemDetails from '$lib/ready/ItemDetails.svelte';
   import MarkSign from '$lib/ready/MarkSign.svelte';

@@ -3,11 +3,16 @@
   import { page } from '$app/state';
   import { onMount, tick } from 'svelte';
   import { tinykeys } from 'tinykeys';
-  import { sameTarget, type CasePlan, type TargetPlan } from '$core/plan/plan-types';
-  import { sayCount, sayDay } from '$core/wording/dates';
-  import { sayEntry } from '$core/wording/ready';
-  import { describeReason } from '$core/wording/reason';
-  import { sayContributor, sayNotStraight, sayVerdict } from '$core/wording/verdict';
+  import { type CasePlan, sameTarget, type TargetPlan } from '$core/plan';
+  import {
+    describeReason,
+    sayContributor,
+    sayCount,
+    sayDay,
+    sayEntry,
+    sayNotStraight,
+    sayVerdict
+  } from '$core/wording';
   import Demands from '$lib/components/Demands.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import Alike from '$lib/estate/Alike.svelte';

@@ -1,5 +1,5 @@
 import type { Installed } from './installed';
-import { foldText } from '../../version/words';
+import { foldText } from '../../version';
 
 /** Machines whose text names something the catalogue does not have, gathered by what looks like one product. */
 export interface TextCluster {

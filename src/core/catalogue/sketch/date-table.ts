@@ -1,6 +1,5 @@
-import { parseDateText } from '../../date/interval';
-import { parseMessyDate, type MessyDate } from '../../date/messy-date';
-import { foldText } from '../../version/words';
+import { type MessyDate, parseDateText, parseMessyDate } from '../../date';
+import { foldText } from '../../version';
 import { compareLabels } from './cluster-texts';
 import type { ProductSketch } from './sketch';
 

@@ -1,5 +1,4 @@
-import { foldText } from '../../version/words';
-import { RANGE_WORDS } from '../../version/range';
+import { foldText, RANGE_WORDS } from '../../version';
 import type { Hop, Product } from '../schema';
 import type { TextCluster } from './cluster-texts';
 

@@ -1,5 +1,5 @@
 import type { Installed } from './installed';
-import { foldText } from '../../version/words';
+import { foldText } from '../../version';
 import type { Product } from '../schema';
 import { compareLabels, splitText } from './cluster-texts';
 import { freeId } from './sketch';

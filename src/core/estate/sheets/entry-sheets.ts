@@ -1,6 +1,5 @@
-import { formatDay } from '../../date/day';
-import { parseMessyDay } from '../../date/messy';
-import { foldText } from '../../version/words';
+import { formatDay, parseMessyDay } from '../../date';
+import { foldText } from '../../version';
 import { wordOf } from '../links';
 import { LINK_KINDS, type Link, type RightHeld, type System, type SystemCompanion } from '../schema';
 import {

@@ -1,5 +1,5 @@
 import { factsOfInterest, nameOfFact } from '../asked-facts';
-import { parseDay } from '../../date/day';
+import { parseDay } from '../../date';
 import { isAgreed, isStale, kindsOf, statementsOf } from '../facts';
 import { formatFactText, parseFactText } from '../fact-text';
 import type { Fact, System } from '../schema';

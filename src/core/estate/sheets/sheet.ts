@@ -1,4 +1,4 @@
-import type { Catalogue } from '../../catalogue/schema';
+import type { Catalogue } from '../../catalogue';
 import type { Estate, RightHeld, System } from '../schema';
 
 /** A table of the estate that can be edited cell by cell; rows and columns by key, cells as text. */

@@ -1,10 +1,6 @@
-import { ONLY } from '../../version/sequence';
-import type { Product } from '../../catalogue/schema';
-import { formatDay } from '../../date/day';
-import { parseMessyDay } from '../../date/messy';
-import { BASE_PATCH } from '../../version/sequence';
-import { foldText } from '../../version/words';
-import { Names } from '../../catalogue/names';
+import { BASE_PATCH, foldText, ONLY } from '../../version';
+import { Names, type Product } from '../../catalogue';
+import { formatDay, parseMessyDay } from '../../date';
 import { readInstalled } from '../read-installed';
 import { newSystemId } from '../system-id';
 import { STAGES, UNKNOWN_WHY, type Reading, type System } from '../schema';

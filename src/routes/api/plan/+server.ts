@@ -1,16 +1,10 @@
 import { z } from 'zod';
-import { parseDay } from '$core/date/day';
-import { migrateCatalogue } from '$core/catalogue/migrate';
-import { catalogueSchema } from '$core/catalogue/schema';
-import { parseCatalogue } from '$core/exchange/catalogue-file';
-import { formatPlanCsv } from '$core/exchange/plan-csv';
-import { planFileOf } from '$core/exchange/plan-file';
-import { parseJson } from '$core/exchange/workspace-file';
-import { issuesOfZod } from '$core/exchange/zod-issues';
-import { checkCatalogue } from '$core/catalogue/check';
-import { DEFAULT_GOAL, emptyEstate, estateSchema } from '$core/estate/schema';
-import { describeIssue, type Issue } from '$core/kit/issue';
-import { planInDepth } from '$core/plan/plan';
+import { parseDay } from '$core/date';
+import { catalogueSchema, checkCatalogue, migrateCatalogue } from '$core/catalogue';
+import { formatPlanCsv, issuesOfZod, parseCatalogue, parseJson, planFileOf } from '$core/exchange';
+import { DEFAULT_GOAL, emptyEstate, estateSchema } from '$core/estate';
+import { describeIssue, type Issue } from '$core/kit';
+import { planInDepth } from '$core';
 import type { RequestHandler } from './$types';
 
 const MAX_BODY_BYTES = 32 * 1024 * 1024;

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
-  import { sayCount } from '$core/wording/dates';
-  import type { DateRow } from '$core/catalogue/sketch/date-table';
-  import type { Issue } from '$core/kit/issue';
+  import { sayCount } from '$core/wording';
+  import type { DateRow } from '$core/catalogue';
+  import type { Issue } from '$core/kit';
   import SketchPanel from '$lib/catalogue/SketchPanel.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { parseDay } from '$core/date/day';
-  import { sayCount, sayDay, sayNumber } from '$core/wording/dates';
+  import { parseDay } from '$core/date';
+  import { sayCount, sayDay, sayNumber } from '$core/wording';
   import { desk, plain } from '$lib/state/desk.svelte';
-  import type { ImportRecord, RememberedList } from '$core/estate/schema';
+  import type { ImportRecord, RememberedList } from '$core/estate';
 
   const SHOWN = 60;
   const imports = $derived([...(desk.estate.imports ?? [])].reverse());

@@ -1,10 +1,8 @@
 <script lang="ts">
-  import { emptyCatalogue } from '$core/catalogue/schema';
-  import { formatDay, parseDay } from '$core/date/day';
-  import { findUnknowns, type Unknown } from '$core/estate/asked-facts';
-  import { findPlaces } from '$core/estate/places';
-  import type { Decision, Question } from '$core/estate/schema';
-  import { sayCount, sayDay } from '$core/wording/dates';
+  import { emptyCatalogue } from '$core/catalogue';
+  import { formatDay, parseDay } from '$core/date';
+  import { type Decision, findPlaces, findUnknowns, type Question, type Unknown } from '$core/estate';
+  import { sayCount, sayDay } from '$core/wording';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import { describeDecision, scopeOf } from '$lib/estate/decision-words';
   import QuestionForm from '$lib/estate/QuestionForm.svelte';

@@ -1,11 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { findBehind } from '$core/bind/behind';
-  import { parseDay } from '$core/date/day';
-  import { sayCount, sayDay } from '$core/wording/dates';
-  import { sayVerdict } from '$core/wording/verdict';
-  import { describeInstalled } from '$core/wording/system';
+  import { findBehind } from '$core/bind';
+  import { parseDay } from '$core/date';
+  import { describeInstalled, sayCount, sayDay, sayVerdict } from '$core/wording';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import AddSystem from '$lib/estate/AddSystem.svelte';
   import Alike from '$lib/estate/Alike.svelte';

@@ -1,17 +1,23 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { emptyCatalogue } from '$core/catalogue/schema';
-  import { formatDay } from '$core/date/day';
-  import { kindsOf } from '$core/estate/facts';
-  import { matchesQuery, parseQuery } from '$core/estate/find-systems';
-  import { companionsSheet, linksSheet, rightsSheet } from '$core/estate/sheets/entry-sheets';
-  import { factsSheet } from '$core/estate/sheets/facts-sheet';
-  import { describeInstalled } from '$core/wording/system';
-  import type { CellEdit, Refusal, SheetSource } from '$core/estate/sheets/sheet';
-  import { systemsSheet } from '$core/estate/sheets/systems-sheet';
-  import { sayCount, sayNumber, shorten } from '$core/wording/dates';
-  import type { CasePlan } from '$core/plan/plan-types';
+  import { emptyCatalogue } from '$core/catalogue';
+  import { formatDay } from '$core/date';
+  import {
+    type CellEdit,
+    companionsSheet,
+    factsSheet,
+    kindsOf,
+    linksSheet,
+    matchesQuery,
+    parseQuery,
+    type Refusal,
+    rightsSheet,
+    type SheetSource,
+    systemsSheet
+  } from '$core/estate';
+  import { describeInstalled, sayCount, sayNumber, shorten } from '$core/wording';
+  import type { CasePlan } from '$core/plan';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import AddSystem from '$lib/estate/AddSystem.svelte';
   import FindHelp from '$lib/estate/FindHelp.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { sayCount } from '$core/wording/dates';
-  import { DEFAULT_GOAL, type Goal, type Site } from '$core/estate/schema';
-  import { foldText } from '$core/version/words';
+  import { sayCount } from '$core/wording';
+  import { DEFAULT_GOAL, type Goal, type Site } from '$core/estate';
+  import { foldText } from '$core/version';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import GoalForm from '$lib/estate/GoalForm.svelte';
   import { desk } from '$lib/state/desk.svelte';

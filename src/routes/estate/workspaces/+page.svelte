@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { formatWorkspace } from '$core/exchange/workspace-file';
-  import { sayCount } from '$core/wording/dates';
+  import { formatWorkspace } from '$core/exchange';
+  import { sayCount } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import JoinPanel from '$lib/estate/JoinPanel.svelte';
   import { desk } from '$lib/state/desk.svelte';

@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { factsAsked } from '$core/estate/asked-facts';
-  import { kindsOf } from '$core/estate/facts';
-  import { RECORD_HEAD } from '$core/exchange/record-text';
+  import { factsAsked, kindsOf } from '$core/estate';
+  import { RECORD_HEAD } from '$core/exchange';
   import { desk } from '$lib/state/desk.svelte';
 
   /** The form asks what the products of the catalogue ask; for one product only what that one asks. */

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording/dates';
-  import type { Day } from '$core/date/day';
-  import type { FetchItem } from '$core/ready/ready-types';
+  import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording';
+  import type { Day } from '$core/date';
+  import type { FetchItem } from '$core/ready';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
   import { looker } from '$lib/state/looker.svelte';

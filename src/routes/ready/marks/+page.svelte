@@ -1,8 +1,6 @@
 <script lang="ts">
-  import { FARES } from '$core/ready/tally';
-  import type { ReadyCell, ReadyItem } from '$core/ready/ready-types';
-  import { sayCount } from '$core/wording/dates';
-  import { sayItem } from '$core/wording/ready';
+  import { FARES, type ReadyCell, type ReadyItem } from '$core/ready';
+  import { sayCount, sayItem } from '$core/wording';
   import MarkSign from '$lib/ready/MarkSign.svelte';
   import { caseOf, naming, stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';

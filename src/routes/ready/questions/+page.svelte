@@ -1,8 +1,7 @@
 <script lang="ts">
-  import type { Question } from '$core/estate/schema';
-  import type { ReadyQuestion } from '$core/ready/ready-types';
-  import { sayCount, sayMinutes, sayMoney } from '$core/wording/dates';
-  import { sayQuestion } from '$core/wording/ready';
+  import type { Question } from '$core/estate';
+  import type { ReadyQuestion } from '$core/ready';
+  import { sayCount, sayMinutes, sayMoney, sayQuestion } from '$core/wording';
   import QuestionForm from '$lib/estate/QuestionForm.svelte';
   import { caseOf, naming, stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';

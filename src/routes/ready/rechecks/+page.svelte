@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { parseDay } from '$core/date/day';
-  import { compareRecheck, keepItems } from '$core/ready/recheck';
-  import { sayCount, sayDay } from '$core/wording/dates';
-  import { sayItem } from '$core/wording/ready';
+  import { parseDay } from '$core/date';
+  import { compareRecheck, keepItems } from '$core/ready';
+  import { sayCount, sayDay, sayItem } from '$core/wording';
   import { naming } from '$lib/ready/naming';
   import { looker } from '$lib/state/looker.svelte';
   import { trials } from '$lib/state/trials.svelte';

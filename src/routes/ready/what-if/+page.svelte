@@ -1,8 +1,7 @@
 <script lang="ts">
-  import type { Change, WhatIf } from '$core/estate/schema';
-  import type { Tried } from '$core/what-if/try-changes';
-  import { sayCount, sayNumber } from '$core/wording/dates';
-  import { sayChange } from '$core/wording/ready';
+  import type { Change, WhatIf } from '$core/estate';
+  import type { Tried } from '$core/what-if';
+  import { sayChange, sayCount, sayNumber } from '$core/wording';
   import AddChange from '$lib/ready/AddChange.svelte';
   import { naming } from '$lib/ready/naming';
   import PlanChanges from '$lib/ready/PlanChanges.svelte';

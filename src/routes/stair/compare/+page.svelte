@@ -1,9 +1,9 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import type { Option, Side } from '$core/compare/compare-options';
-  import { formatDay } from '$core/date/day';
-  import { isCounted } from '$core/route/types';
-  import { sayCount } from '$core/wording/dates';
+  import type { Option, Side } from '$core/compare';
+  import { formatDay } from '$core/date';
+  import { isCounted } from '$core/route';
+  import { sayCount } from '$core/wording';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import { rowsOf, sayOption } from '$lib/compare/rows';
   import { desk } from '$lib/state/desk.svelte';

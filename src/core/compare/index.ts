@@ -1,0 +1,1 @@
+export { compareOptions, type Option, type Side } from './compare-options';

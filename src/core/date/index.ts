@@ -1,0 +1,6 @@
+export { calendarDate, type Day, dayOf, formatDay, monthsBetween, parseDay } from './day';
+export { type DateInterval, formatDateText, type MaybeDay, parseDateText, readDay } from './interval';
+export { type MessyDate, parseMessyDate } from './messy-date';
+export { parseMessyDay } from './messy';
+export { findCountedPhase, findServiceEnd, type PhaseName, PHASES, type ServicePhase } from './service';
+export type { StepDays } from './step-days';

@@ -1,0 +1,2 @@
+export { type Contributor, type Deadline, deadlineOf } from './deadline';
+export { findTiming, type Timing } from './find-deadline';

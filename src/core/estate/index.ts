@@ -1,0 +1,62 @@
+export { factsAsked, factsOfInterest, findUnknowns, nameOfFact, PARTS, type Unknown } from './asked-facts';
+export { findDifferences, sayDifference } from './changes';
+export { type Checked, checkedOf, checkKey } from './checked';
+export { keepCheck, likelyCauses, parseCheckItems, summariseCheck } from './checks';
+export { formatFactText, parseFactText, splitUnit } from './fact-text';
+export {
+  addReading,
+  FactDecisions,
+  findFact,
+  isAgreed,
+  isSameValue,
+  isStale,
+  kindsOf,
+  NO_DECISIONS,
+  seenOf,
+  seenOfFact,
+  statementsOf
+} from './facts';
+export { matchesQuery, parseQuery, type Searchable } from './find-systems';
+export { type LinkEnd, LinkIndex, wordOf } from './links';
+export { chooseValue, type Conflict, type MergedEstate, mergeEstates } from './merge-estates';
+export { findPlaces } from './places';
+export { readAgain } from './read-again';
+export { type InstalledTexts, type InstalledUnderstanding, readInstalled } from './read-installed';
+export {
+  type Change,
+  type Check,
+  type Decision,
+  DEFAULT_GOAL,
+  emptyEstate,
+  type Estate,
+  estateSchema,
+  type Fact,
+  type FactValue,
+  type Goal,
+  GOAL_RULES,
+  type ImportRecord,
+  type Link,
+  type Permission,
+  PERMISSIONS,
+  type Question,
+  type Reading,
+  type Recheck,
+  type RememberedList,
+  type RightHeld,
+  type Site,
+  type System,
+  type SystemCompanion,
+  type SystemEvent,
+  type Target,
+  type WhatIf,
+  type Workspace,
+  WORKSPACE_FORMAT,
+  WORKSPACE_VERSION,
+  workspaceSchema
+} from './schema';
+export { companionsSheet, linksSheet, rightsSheet } from './sheets/entry-sheets';
+export { factsSheet } from './sheets/facts-sheet';
+export type { CellEdit, Refusal, Sheet, SheetColumn, SheetSource } from './sheets/sheet';
+export { newSystem, systemsSheet } from './sheets/systems-sheet';
+export { BASE, readingKey, situationKey } from './situation';
+export { newSystemId } from './system-id';

@@ -1,0 +1,2 @@
+export type { LintCode, LintFinding } from './finding';
+export { lintCatalogue } from './lint-catalogue';

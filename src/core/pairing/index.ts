@@ -1,0 +1,2 @@
+export type { FindGates, Gate, When } from './gate';
+export { type PairedSystem, Together } from './together';

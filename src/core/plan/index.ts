@@ -1,0 +1,16 @@
+export {
+  askedOnWay,
+  type AskedOnWay,
+  type CautionOnWay,
+  type CompanionOnWay,
+  type Dealt,
+  type RequirementOnWay
+} from './asked-on-way';
+export { type Brief, comparePlans, type PlanChange } from './compare-plans';
+export { type Exploration, type Explored, exploreSystem } from './explore';
+export { findOut, type FindOut, lookAt, type Looking, type Question } from './find-out';
+export { PlanCache } from './plan-cache';
+export { type CasePlan, type Plan, sameTarget, type TargetPlan } from './plan-types';
+export { plan, planInDepth, type PlanProgress, planWith } from './plan';
+export { Planning, rulingsOf } from './planning';
+export { findSavings, type Saving } from './savings';
