@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { type Catalogue, factOfOption, factsNeededBy, type Product } from '../catalogue';
 import {
   type Comparison,
@@ -186,7 +187,7 @@ function companionsKey(system: System, cuts: Cuts): string {
 /** Entries by id, so that the order of the file changes no key. */
 function inOrder(product: Product): Product {
   const sorted = <T extends { readonly id: string }>(list: readonly T[] | undefined): T[] =>
-    [...(list ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1));
+    [...(list ?? [])].sort((a, b) => compareText(a.id, b.id));
   return {
     ...product,
     requirements: sorted(product.requirements).map((r) => ({ ...r, cures: sorted(r.cures) })),
@@ -235,7 +236,7 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
   for (const [id, cut] of facts) if (kinds.find(id)?.measure === 'day') cut.byValue = true;
   const linked = conditions.flatMap(linksOf);
   return {
-    facts: new Map([...facts].sort((a, b) => (a[0] < b[0] ? -1 : 1))),
+    facts: new Map([...facts].sort((a, b) => compareText(a[0], b[0]))),
     companions: (product.companions ?? []).map((c) => [c.id, c.name, ...(c.aliases ?? [])].map(foldText)),
     agesMatter: new Set(
       (product.requirements ?? []).flatMap((r) =>

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { LinkEnd, LinkIndex, System } from '../estate';
 
 /**
@@ -20,7 +21,7 @@ export function coloursOf(
     linked.set(system.id, system);
     for (const { system: end } of around) if (typeof end !== 'string') linked.set(end.id, end);
   }
-  const inOrder = [...linked.values()].sort((a, b) => (a.id < b.id ? -1 : 1));
+  const inOrder = [...linked.values()].sort((a, b) => compareText(a.id, b.id));
   let colours = new Map(inOrder.map((s) => [s.id, digest(first(s))]));
   for (let count = 0; count < new Set(colours.values()).size;) {
     count = new Set(colours.values()).size;

@@ -104,6 +104,7 @@ function findLowest(catalogue: Catalogue, systems: readonly System[]): number | 
   return known.indexOf(Math.min(...known));
 }
 
+/** Whether a list of the catalogue names a value, by folded text; what a partial list does not name, and a list there is not, is unknown. */
 export function truthOfListed(catalogue: Catalogue, id: string, value: string): Truth {
   const list = catalogue.lists?.find((l) => l.id === id);
   if (!list) return 'unknown';

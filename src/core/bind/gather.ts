@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { readSwitch, type Truth, truthOf } from '../condition';
 import type { CaseKeys } from './case-key';
 import {
@@ -50,7 +51,7 @@ export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gat
     else groups.set(key, [system]);
   }
   const cases = [...groups].map(([id, systems]) => caseOf({ id, group: systems, decisions, decided, goals }));
-  return { cases: cases.sort((a, b) => (a.id < b.id ? -1 : 1)), situations: situations.size };
+  return { cases: cases.sort((a, b) => compareText(a.id, b.id)), situations: situations.size };
 }
 
 interface CaseSource {
@@ -62,7 +63,7 @@ interface CaseSource {
 }
 
 function caseOf({ id, group, decisions, decided, goals }: CaseSource): Case {
-  const systems = [...group].sort((a, b) => (a.id < b.id ? -1 : 1));
+  const systems = [...group].sort((a, b) => compareText(a.id, b.id));
   const system = systems[0] as System;
   const situation = situationKey(system);
   const supportEnds = supportEndOf(system, decided);
@@ -96,7 +97,7 @@ export class GoalIndex {
   readonly #byTeam = new Map<string | undefined, Goal>();
 
   constructor(goals: readonly Goal[]) {
-    for (const goal of [...goals].sort((a, b) => (a.id < b.id ? -1 : 1)))
+    for (const goal of [...goals].sort((a, b) => compareText(a.id, b.id)))
       if (!this.#byTeam.has(goal.team)) this.#byTeam.set(goal.team, goal);
   }
 
@@ -116,8 +117,8 @@ export class DecisionIndex {
 
   constructor(decisions: readonly Decision[], today: string) {
     const inForce = decisions.filter((d) => d.until === undefined || d.until >= today);
-    for (const decision of [...inForce].sort((a, b) =>
-      a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1
+    for (const decision of [...inForce].sort(
+      (a, b) => compareText(a.day, b.day) || compareText(a.id, b.id)
     )) {
       if ('situation' in decision.scope) push(this.#bySituation, decision.scope.situation, decision);
       else if ('system' in decision.scope && !('fact' in decision.scope))

@@ -10,5 +10,6 @@ export function entryKey(value: unknown): string | undefined {
 export const joinEntryPath = (parts: readonly string[]): string =>
   parts.map((p) => p.replaceAll('/', '%2F')).join('/');
 
+/** The parts of such a path, outermost first; undoes `joinEntryPath`. */
 export const splitEntryPath = (path: string): string[] =>
   path.split('/').map((p) => p.replaceAll('%2F', '/'));

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { compareReleases, sequenceOf } from '../version';
 import type { Product } from './schema';
 
@@ -49,6 +50,6 @@ export function findFeatureDifference(product: Product, from: InEdition, to: InE
     lost: [...lost]
       .map(([id, instead]) => ({ name: nameOf(id), ...(instead === undefined ? {} : { instead }) }))
       .concat(had.filter((f) => !has.includes(f)).map((name) => ({ name })))
-      .sort((a, b) => (a.name < b.name ? -1 : 1))
+      .sort((a, b) => compareText(a.name, b.name))
   };
 }

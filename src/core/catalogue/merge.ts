@@ -1,5 +1,5 @@
 import { parseDateText } from '../date';
-import { fail, type Result, succeed } from '../kit';
+import { compareText, fail, type Result, succeed } from '../kit';
 import { entryKey } from './entry-path';
 import { statementsOf } from './settle';
 import type { Catalogue } from './schema';
@@ -90,12 +90,12 @@ const differenceFrom = (main: Fields, other: Fields): Fields =>
 function textOf(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(textOf).join()}]`;
   if (typeof value !== 'object' || value === null) return JSON.stringify(value) ?? '';
-  const entries = Object.entries(value).sort(([x], [y]) => (x < y ? -1 : 1));
+  const entries = Object.entries(value).sort(([x], [y]) => compareText(x, y));
   return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${textOf(v)}`).join()}}`;
 }
 
 const sortByText = (list: readonly Fields[]): Fields[] =>
-  [...list].sort((x, y) => (textOf(x) < textOf(y) ? -1 : textOf(x) > textOf(y) ? 1 : 0));
+  [...list].sort((x, y) => compareText(textOf(x), textOf(y)));
 
 function mergeLists(a: readonly Fields[], b: readonly Fields[]): readonly Fields[] {
   const ofA = new Map(a.map((e) => [entryKey(e) ?? '', e]));
@@ -128,7 +128,7 @@ function orderOf(a: readonly string[], b: readonly string[], entries: ReadonlyMa
 
 function compareKeys(entries: ReadonlyMap<string, Fields>, x: string, y: string): number {
   const [p, q] = [firstDay(entries.get(x)), firstDay(entries.get(y))];
-  return p - q || (x < y ? -1 : x > y ? 1 : 0);
+  return p - q || compareText(x, y);
 }
 
 function firstDay(entry: Fields | undefined): number {

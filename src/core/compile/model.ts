@@ -315,5 +315,6 @@ export function findPublication(
 export const serviceEndOf = (release: ReleaseModel, counted: PhaseName, countsExpected: boolean): MaybeDay =>
   findServiceEnd(release.service, counted, countsExpected);
 
+/** The phase of a release that a goal counting this one goes by; undefined where none is stated. */
 export const countedPhaseOf = (release: ReleaseModel, counted: PhaseName): PhaseModel | undefined =>
   findCountedPhase(release.service, counted);

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { type Condition, type FactKind, FactKinds, parseCondition } from '../condition';
 import { type DateInterval, parseDateText } from '../date';
 import { foldText, parseRange, type PlaceTable, type Range, type Sequence, tabulateRange } from '../version';
@@ -117,7 +118,7 @@ export function needModelOf(
 
 /** By id, so that the order of the file changes nothing. */
 const sorted = <T extends { readonly id: string }>(entries: readonly T[] | undefined): T[] =>
-  [...(entries ?? [])].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+  [...(entries ?? [])].sort((a, b) => compareText(a.id, b.id));
 
 function demandsOf(requirement: Requirement, at: PlaceTable): DemandModel[] {
   const base = { requirement, at, ...whenOf(requirement.when) };
@@ -148,7 +149,7 @@ const curesOf = (product: Product): ReadonlyMap<string, readonly CureModel[]> =>
           ...whenOf(cure.when),
           ...(r.when === undefined ? {} : { guard: conditionOf(r.when) })
         }))
-        .sort((a, b) => (a.cure.id < b.cure.id ? -1 : 1))
+        .sort((a, b) => compareText(a.cure.id, b.cure.id))
     ])
   );
 

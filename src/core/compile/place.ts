@@ -6,6 +6,7 @@ export interface Place {
   readonly architecture: number;
 }
 
+/** A place without its patch level as one text, equal for equal targets. */
 export const targetKey = (place: Omit<Place, 'patch'>): string =>
   `${place.release} ${place.edition} ${place.architecture}`;
 

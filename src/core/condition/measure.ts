@@ -43,6 +43,7 @@ const BARE: ReadonlySet<Measure> = new Set(['bits', 'count', 'pixels', 'year', '
 /** True for measures that have an order, so that `at least` makes sense. */
 export const isOrdered = (measure: Measure): boolean => measure !== 'text' && measure !== 'switch';
 
+/** The units figures of a measure are written in; none for counts, texts and switches. */
 export const unitsOf = (measure: Measure): readonly string[] => Object.keys(UNITS[measure] ?? {});
 
 const FIGURE = /^([0-9]{1,15}(?:\.[0-9]{1,9})?)\s*([A-Za-z]*)$/;
@@ -56,6 +57,7 @@ export function parseFigure(text: string): Figure | undefined {
   return match[2] ? { amount: match[1], unit: match[2] } : { amount: match[1] };
 }
 
+/** A figure as it is written: `8 GB`, `3`. */
 export const formatFigure = ({ amount, unit }: Figure): string => (unit ? `${amount} ${unit}` : amount);
 
 /** The figure in the measure's base unit (bytes, hertz, bits, days since 1970, ...); undefined where unit and measure do not fit. */

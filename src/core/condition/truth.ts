@@ -7,13 +7,17 @@ export type Run = 'sure' | 'best';
 /** A demand must hold for a step; a guard decides whether something applies at all. */
 export type ConditionRole = 'demand' | 'guard';
 
+/** Both (strong Kleene): no where one is no, else unknown where one is. */
 export const and = (a: Truth, b: Truth): Truth =>
   a === 'no' || b === 'no' ? 'no' : a === 'unknown' || b === 'unknown' ? 'unknown' : 'yes';
 
+/** Either (strong Kleene): yes where one is yes, else unknown where one is. */
 export const or = (a: Truth, b: Truth): Truth => not(and(not(a), not(b)));
 
+/** The opposite; unknown stays unknown. */
 export const not = (a: Truth): Truth => (a === 'yes' ? 'no' : a === 'no' ? 'yes' : 'unknown');
 
+/** What is known for certain as a truth. */
 export const truthOf = (value: boolean): Truth => (value ? 'yes' : 'no');
 
 /** What is reckoned beside what somebody states: the one fills in where the other is unknown; where they differ nobody knows. */

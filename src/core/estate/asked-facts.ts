@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { type Catalogue, factOfOption, factsNeededBy, type Product } from '../catalogue';
 import { comparisonsOf, parseCondition } from '../condition';
 import { findFact, isStale, kindsOf, seenOf, type FactDecisions } from './facts';
@@ -113,12 +114,13 @@ export function findUnknowns(
       (a, b) =>
         WHYS.indexOf(a.why) - WHYS.indexOf(b.why) ||
         b.systems.length - a.systems.length ||
-        (a.about < b.about ? -1 : 1)
+        compareText(a.about, b.about)
     );
 }
 
 const WHYS: readonly Unknown['why'][] = ['disputed', 'unknown', 'stale'];
 
+/** The name a fact goes by on screen: a part of what is installed by its own, another by its kind, its id where there is none. */
 export const nameOfFact = (fact: string, kindName: (id: string) => string | undefined): string =>
   Object.hasOwn(PART_NAMES, fact) ? PART_NAMES[fact as Part] : (kindName(fact) ?? fact);
 
@@ -127,7 +129,7 @@ function countEach(words: readonly string[]): Unknown['because'] {
   for (const w of words) counts.set(w, (counts.get(w) ?? 0) + 1);
   return [...counts]
     .map(([why, systems]) => ({ why, systems }))
-    .sort((a, b) => b.systems - a.systems || (a.why < b.why ? -1 : 1));
+    .sort((a, b) => b.systems - a.systems || compareText(a.why, b.why));
 }
 
 /** Facts worth a line for one system: those the product asks for, then what is recorded beside them. */

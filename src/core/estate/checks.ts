@@ -97,6 +97,7 @@ export interface CheckSummary {
   readonly clean: boolean;
 }
 
+/** Items of a result counted by what came out, and how many announced ones are not there. */
 export function summariseCheck({ items, announced }: Check): CheckSummary {
   const counts = { pass: 0, warning: 0, failure: 0, unknown: 0 };
   for (const item of items) counts[item.result]++;

@@ -8,6 +8,7 @@ const WORDS: Readonly<Record<Link['kind'], string>> = {
   'peer of': 'peer'
 };
 
+/** The word conditions use for the other end of a link: its own, else that of its kind. */
 export const wordOf = (link: Pick<Link, 'kind' | 'as'>): string => link.as ?? WORDS[link.kind];
 
 /** What is linked with a system under one word; undefined where nobody has told. */

@@ -40,6 +40,7 @@ const bom = z.object({
 const VERSIONS = new Set(['1.4', '1.5', '1.6']);
 const MAX_COMPANIONS = 2000;
 
+/** Whether a text says so in its first 100,000 characters; it need not be a good one. */
 export const looksLikeCycloneDx = (text: string): boolean =>
   /"bomFormat"\s*:\s*"CycloneDX"/.test(text.slice(0, 100_000));
 

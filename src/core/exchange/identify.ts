@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { Catalogue, Product } from '../catalogue';
 import { BASE_PATCH, wordsOf } from '../version';
 
@@ -47,7 +48,7 @@ export function identifyText(catalogue: Catalogue, text: string): Candidate[] {
   words.forEach((w, i) => places.set(w, [...(places.get(w) ?? []), i]));
   return catalogue.products
     .flatMap((product) => candidatesOf(product, words, places))
-    .sort((a, b) => weight(b) - weight(a) || (a.product < b.product ? -1 : a.product > b.product ? 1 : 0))
+    .sort((a, b) => weight(b) - weight(a) || compareText(a.product, b.product))
     .slice(0, MAX_CANDIDATES);
 }
 

@@ -30,6 +30,7 @@ export type ImportField = (typeof IMPORT_FIELDS)[number];
 
 /** What a column holds: a field, or a fact by its id. */
 export type ImportKey = ImportField | `fact.${string}`;
+/** Whether a column is taken as a fact. */
 export const isFactKey = (key: string): key is `fact.${string}` => key.startsWith('fact.');
 
 /** Words people head such columns with; folded. */

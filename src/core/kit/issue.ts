@@ -14,7 +14,9 @@ export interface Issue {
 export type Result<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
 
+/** A result that is there. */
 export const succeed = <T>(value: T): Result<T> => ({ ok: true, value });
+/** A result that is not, and why. */
 export const fail = (...issues: Issue[]): Result<never> => ({ ok: false, issues });
 
 const WORDS: Readonly<Record<string, string>> = {

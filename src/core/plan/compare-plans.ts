@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { Day } from '../date';
 import type { CasePlan, Plan } from './plan-types';
 import type { ShownVerdict } from '../route';
@@ -40,7 +41,7 @@ export function comparePlans(before: Plan | undefined, after: Plan | undefined):
       (a, b) =>
         Number(b.verdictChanges) - Number(a.verdictChanges) ||
         b.systems.length - a.systems.length ||
-        ((a.systems[0] ?? '') < (b.systems[0] ?? '') ? -1 : 1)
+        compareText(a.systems[0] ?? '', b.systems[0] ?? '')
     );
 }
 

@@ -103,6 +103,7 @@ export interface Plan {
   readonly rights: readonly RightNeed[];
 }
 
+/** Whether two targets are the same; one that is absent is the same as none. */
 export const sameTarget = (a: Target | undefined, b: Target | undefined): boolean =>
   a !== undefined &&
   b !== undefined &&

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { Catalogue } from '../catalogue';
 import type { Day } from '../date';
 import type { Estate } from '../estate';
@@ -86,7 +87,7 @@ function bySlack(a: CasePlan, b: CasePlan): number {
     urgency(a) - urgency(b) ||
     (a.slack ?? 0) - (b.slack ?? 0) ||
     (a.deadline.day ?? 1e9) - (b.deadline.day ?? 1e9) ||
-    (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
+    compareText(a.id, b.id)
   );
 }
 

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import {
   type Catalogue,
   type Dispute,
@@ -271,7 +272,7 @@ export function goalOf(
 export function rulingsOf(estate: Estate, today: string): Ruling[] {
   return estate.decisions
     .filter((d) => d.kind === 'rule' && (d.until === undefined || d.until >= today))
-    .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.id < b.id ? -1 : 1))
+    .sort((a, b) => compareText(a.day, b.day) || compareText(a.id, b.id))
     .flatMap((d) =>
       'entry' in d.scope && d.holds !== undefined ? [{ entry: d.scope.entry, holds: d.holds }] : []
     );

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { Question } from '../plan';
 import { addSums, rankOfSum } from '../right';
 import type { LookedCase } from './look-case';
@@ -69,7 +70,7 @@ export function gatherQuestions(looked: readonly LookedCase[]): ReadyQuestion[] 
       (worth(a) === worth(b) ? 0 : worth(b) - worth(a)) ||
       b.savesMinutes - a.savesMinutes ||
       b.matters - a.matters ||
-      (a.key < b.key ? -1 : a.key > b.key ? 1 : 0)
+      compareText(a.key, b.key)
   );
 }
 

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { mergeAlike, type Group, type Priced } from './choose-remedies';
 
 /** One step of the stair of cures: what is done or bought together, and what that opens. */
@@ -59,7 +60,7 @@ export function climbOf(
       })
       .sort(
         (a, b) =>
-          a.cost / a.gain - b.cost / b.gain || b.gain - a.gain || (a.needs.join() < b.needs.join() ? -1 : 1)
+          a.cost / a.gain - b.cost / b.gain || b.gain - a.gain || compareText(a.needs.join(), b.needs.join())
       )[0]?.needs;
   const isChosen = (w: Group): boolean => w.needs.every((n) => had.has(n) || chosen.has(n));
   for (const [among, bought] of [

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { Product } from '../catalogue';
 import type { Day } from '../date';
 import type { System } from '../estate';
@@ -53,11 +54,9 @@ export function gatherFetches(
     }
   }
   return [...items.values()].sort(
-    (a, b) => a.by - b.by || compare(`${a.kind}/${a.what}`, `${b.kind}/${b.what}`)
+    (a, b) => a.by - b.by || compareText(`${a.kind}/${a.what}`, `${b.kind}/${b.what}`)
   );
 }
-
-const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 
 type Item = Omit<FetchItem, 'cases'>;
 

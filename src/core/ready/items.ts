@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { CautionOnWay, CompanionOnWay, RequirementOnWay } from '../plan';
 import type { Caution, Requirement } from '../catalogue';
 import { type Evaluation, type FactKinds, type Seen, type Truth, unknownFactsOf } from '../condition';
@@ -37,7 +38,7 @@ export function gatherItems(looked: readonly LookedCase[], kinds: FactKinds): Re
         Number(a.open === 0) - Number(b.open === 0) ||
         LOSSES.indexOf(a.loss) - LOSSES.indexOf(b.loss) ||
         b.open - a.open ||
-        (a.key < b.key ? -1 : 1)
+        compareText(a.key, b.key)
     );
 }
 

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import {
   askedOnWay,
   type AskedOnWay,
@@ -82,7 +83,7 @@ function unlistedOf(planning: Planning, { model, asking }: Terms, systems: reado
       found.set(folded, { ...known, systems: [...new Set([...known.systems, id])] });
     }
   return [...found]
-    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .sort(([a], [b]) => compareText(a, b))
     .map(([folded, one]) => ({ ...one, ignored: asking.decided.ignored.has(folded) }));
 }
 

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { Recheck } from '../estate';
 import type { ReadyItem } from './ready-types';
 
@@ -54,7 +55,7 @@ export function compareRecheck(kept: Recheck['items'], now: Recheck['items']): R
         clearer: where((was, is) => was !== '' && is !== '' && was !== is)
       };
     })
-    .sort((x, y) => y.mended.length - x.mended.length || (x.item < y.item ? -1 : 1));
+    .sort((x, y) => y.mended.length - x.mended.length || compareText(x.item, y.item));
 }
 
 interface Marks {

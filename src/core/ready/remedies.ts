@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { comparisonsOf, type FactKinds, parseCondition } from '../condition';
 import type { Change } from '../estate';
 import { addSums, rankOfSum, type RightNeed } from '../right';
@@ -87,7 +88,7 @@ export function gatherRemedies(
           b.opensAlone - a.opensAlone ||
           b.systems - a.systems ||
           rankOfSum(a.costCents) - rankOfSum(b.costCents) ||
-          (a.key < b.key ? -1 : 1)
+          compareText(a.key, b.key)
       ),
     wants
   };

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { NOTHING, type Place, type ProductModel, type RightModel } from '../compile';
 import { type CountedKind, factOfOption } from '../catalogue';
 import {
@@ -222,4 +223,4 @@ function rankOf({ price }: Usable, maySpend: boolean): number {
 const compareUses = (a: Usable, b: Usable, maySpend: boolean): number =>
   rankOf(a, maySpend) - rankOf(b, maySpend) ||
   (typeof a.price === 'number' && typeof b.price === 'number' ? a.price - b.price : 0) ||
-  (a.id < b.id ? -1 : 1);
+  compareText(a.id, b.id);

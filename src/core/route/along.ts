@@ -121,6 +121,7 @@ function baseOf(measure: Measure | undefined, value: string | number | boolean):
   return measure && figure ? figureIn(measure, figure) : undefined;
 }
 
+/** The state after cures, each done on the whole and on every node. */
 export function afterCures(
   along: Along,
   cures: readonly CureModel[],

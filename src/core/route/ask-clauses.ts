@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import {
   type CautionModel,
   type CompanionModel,
@@ -459,7 +460,7 @@ function timesOf(terms: Terms, { caution }: CautionModel, left: Evidence): numbe
 
 /** Work-arounds in the order the catalogue wants of them; what waits for none of the others first, then by id. */
 function inOrder(cautions: readonly CautionModel[]): readonly CautionModel[] {
-  const open = [...cautions].sort((a, b) => (a.caution.id < b.caution.id ? -1 : 1));
+  const open = [...cautions].sort((a, b) => compareText(a.caution.id, b.caution.id));
   const done: CautionModel[] = [];
   while (open.length > 0) {
     const free = open.findIndex(

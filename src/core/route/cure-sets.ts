@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { CureModel, NeedModel } from '../compile';
 import { factsIn } from '../condition';
 import type { Asked, AskFinding } from './asked';
@@ -123,6 +124,7 @@ const byId = (a: CureModel, b: CureModel): number =>
   a.cure.id < b.cure.id ? -1 : a.cure.id > b.cure.id ? 1 : 0;
 const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(' ');
 const nameOf = ({ code, subject }: AskFinding): string => `${code} ${subject}`;
+/** Whether every cure of the first is one of the second. */
 export const isWithin = (a: readonly CureModel[], b: readonly CureModel[]): boolean =>
   a.every((c) => b.includes(c));
 const isWithinFindings = (a: Asked, b: Asked): boolean =>
@@ -131,9 +133,7 @@ const isWithinFindings = (a: Asked, b: Asked): boolean =>
 function sorted(found: readonly Asked[]): Asked[] {
   const keyed = found.map((asked) => ({ asked, ids: idsOf(asked.cures) }));
   return keyed
-    .sort(
-      (a, b) => a.asked.cures.length - b.asked.cures.length || (a.ids < b.ids ? -1 : a.ids > b.ids ? 1 : 0)
-    )
+    .sort((a, b) => a.asked.cures.length - b.asked.cures.length || compareText(a.ids, b.ids))
     .map((k) => k.asked);
 }
 

@@ -246,6 +246,7 @@ export const isOffWay = ({ way }: Terms, taken: number, { id }: Opening): boolea
 const arrivalOf = (opening: Opening, level: number): Place =>
   opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
 
+/** Ids of cures as one text, in their order. */
 export const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(',');
 
 /** The latest day any step onto a release up to one could be kept waiting for; Infinity where one is unknown. */

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { KEPT } from '../catalogue';
 import type { Run } from '../condition';
 import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
@@ -51,6 +52,7 @@ const NOTHING_SPENT: Amount = { costCents: 0, unknownSums: [], carefulMinutes: 0
 /** How a search takes what is not plainly true: refuses it, rests on what is unknown, or lifts a few clauses. */
 export type Mode = Run | 'open';
 
+/** The run a mode of search reads unknowns by. */
 export const runOf = (mode: Mode): Run => (mode === 'best' ? 'best' : 'sure');
 
 /** A route in the making: moves that hold, and what they come to. */
@@ -224,7 +226,7 @@ function addUnits(units: Criteria['units'], use: UnitUse | undefined): Criteria[
   const sums = new Map(units);
   const key = unitKey(use);
   sums.set(key, (sums.get(key) ?? 0) + (use.number === 'unknown' ? 1 : use.number));
-  return [...sums].sort((a, b) => (a[0] < b[0] ? -1 : 1));
+  return [...sums].sort((a, b) => compareText(a[0], b[0]));
 }
 
 /**
@@ -261,7 +263,7 @@ const compareMoney = (a: Amount, b: Amount): number =>
 function compareTokens(a: readonly string[], b: readonly string[]): number {
   for (let i = 0; i < Math.min(a.length, b.length); i++) {
     const [x = '', y = ''] = [a[i], b[i]];
-    if (x !== y) return x < y ? -1 : 1;
+    if (x !== y) return compareText(x, y);
   }
   return a.length - b.length;
 }

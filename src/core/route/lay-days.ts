@@ -183,8 +183,10 @@ function placeMove(
   return { patch: { ...together, last: together.first }, hop: together };
 }
 
+/** Careful minutes of a move on one node, without patch, cures and work; 0 where nobody has said. */
 export const carefulMinutesOf = (move: Move): number =>
   (move.hop?.hop ?? move.change?.change)?.carefulMinutes ?? 0;
+/** Typical minutes of a move on one node, without patch, cures and work; 0 where nobody has said. */
 export const typicalMinutesOf = (move: Move): number =>
   (move.hop?.hop ?? move.change?.change)?.typicalMinutes ?? 0;
 

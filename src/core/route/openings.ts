@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { reasonOf, routeOf } from './explain';
 import type { Label } from './label';
 import { type Place, targetKey } from '../compile';
@@ -67,4 +68,4 @@ const compareOpenings = (a: Opening, b: Opening): number =>
   Number(a.route.unknownSums.length > 0) - Number(b.route.unknownSums.length > 0) ||
   a.route.costCents - b.route.costCents ||
   a.route.carefulMinutes - b.route.carefulMinutes ||
-  (a.clauses.join('|') < b.clauses.join('|') ? -1 : 1);
+  compareText(a.clauses.join('|'), b.clauses.join('|'));

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import { readSwitch, type Seen, type Truth, truthOf } from '../condition';
 import { startAlong } from './along';
 import { type Place, targetKey } from '../compile';
@@ -72,7 +73,7 @@ class Asking {
       answersTo(atom).flatMap((answer) => this.#atomsWith(new Map([[atom, answer]])))
     );
     const byName = new Map([...further, ...first].map((atom) => [nameOfAtom(atom), atom]));
-    return [...byName].sort((a, b) => (a[0] < b[0] ? -1 : 1)).map(([, atom]) => atom);
+    return [...byName].sort((a, b) => compareText(a[0], b[0])).map(([, atom]) => atom);
   }
 
   #atomsWith(answers: Answers): Atom[] {

@@ -1,3 +1,4 @@
+import { compareText } from '../kit';
 import type { CompanionModel } from '../compile';
 import {
   type Comparison,
@@ -20,6 +21,7 @@ export type Atom =
   | { readonly kind: 'fact'; readonly fact: string; readonly cells: readonly Seen[] }
   | { readonly kind: 'clause'; readonly key: string };
 
+/** The name of something unknown, equal for equal ones; facts and clauses never share one. */
 export const nameOfAtom = (atom: Atom): string => (atom.kind === 'fact' ? `fact ${atom.fact}` : atom.key);
 
 /**
@@ -43,7 +45,7 @@ export function atomsBehind(terms: Terms, keys: readonly string[]): Atom[] {
     const found = facts.filter(addFact);
     if (alone || (found.length === 0 && facts.length === 0)) atoms.set(key, { kind: 'clause', key });
   }
-  return [...atoms.values()].sort((a, b) => (nameOfAtom(a) < nameOfAtom(b) ? -1 : 1));
+  return [...atoms.values()].sort((a, b) => compareText(nameOfAtom(a), nameOfAtom(b)));
 }
 
 const CODES: readonly ClauseCode[] = [

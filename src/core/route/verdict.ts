@@ -5,6 +5,7 @@ import { VERDICTS, type ShownVerdict, type Verdict } from './types';
 /** Rank of a verdict, 0 the best. */
 export const rankVerdict = (verdict: Verdict): number => VERDICTS.indexOf(verdict);
 
+/** Whether the first verdict is better; equal ones are not. */
 export const isBetter = (a: Verdict, b: Verdict): boolean => rankVerdict(a) < rankVerdict(b);
 
 /**

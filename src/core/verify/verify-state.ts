@@ -22,6 +22,7 @@ export interface VerifyState {
   readonly cured: readonly Cure[];
 }
 
+/** What is known before the first step. */
 export const stateAtStart = ({ nodes }: Asking): VerifyState => ({
   changed: new Map(),
   nodes,
@@ -44,6 +45,7 @@ export function eachNode(of: VerifyAsking, state: VerifyState, at: Standing): Ev
   return state.nodes.map((node) => ({ ...whole, fact: (id) => node.get(id) ?? whole.fact(id) }));
 }
 
+/** What is known after cures. */
 export function curedState(of: VerifyAsking, state: VerifyState, cures: readonly Cure[]): VerifyState {
   const changed = new Map(state.changed);
   const nodes = state.nodes.map((n) => new Map(n));
@@ -65,6 +67,7 @@ function curedFact(of: VerifyAsking, cure: Cure, seen: Seen): Seen {
   return { kind: seen.kind === 'known' && had !== undefined ? 'known' : 'at least', value: raise };
 }
 
+/** What is known after a hop has used up what it leaves used. */
 export function usedState(of: VerifyAsking, state: VerifyState, hop: Hop | undefined): VerifyState {
   const changed = new Map(state.changed);
   const nodes = state.nodes.map((n) => new Map(n));
@@ -87,6 +90,7 @@ const textOf = (of: VerifyAsking, id: string, base: number): string => {
   return measure === 'frequency' ? `${base} Hz` : String(base);
 };
 
+/** What is known on arrival: after a fresh install what belongs to the machine. */
 export function arrivedState(of: VerifyAsking, state: VerifyState, hop: Hop | undefined): VerifyState {
   const fresh = hop?.kind === 'fresh install';
   const kept = (facts: ReadonlyMap<string, Seen>): Map<string, Seen> =>
@@ -112,6 +116,7 @@ function seenAt(of: VerifyAsking, state: VerifyState, id: string): Seen {
   return of.asking.evidence({ release: '', patch: '', edition: '', architecture: '' }).fact(id);
 }
 
+/** Whether what is installed is activated. */
 export function readActivated(of: VerifyAsking, state: VerifyState): Truth {
   const seen = seenAt(of, state, 'activated');
   if (seen.kind !== 'known') return state.onlyHardware ? 'unknown' : of.activated;
@@ -119,9 +124,11 @@ export function readActivated(of: VerifyAsking, state: VerifyState): Truth {
   return word === undefined ? 'unknown' : truthOf(word === 'on');
 }
 
+/** What was seen as a figure in base units; undefined where it is none. */
 export const figureOf = (of: VerifyAsking, id: string, seen: Seen): number | undefined =>
   seen.kind === 'known' || seen.kind === 'at least' ? baseOf(of, id, String(seen.value)) : undefined;
 
+/** A written figure of a fact in base units; undefined where it is none. */
 export function baseOf(of: VerifyAsking, id: string, text: string): number | undefined {
   const measure = of.kinds.find(id)?.measure;
   const figure = parseFigure(text);
@@ -149,14 +156,17 @@ export function canTake(of: VerifyAsking, cure: Cure, node: Evidence): Truth {
 const namesOf = (m: NonNullable<Product['models']>[number]): string[] =>
   [m.id, m.name ?? m.id, ...(m.aliases ?? [])].map(foldText);
 
+/** Whether a condition as written holds in a state at a place. */
 export const truthAt = (of: VerifyAsking, text: string, state: VerifyState, at: Standing): Truth =>
   truthBy(of, text, evidenceAt(of, state, at));
 
+/** Whether a condition as written holds by evidence; one that cannot be read is unknown. */
 export function truthBy({ kinds }: VerifyAsking, text: string, evidence: Evidence): Truth {
   const parsed = parseCondition(text);
   return 'condition' in parsed ? evaluateCondition(parsed.condition, evidence, kinds).truth : 'unknown';
 }
 
+/** What conditions are asked against in a state at a place. */
 export function evidenceAt(of: VerifyAsking, state: VerifyState, at: Standing): Evidence {
   const base = of.asking.evidence(at);
   return {
@@ -191,6 +201,7 @@ function linkedAt(
 const ownSeen = (of: VerifyAsking, base: Evidence, state: VerifyState, id: string): Seen =>
   id === 'edition' || id === 'architecture' ? base.fact(id) : seenAt(of, state, id);
 
+/** Whether a place lies in a range as written; none lies in one that cannot be read. */
 export function within(product: Product, text: string, place: Position): boolean {
   const parsed = parseRange(text);
   return 'range' in parsed && place.release !== '' && matchesRange(sequenceOf(product), parsed.range, place);

@@ -47,6 +47,7 @@ export function verifyTermsOf(given: Omit<VerifyTerms, 'opensOf'>): VerifyTerms 
   };
 }
 
+/** Whether nobody knows a day. */
 export const isUnknown = (day: MaybeDay): boolean => day === 'unknown';
 
 /** The day a date text counts as; undefined where there is no text. */

@@ -3,6 +3,7 @@ import { calendarDate, type Day } from '../date';
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
 const WEEKDAYS = ['Thu', 'Fri', 'Sat', 'Sun', 'Mon', 'Tue', 'Wed'] as const;
 
+/** The name of a month, 1 to 12; empty for any other number. */
 export const monthName = (month: number): string => MONTHS[month - 1] ?? '';
 
 /** `10 Mar 2031` */

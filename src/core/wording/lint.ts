@@ -113,6 +113,7 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
 const fill = (text: string, detail: Readonly<Record<string, string>>): string =>
   text.replace(/\{(\w+)\}/g, (_, key: string) => detail[key] ?? '');
 
+/** What a finding says, with what it is about put in. */
 export const describeFinding = (finding: LintFinding): string =>
   fill(SENTENCES[finding.code][0], finding.detail);
 

@@ -1,3 +1,4 @@
+import { compareText } from '$core/kit';
 import { type Catalogue, Names, type Product } from '$core/catalogue';
 import { kindsOf, readingKey } from '$core/estate';
 import type { ImportedRow, ImportField, ImportKey } from '$core/exchange';
@@ -33,7 +34,7 @@ export const factChoices = (catalogue: Catalogue | undefined): { key: ImportKey;
     .all()
     .filter((k) => !['activated', 'edition', 'architecture'].includes(k.id))
     .map((k) => ({ key: `fact.${k.id}` as const, name: k.name }))
-    .sort((a, b) => (a.name < b.name ? -1 : 1));
+    .sort((a, b) => compareText(a.name, b.name));
 
 /** True where what is installed is not wholly understood. */
 export function isOpen({ fate, system: s }: ImportedRow): boolean {

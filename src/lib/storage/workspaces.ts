@@ -1,3 +1,4 @@
+import { compareText } from '$core/kit';
 import Dexie, { type Table } from 'dexie';
 import { deleteDatabase, FIRST, openDatabase, STORED_VERSION } from './database';
 import type { Write } from './change-log';
@@ -27,7 +28,7 @@ const list = (): Table<WorkspaceEntry, string> => (directory ??= new Directory()
 export async function readWorkspaces(): Promise<WorkspaceEntry[]> {
   const known = await list().toArray();
   const first = known.find((w) => w.id === FIRST) ?? { id: FIRST, name: '', readOnly: false, made: '' };
-  return [first, ...known.filter((w) => w.id !== FIRST).sort((a, b) => (a.made < b.made ? -1 : 1))];
+  return [first, ...known.filter((w) => w.id !== FIRST).sort((a, b) => compareText(a.made, b.made))];
 }
 
 /** Makes a workspace with these records in it; its change log is empty. Returns its id. */

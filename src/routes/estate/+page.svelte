@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { compareText } from '$core/kit';
   import { emptyCatalogue, findUnmatched } from '$core/catalogue';
   import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
@@ -77,7 +78,7 @@
     const groups = new Map<string, CasePlan[]>();
     for (const plan of plans) groups.set(plan.situation, [...(groups.get(plan.situation) ?? []), plan]);
     for (const group of groups.values())
-      group.sort((a, b) => b.systems.length - a.systems.length || (a.id < b.id ? -1 : 1));
+      group.sort((a, b) => b.systems.length - a.systems.length || compareText(a.id, b.id));
     return groups;
   }
 

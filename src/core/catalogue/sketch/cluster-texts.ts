@@ -1,3 +1,4 @@
+import { compareText } from '../../kit';
 import type { Installed } from './installed';
 import { foldText } from '../../version';
 
@@ -50,7 +51,7 @@ export function clusterTexts(systems: readonly Installed[]): TextCluster[] {
     .map(([key, versions]) => {
       const list = [...versions.values()]
         .map((v) => ({ ...v, texts: [...v.texts].sort() }))
-        .sort((a, b) => compareLabels(a.label, b.label) || (a.rest < b.rest ? -1 : 1));
+        .sort((a, b) => compareLabels(a.label, b.label) || compareText(a.rest, b.rest));
       const names = [...(spellings.get(key) ?? [])].sort();
       return {
         name: names[0] ?? key,
@@ -59,7 +60,7 @@ export function clusterTexts(systems: readonly Installed[]): TextCluster[] {
         systems: list.reduce((n, v) => n + v.systems.length, 0)
       };
     })
-    .sort((a, b) => b.systems - a.systems || (a.name < b.name ? -1 : 1));
+    .sort((a, b) => b.systems - a.systems || compareText(a.name, b.name));
 }
 
 /** `Kestrel panel 3.1 R2 Studio`: name, label and rest. */

@@ -36,6 +36,7 @@ const GUESS = {
   'fresh install': { typicalMinutes: 120, carefulMinutes: 360 }
 } as const;
 
+/** A product in the making from one cluster: its versions as releases in the suggested sequence, no hops, no days. */
 export function sketchOf(cluster: TextCluster): ProductSketch {
   const releases = new Map<string, ReleaseSketch>();
   for (const version of cluster.versions) {

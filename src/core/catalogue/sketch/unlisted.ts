@@ -1,3 +1,4 @@
+import { compareText } from '../../kit';
 import type { Installed } from './installed';
 import { foldText } from '../../version';
 import type { Product } from '../schema';
@@ -20,7 +21,7 @@ export function findUnlisted(systems: readonly Installed[], product: Product): U
   }
   return [...counts]
     .map(([text, count]) => ({ text, systems: count }))
-    .sort((a, b) => b.systems - a.systems || (a.text < b.text ? -1 : 1));
+    .sort((a, b) => b.systems - a.systems || compareText(a.text, b.text));
 }
 
 /** The product with a release for such a text, where its numbers suggest; its days are unknown, the text's words its name. */

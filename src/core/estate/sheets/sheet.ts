@@ -57,6 +57,7 @@ export interface SheetSource {
   describe(system: System): string;
 }
 
+/** Whether a key is that of a row to be added. */
 export const isNewRow = (row: string): boolean => row.startsWith('+');
 
 /** Edits by row, new rows last and in their order. */

@@ -145,6 +145,7 @@ const ordered = (edits: readonly CellEdit[]): CellEdit[] => {
   return [...edits].sort((a, b) => rank(a) - rank(b));
 };
 
+/** A system of which only the name is known; its id is made from the name and added to those taken. */
 export function newSystem(name: string, ids: Set<string>, today: string): System {
   return {
     id: newSystemId(name, ids),

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { compareText } from '$core/kit';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatDay, parseDay } from '$core/date';
   import { type Decision, findPlaces, findUnknowns, type Question, type Unknown } from '$core/estate';
@@ -25,7 +26,7 @@
   const open = $derived(
     questions
       .filter((q) => q.answered === undefined && holds(`${q.text} ${q.owner ?? ''} ${q.about ?? ''}`))
-      .sort((a, b) => ((a.due ?? '9') < (b.due ?? '9') ? -1 : 1))
+      .sort((a, b) => compareText(a.due ?? '9', b.due ?? '9'))
   );
   const answered = $derived(
     questions.filter((q) => q.answered !== undefined && holds(`${q.text} ${q.answer ?? ''}`))
@@ -33,7 +34,7 @@
   const decisions = $derived(
     desk.estate.decisions
       .filter((d) => holds(`${describeDecision(d)} ${scopeOf(d).words} ${d.reason ?? ''} ${d.who ?? ''}`))
-      .sort((a, b) => (a.day < b.day ? 1 : a.day > b.day ? -1 : a.id < b.id ? -1 : 1))
+      .sort((a, b) => compareText(b.day, a.day) || compareText(a.id, b.id))
   );
   const inForce = $derived(decisions.filter((d) => !isExpired(d)));
   const expired = $derived(decisions.filter(isExpired));

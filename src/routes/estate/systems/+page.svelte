@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { compareText } from '$core/kit';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { emptyCatalogue } from '$core/catalogue';
@@ -47,9 +48,7 @@
   const planOf = $derived(
     new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((id): [string, CasePlan] => [id, c])))
   );
-  const sorted = $derived(
-    [...desk.estate.systems].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : 0))
-  );
+  const sorted = $derived([...desk.estate.systems].sort((a, b) => compareText(a.name, b.name)));
   /** What each system is found by; worked out when somebody looks for the first time. */
   const searchable = $derived(
     new Map(

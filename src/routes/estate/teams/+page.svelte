@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { compareText } from '$core/kit';
   import { sayCount } from '$core/wording';
   import { DEFAULT_GOAL, type Goal, type Site } from '$core/estate';
   import { foldText } from '$core/version';
@@ -37,7 +38,7 @@
         products: [...e.products].sort(),
         goal: goals.find((g) => g.team === name)
       }))
-      .sort((a, b) => (a.name < b.name ? -1 : 1));
+      .sort((a, b) => compareText(a.name, b.name));
   }
 
   function ownGoal(team: Team): void {

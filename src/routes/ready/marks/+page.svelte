@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { compareText } from '$core/kit';
   import { FARES, type ReadyCell, type ReadyItem } from '$core/ready';
   import { sayCount, sayItem } from '$core/wording';
   import MarkSign from '$lib/ready/MarkSign.svelte';
@@ -13,7 +14,7 @@
   const products = $derived.by(() => {
     const open = new Map<string, number>();
     for (const item of ready?.items ?? []) open.set(item.product, (open.get(item.product) ?? 0) + item.open);
-    return [...open].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([id]) => id);
+    return [...open].sort((a, b) => b[1] - a[1] || compareText(a[0], b[0])).map(([id]) => id);
   });
   const product = $derived(products.includes(picked) ? picked : (products[0] ?? ''));
   const items = $derived((ready?.items ?? []).filter((i) => i.product === product));
