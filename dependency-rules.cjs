@@ -23,6 +23,8 @@ const LAYERS = [
   'wording',
   'exchange'
 ];
+/** The same inside route/; what lies straight in it is the ground the others stand on. */
+const ROUTE = ['step', 'days', 'search', 'tell', 'look'];
 const folders = (list) => `^src/core/(${list.join('|')})/`;
 
 module.exports = {
@@ -34,6 +36,20 @@ module.exports = {
         { path: folders([folder]), pathNot: '\\.test\\.ts$' },
         { path: folders(LAYERS.slice(i + 1)) },
         `${folder}/ may import only the folders below it`
+      )
+    ),
+    rule(
+      'ground-of-route',
+      { path: '^src/core/route/[^/]+$', pathNot: '/index\\.ts$' },
+      { path: `^src/core/route/(${ROUTE.join('|')})/` },
+      'what the folders of route/ stand on reads none of them'
+    ),
+    ...ROUTE.slice(0, -1).map((folder, i) =>
+      rule(
+        `nothing-above-route-${folder}`,
+        { path: `^src/core/route/${folder}/` },
+        { path: `^src/core/route/(${ROUTE.slice(i + 1).join('|')})/` },
+        `route/${folder}/ may import only the folders below it`
       )
     ),
     rule(

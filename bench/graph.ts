@@ -5,11 +5,11 @@ import { modelOf, type ProductModel } from '../src/core/compile/model';
 import { KEPT, type Hop, type Product, type Release } from '../src/core/catalogue/schema';
 import { formatDay, parseDay } from '../src/core/date/day';
 import { DEFAULT_GOAL } from '../src/core/estate/schema';
-import { findChosen } from '../src/core/route/choose';
-import { unbeatenOf } from '../src/core/route/label';
+import { findChosen } from '../src/core/route/search/choose';
+import { unbeatenOf } from '../src/core/route/search/label';
 import { listOpenings } from '../src/core/route/move';
 import { targetKey, type Place } from '../src/core/compile/place';
-import { findRoutes } from '../src/core/route/search';
+import { findRoutes } from '../src/core/route/search/search';
 import { termsOf } from '../src/core/route/terms';
 import { Random } from '../tests/support/random';
 

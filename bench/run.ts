@@ -6,8 +6,8 @@ import { planCase } from '../src/core/plan/plan-case';
 import { Planning } from '../src/core/plan/planning';
 import type { Plan } from '../src/core/plan/plan-types';
 import { startsOf } from '../src/core/bind/starts';
-import { unbeatenOf } from '../src/core/route/label';
-import { findRoutes } from '../src/core/route/search';
+import { unbeatenOf } from '../src/core/route/search/label';
+import { findRoutes } from '../src/core/route/search/search';
 import { measureLarge } from './graph';
 import { generateWorld, type GeneratedWorld } from './generate';
 

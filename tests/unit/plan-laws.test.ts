@@ -8,7 +8,7 @@ import { PlanCache } from '../../src/core/plan/plan-cache';
 import { Planning } from '../../src/core/plan/planning';
 import { isCounted, type Route } from '../../src/core/route/types';
 import type { CasePlan, Plan } from '../../src/core/plan/plan-types';
-import { rankVerdict } from '../../src/core/route/verdict';
+import { rankVerdict } from '../../src/core/route/search/verdict';
 import { demoInput } from '../support/demo';
 import { BruteForce } from '../support/brute-force';
 import { seedsOf } from '../support/laws';

@@ -4,7 +4,7 @@ import { formatDay } from '../../src/core/date/day';
 import { emptyEstate, type System, type Target } from '../../src/core/estate/schema';
 import { plan } from '../../src/core/plan/plan';
 import type { CasePlan } from '../../src/core/plan/plan-types';
-import { rankVerdict } from '../../src/core/route/verdict';
+import { rankVerdict } from '../../src/core/route/search/verdict';
 import { BruteForce } from '../support/brute-force';
 import { seedsOf } from '../support/laws';
 import { Random } from '../support/random';

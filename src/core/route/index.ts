@@ -1,17 +1,17 @@
 export { startAlong } from './along';
-export type { AskedStep } from './ask-clauses';
+export type { AskedStep } from './step/ask-clauses';
 export type { AskedClause } from './asked';
-export { findChosen } from './choose';
-export { reasonOf, routeOf } from './explain';
-export { type Fallback, findFallbacks } from './fallback';
-export { type Judgement, judgeMoves, positionOf } from './judge';
-export { compareByPreference, type Label, unbeatenOf } from './label';
+export { findChosen } from './search/choose';
+export { reasonOf, routeOf } from './tell/explain';
+export { type Fallback, findFallbacks } from './look/fallback';
+export { type Judgement, judgeMoves, positionOf } from './days/judge';
+export { compareByPreference, type Label, unbeatenOf } from './search/label';
 export type { Move } from './move';
-export { findNearestMisses, findWhyNotStraight, type NotStraight } from './nearest-miss';
-export { findOpenings, type Opening, type Openings } from './openings';
-export { findQuestions } from './questions';
-export { clausesOf, replay } from './replay';
-export { findRoutes, type SearchResult } from './search';
+export { findNearestMisses, findWhyNotStraight, type NotStraight } from './look/nearest-miss';
+export { findOpenings, type Opening, type Openings } from './look/openings';
+export { findQuestions } from './look/questions';
+export { clausesOf, replay } from './step/replay';
+export { findRoutes, type SearchResult } from './search/search';
 export { type GateNeed, NOTHING_KNOWN, type RouteGates, type Terms, termsOf, termsWith } from './terms';
 export {
   type ClauseCode,
@@ -29,6 +29,6 @@ export {
   type WorkAroundStep,
   type WorkStep
 } from './types';
-export type { Atom } from './unknowns';
-export { useRight } from './use-right';
-export { chosenOf, isBetter, rankVerdict, shownOf, verdictOf } from './verdict';
+export type { Atom } from './look/unknowns';
+export { useRight } from './step/use-right';
+export { chosenOf, isBetter, rankVerdict, shownOf, verdictOf } from './search/verdict';

@@ -1,7 +1,7 @@
-import type { CompanionModel, Place } from '../compile';
-import { type Evidence, truthIn } from '../condition';
-import type { FareOn } from './asked';
-import type { Terms } from './terms';
+import type { CompanionModel, Place } from '../../compile';
+import { type Evidence, truthIn } from '../../condition';
+import type { FareOn } from '../asked';
+import type { Terms } from '../terms';
 
 /** How a companion may fare on a place: each line that may apply, up to the first that applies for certain. */
 export function faresOn(terms: Terms, { fares }: CompanionModel, to: Place, evidence: Evidence): FareOn[] {

@@ -1,16 +1,16 @@
-import { compareText } from '../kit';
-import { KEPT } from '../catalogue';
-import type { Run } from '../condition';
-import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
-import { carefulMinutesOf } from './lay-days';
-import { type Move } from './move';
-import { NOTHING, type Place } from '../compile';
-import type { Along } from './along';
-import { MAX_LIFTED } from './ask';
-import type { Outlay } from './asked';
-import type { Terms } from './terms';
-import { clauseKey } from './types';
-import type { RightUse, UnitUse } from '../right';
+import { compareText } from '../../kit';
+import { KEPT } from '../../catalogue';
+import type { Run } from '../../condition';
+import { judgeMoves, judgeNext, type Finding, type Judgement } from '../days/judge';
+import { carefulMinutesOf } from '../days/lay-days';
+import { type Move } from '../move';
+import { NOTHING, type Place } from '../../compile';
+import type { Along } from '../along';
+import { MAX_LIFTED } from '../step/ask';
+import type { Outlay } from '../asked';
+import type { Terms } from '../terms';
+import { clauseKey } from '../types';
+import type { RightUse, UnitUse } from '../../right';
 
 /** What routes are compared by. */
 export interface Criteria {

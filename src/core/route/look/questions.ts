@@ -1,12 +1,12 @@
-import { compareText } from '../kit';
-import { readSwitch, type Seen, type Truth, truthOf } from '../condition';
-import { startAlong } from './along';
-import { type Place, targetKey } from '../compile';
-import { findRoutes } from './search';
-import { termsWith, type Terms } from './terms';
-import type { Verdict } from './types';
+import { compareText } from '../../kit';
+import { readSwitch, type Seen, type Truth, truthOf } from '../../condition';
+import { startAlong } from '../along';
+import { type Place, targetKey } from '../../compile';
+import { findRoutes } from '../search/search';
+import { termsWith, type Terms } from '../terms';
+import type { Verdict } from '../types';
 import { atomsBehind, nameOfAtom, type Atom } from './unknowns';
-import { verdictOf } from './verdict';
+import { verdictOf } from '../search/verdict';
 
 const MAX_TOGETHER = 3;
 const MAX_TRIALS = 600;

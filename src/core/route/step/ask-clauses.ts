@@ -1,12 +1,12 @@
-import { compareText } from '../kit';
+import { compareText } from '../../kit';
 import {
   type CautionModel,
   type CompanionModel,
   type CureModel,
   type DemandModel,
   idsOfPlace
-} from '../compile';
-import { factsNeededBy } from '../catalogue';
+} from '../../compile';
+import { factsNeededBy } from '../../catalogue';
 import {
   and,
   besideStated,
@@ -27,18 +27,26 @@ import {
   type Truth,
   truthIn,
   truthOf
-} from '../condition';
-import type { Day } from '../date';
-import { checkKey } from '../estate';
-import { foldText } from '../version';
-import { afterCures, afterUse, evidenceAlong, membersAlong, onArrival, seenAlong, type Along } from './along';
-import type { AskedClause, Asked, AskFinding } from './asked';
+} from '../../condition';
+import type { Day } from '../../date';
+import { checkKey } from '../../estate';
+import { foldText } from '../../version';
+import {
+  afterCures,
+  afterUse,
+  evidenceAlong,
+  membersAlong,
+  onArrival,
+  seenAlong,
+  type Along
+} from '../along';
+import type { AskedClause, Asked, AskFinding } from '../asked';
 import { faresOn } from './fares';
 import { findWork } from './find-work';
-import type { Opening } from './move';
+import type { Opening } from '../move';
 import { isOfferedOnly } from './offer-wait';
-import type { Terms } from './terms';
-import { clauseKey } from './types';
+import type { Terms } from '../terms';
+import { clauseKey } from '../types';
 
 /** One step as it is asked: from a level, with the facts as they then are. */
 export interface AskedStep {

@@ -1,12 +1,12 @@
-import { judgeMoves, judgeNext, type Finding, type Judgement } from './judge';
-import { reasonOf } from './explain';
-import type { Along } from './along';
-import { askStep } from './ask';
-import { isOffWay } from './expand';
-import { listOpenings, turnsBack, type Move, type Opening } from './move';
-import { NOTHING, type Place, targetKey } from '../compile';
-import type { Terms } from './terms';
-import { clauseKey, type Reason } from './types';
+import { judgeMoves, judgeNext, type Finding, type Judgement } from '../days/judge';
+import { reasonOf } from '../tell/explain';
+import type { Along } from '../along';
+import { askStep } from '../step/ask';
+import { isOffWay } from '../search/expand';
+import { listOpenings, turnsBack, type Move, type Opening } from '../move';
+import { NOTHING, type Place, targetKey } from '../../compile';
+import type { Terms } from '../terms';
+import { clauseKey, type Reason } from '../types';
 
 interface Miss {
   readonly moves: readonly Move[];

@@ -1,10 +1,10 @@
-import { ONLY } from '../version';
-import { countUnits, findUse, type RightUse } from '../right';
-import type { StepDays } from '../date';
-import type { Run, Truth } from '../condition';
-import { evidenceAlong } from './along';
-import type { Move } from './move';
-import type { Terms } from './terms';
+import { ONLY } from '../../version';
+import { countUnits, findUse, type RightUse } from '../../right';
+import type { StepDays } from '../../date';
+import type { Run, Truth } from '../../condition';
+import { evidenceAlong } from '../along';
+import type { Move } from '../move';
+import type { Terms } from '../terms';
 
 /** The right a move is made under, with the units it takes. */
 export interface UsedRight {

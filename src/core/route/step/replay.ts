@@ -1,10 +1,10 @@
 import { askWith, type AskedStep } from './ask-clauses';
-import { type CureModel, idsOfPlace, type Place } from '../compile';
-import type { AskedClause } from './asked';
-import { listOpenings, type Opening } from './move';
-import type { Terms } from './terms';
-import { isCounted, type Step } from './types';
-import type { Standing } from '../version';
+import { type CureModel, idsOfPlace, type Place } from '../../compile';
+import type { AskedClause } from '../asked';
+import { listOpenings, type Opening } from '../move';
+import type { Terms } from '../terms';
+import { isCounted, type Step } from '../types';
+import type { Standing } from '../../version';
 
 /** A counted step of a route as it is asked, with the cures done before it. */
 export interface Replayed {

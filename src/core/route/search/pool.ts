@@ -1,6 +1,6 @@
 import { compareByPreference, isBeaten, type Criteria, type Label, type Mode } from './label';
 import { idsOf } from './expand';
-import { targetKey } from '../compile';
+import { targetKey } from '../../compile';
 
 /**
  * Unbeaten labels by key. Of two that differ only in patch levels the lower stays, whatever it costs (RECKONING B2):

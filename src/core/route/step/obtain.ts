@@ -1,8 +1,8 @@
-import { readDay } from '../date';
-import type { Move } from './move';
+import { readDay } from '../../date';
+import type { Move } from '../move';
 import { isOfferedOnly } from './offer-wait';
-import type { Terms } from './terms';
-import type { Obtained } from './types';
+import type { Terms } from '../terms';
+import type { Obtained } from '../types';
 
 /**
  * How a hop is had on this machine (RECKONING 1.7): the usable way of least risk - without a stated one first, then in the order

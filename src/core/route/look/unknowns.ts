@@ -1,5 +1,5 @@
-import { compareText } from '../kit';
-import type { CompanionModel } from '../compile';
+import { compareText } from '../../kit';
+import type { CompanionModel } from '../../compile';
 import {
   type Comparison,
   comparisonsOf,
@@ -11,10 +11,10 @@ import {
   parseFigure,
   sayBase,
   type Seen
-} from '../condition';
-import { foldText } from '../version';
-import type { Terms } from './terms';
-import type { ClauseCode } from './types';
+} from '../../condition';
+import { foldText } from '../../version';
+import type { Terms } from '../terms';
+import type { ClauseCode } from '../types';
 
 /** Something nobody knows: a fact, or a clause that is unknown by itself. */
 export type Atom =

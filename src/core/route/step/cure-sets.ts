@@ -1,7 +1,7 @@
-import { compareText } from '../kit';
-import type { CureModel, NeedModel } from '../compile';
-import { factsIn } from '../condition';
-import type { Asked, AskFinding } from './asked';
+import { compareText } from '../../kit';
+import type { CureModel, NeedModel } from '../../compile';
+import { factsIn } from '../../condition';
+import type { Asked, AskFinding } from '../asked';
 
 /** Most sets of cures asked about at one step: work counted, never time. Past it what was found counts, and it is told. */
 const MOST_ASKED = 6000;

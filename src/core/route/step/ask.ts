@@ -1,13 +1,13 @@
-import type { CureModel } from '../compile';
-import type { Run } from '../condition';
-import { onArrival, type Along } from './along';
+import type { CureModel } from '../../compile';
+import type { Run } from '../../condition';
+import { onArrival, type Along } from '../along';
 import { askWith, binds, cureTruth, isUnpriced, type AskedStep } from './ask-clauses';
-import type { Asked, AskedWays, AskFinding, Outlay } from './asked';
+import type { Asked, AskedWays, AskFinding, Outlay } from '../asked';
 import { CureSets, isWithin } from './cure-sets';
 import { findWork } from './find-work';
-import { NOTHING_KNOWN, type Terms } from './terms';
-import type { Opening } from './move';
-import { clauseKey } from './types';
+import { NOTHING_KNOWN, type Terms } from '../terms';
+import type { Opening } from '../move';
+import { clauseKey } from '../types';
 
 /**
  * What a step asks of the system (RECKONING B4-B6), once for every inclusion-minimal set of cures with which all that

@@ -1,4 +1,4 @@
-import { idsOfPlace, type ProductModel } from '../compile';
+import { idsOfPlace, type ProductModel } from '../../compile';
 import {
   type Condition,
   type Evaluation,
@@ -7,15 +7,15 @@ import {
   formatConditionWith,
   formatSeen,
   unknownFactsOf
-} from '../condition';
-import { evidenceAlong } from './along';
-import type { AskedStep } from './ask-clauses';
-import type { AskedClause } from './asked';
-import type { Finding } from './judge';
-import type { Move } from './move';
-import { clausesOf } from './replay';
-import type { Terms } from './terms';
-import type { Reason } from './types';
+} from '../../condition';
+import { evidenceAlong } from '../along';
+import type { AskedStep } from '../step/ask-clauses';
+import type { AskedClause } from '../asked';
+import type { Finding } from '../days/judge';
+import type { Move } from '../move';
+import { clausesOf } from '../step/replay';
+import type { Terms } from '../terms';
+import type { Reason } from '../types';
 
 type Told = Partial<Pick<Reason, 'seen' | 'demanded' | 'source' | 'unknown'>>;
 

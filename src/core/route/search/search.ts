@@ -1,8 +1,8 @@
 import { Expander, type Item } from './expand';
 import { startLabel, type Label, type Mode } from './label';
-import type { Place } from '../compile';
+import type { Place } from '../../compile';
 import { Pool } from './pool';
-import { noted, type Terms } from './terms';
+import { noted, type Terms } from '../terms';
 
 export interface SearchOptions {
   /** Expanded labels after which the search stops with what it has. */

@@ -1,8 +1,8 @@
-import { type MaybeDay, parseDateText, readDay } from '../date';
-import { collapse, type Run, type Truth } from '../condition';
-import type { Hop } from '../catalogue';
-import type { Move } from './move';
-import type { Terms } from './terms';
+import { type MaybeDay, parseDateText, readDay } from '../../date';
+import { collapse, type Run, type Truth } from '../../condition';
+import type { Hop } from '../../catalogue';
+import type { Move } from '../move';
+import type { Terms } from '../terms';
 
 /** Whether a hop can be had only by being offered it: nothing names another way. */
 export const isOfferedOnly = (hop: Hop | undefined): boolean =>

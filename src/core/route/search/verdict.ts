@@ -1,6 +1,6 @@
 import type { Label } from './label';
-import type { Terms } from './terms';
-import { VERDICTS, type ShownVerdict, type Verdict } from './types';
+import type { Terms } from '../terms';
+import { VERDICTS, type ShownVerdict, type Verdict } from '../types';
 
 /** Rank of a verdict, 0 the best. */
 export const rankVerdict = (verdict: Verdict): number => VERDICTS.indexOf(verdict);

@@ -1,9 +1,9 @@
-import { type CompanionModel, NOTHING } from '../compile';
-import type { Evidence } from '../condition';
-import type { WorkItem } from './asked';
+import { type CompanionModel, NOTHING } from '../../compile';
+import type { Evidence } from '../../condition';
+import type { WorkItem } from '../asked';
 import { faresOn } from './fares';
-import { type Opening } from './move';
-import type { Terms } from './terms';
+import { type Opening } from '../move';
+import type { Terms } from '../terms';
 
 /** Kinds that are lost where everything is set up afresh. */
 const INSTALLED: ReadonlySet<string> = new Set(['application', 'extension', 'third-party source', 'driver']);

@@ -1,15 +1,15 @@
-import { and, type Run, type Truth, truthOf } from '../condition';
-import { type DateInterval, type MaybeDay, monthsBetween, readDay, type StepDays } from '../date';
-import { BASE_PATCH, type Position } from '../version';
-import { useRight, type UsedRight } from './use-right';
+import { and, type Run, type Truth, truthOf } from '../../condition';
+import { type DateInterval, type MaybeDay, monthsBetween, readDay, type StepDays } from '../../date';
+import { BASE_PATCH, type Position } from '../../version';
+import { useRight, type UsedRight } from '../step/use-right';
 import { gatesOf, layDays, layNext, type MoveDays, type Schedule } from './lay-days';
-import { KEPT, type Kept } from '../catalogue';
-import type { Goal } from '../estate';
-import { type Move } from './move';
-import { NOTHING, type Place } from '../compile';
-import { offerTruths } from './offer-wait';
-import type { Terms } from './terms';
-import { clauseKey, type ClauseCode } from './types';
+import { KEPT, type Kept } from '../../catalogue';
+import type { Goal } from '../../estate';
+import { type Move } from '../move';
+import { NOTHING, type Place } from '../../compile';
+import { offerTruths } from '../step/offer-wait';
+import type { Terms } from '../terms';
+import { clauseKey, type ClauseCode } from '../types';
 
 /** One clause of one move, judged. Only what is not plainly true is kept. */
 export interface Finding {

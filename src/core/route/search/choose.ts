@@ -1,11 +1,11 @@
-import { isForbidden, NOTHING, type Place, type ProductModel, targetKey } from '../compile';
-import type { Run } from '../condition';
+import { isForbidden, NOTHING, type Place, type ProductModel, targetKey } from '../../compile';
+import type { Run } from '../../condition';
 import { Expander, type Item } from './expand';
-import { Heap } from '../kit';
+import { Heap } from '../../kit';
 import { compareAmounts, compareByPreference, startLabel, type Criteria, type Label } from './label';
 import { Pool } from './pool';
-import { noted, type Terms } from './terms';
-import type { Verdict } from './types';
+import { noted, type Terms } from '../terms';
+import type { Verdict } from '../types';
 import { verdictOfLabel } from './verdict';
 
 const DEFAULT_BUDGET = 20_000;

@@ -1,9 +1,9 @@
-import { findChosen } from './choose';
-import { routeOf } from './explain';
-import type { Label } from './label';
-import type { Place } from '../compile';
-import type { Terms } from './terms';
-import type { Route } from './types';
+import { findChosen } from '../search/choose';
+import { routeOf } from '../tell/explain';
+import type { Label } from '../search/label';
+import type { Place } from '../../compile';
+import type { Terms } from '../terms';
+import type { Route } from '../types';
 
 /** What is done when one counted hop of a route fails: another way from where that leaves the system. */
 export interface Fallback {

@@ -1,10 +1,10 @@
-import { type CureModel, NOTHING, type Place, targetKey } from '../compile';
-import { type DateInterval, parseDateText, readDay } from '../date';
-import { askEveryWay, askStep, isWithin } from './ask';
+import { type CureModel, NOTHING, type Place, targetKey } from '../../compile';
+import { type DateInterval, parseDateText, readDay } from '../../date';
+import { askEveryWay, askStep, isWithin } from '../step/ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
-import { findRestFaults, judgeMoves } from './judge';
-import { listOpenings, turnsBack, type Move, type Opening } from './move';
-import type { Terms } from './terms';
+import { findRestFaults, judgeMoves } from '../days/judge';
+import { listOpenings, turnsBack, type Move, type Opening } from '../move';
+import type { Terms } from '../terms';
 
 /** A label, as a stepping stone or as a target. */
 export interface Item {

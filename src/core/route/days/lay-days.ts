@@ -1,9 +1,9 @@
-import type { PatchModel } from '../compile';
-import type { Run } from '../condition';
-import { type DateInterval, type Day, type MaybeDay, readDay, type StepDays } from '../date';
-import type { Move } from './move';
-import { offerWait } from './offer-wait';
-import type { RouteGate, Terms } from './terms';
+import type { PatchModel } from '../../compile';
+import type { Run } from '../../condition';
+import { type DateInterval, type Day, type MaybeDay, readDay, type StepDays } from '../../date';
+import type { Move } from '../move';
+import { offerWait } from '../step/offer-wait';
+import type { RouteGate, Terms } from '../terms';
 
 /** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
 const MINUTES_A_DAY = 1440;

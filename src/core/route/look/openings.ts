@@ -1,11 +1,11 @@
-import { compareText } from '../kit';
-import { reasonOf, routeOf } from './explain';
-import type { Label } from './label';
-import { type Place, targetKey } from '../compile';
-import { findRoutes } from './search';
-import { termsWith, type Terms } from './terms';
-import { clauseKey, type Reason, type Route, type Verdict } from './types';
-import { chosenOf, verdictOf } from './verdict';
+import { compareText } from '../../kit';
+import { reasonOf, routeOf } from '../tell/explain';
+import type { Label } from '../search/label';
+import { type Place, targetKey } from '../../compile';
+import { findRoutes } from '../search/search';
+import { termsWith, type Terms } from '../terms';
+import { clauseKey, type Reason, type Route, type Verdict } from '../types';
+import { chosenOf, verdictOf } from '../search/verdict';
 
 const MAX_OPENINGS = 20;
 

@@ -1,17 +1,17 @@
-import { countedPhaseOf, type Cure, idsOfPlace } from '../compile';
-import { KEPT } from '../catalogue';
-import { type DateInterval, type Day, formatDateText, formatDay, readDay, type StepDays } from '../date';
-import type { Run } from '../condition';
+import { countedPhaseOf, type Cure, idsOfPlace } from '../../compile';
+import { KEPT } from '../../catalogue';
+import { type DateInterval, type Day, formatDateText, formatDay, readDay, type StepDays } from '../../date';
+import type { Run } from '../../condition';
 import { askedStepOf, explainAsked, sayRisk } from './explain-asked';
-import { positionOf, type Finding, type Judgement } from './judge';
-import { keptRankOf, type Label } from './label';
-import { carefulMinutesOf, typicalMinutesOf } from './lay-days';
-import type { Move } from './move';
-import { obtainedBy } from './obtain';
-import type { RouteGates, Terms } from './terms';
-import type { WorkItem } from './asked';
-import { isBeforehand } from './find-work';
-import { clausesOf } from './replay';
+import { positionOf, type Finding, type Judgement } from '../days/judge';
+import { keptRankOf, type Label } from '../search/label';
+import { carefulMinutesOf, typicalMinutesOf } from '../days/lay-days';
+import type { Move } from '../move';
+import { obtainedBy } from '../step/obtain';
+import type { RouteGates, Terms } from '../terms';
+import type { WorkItem } from '../asked';
+import { isBeforehand } from '../step/find-work';
+import { clausesOf } from '../step/replay';
 import {
   clauseKey,
   type CountedStep,
@@ -24,9 +24,9 @@ import {
   type Step,
   type WorkAroundStep,
   type WorkStep
-} from './types';
-import type { UnitUse } from '../right';
-import type { Standing } from '../version';
+} from '../types';
+import type { UnitUse } from '../../right';
+import type { Standing } from '../../version';
 
 /** A label as the route that is shown, verified and exported. */
 export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
