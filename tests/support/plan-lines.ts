@@ -3,6 +3,7 @@ import { formatDay } from '../../src/core/date/day';
 import type { Plan, TargetPlan } from '../../src/core/plan/plan-types';
 import type { Reason, Route, Step } from '../../src/core/route/types';
 import { describeReason } from '../../src/core/wording/reason';
+import { sayRisks } from '../../src/core/wording/risk';
 
 const dayOf = (day: number | 'unknown' | 'none' | undefined): string =>
   typeof day === 'number' ? formatDay(day) : String(day);
@@ -24,7 +25,7 @@ const routeOf = (route: Route | undefined): string =>
         `${route.costCents}+${route.unknownSums.join('+')} (${route.least.costCents})`,
         `${route.typicalMinutes}/${route.carefulMinutes} (${route.least.typicalMinutes}/${route.least.carefulMinutes})`,
         `keeps ${route.kept}`,
-        `risks ${route.risks.length}`,
+        `risks ${sayRisks(route.risks).length}`,
         `units ${route.units.map((u) => `${u.pool} ${u.edition ?? ''} ${u.number}`).join(', ')}`,
         `first ${route.needsFirst.map((n) => `${n.system} ${n.to.release} ${n.together ? 'together' : ''}`).join(', ')}`,
         `opens ${dayOf(route.waitsUntil)}`,

@@ -1,7 +1,7 @@
 import { type Catalogue, Names, type Product } from '../catalogue';
 import { formatDay } from '../date';
 import type { Estate, System } from '../estate';
-import { describeReason, sayStep } from '../wording';
+import { describeReason, sayRisks, sayStep } from '../wording';
 import { type CasePlan, type Plan, sameTarget, type TargetPlan } from '../plan';
 import { addSums, type RightShare } from '../right';
 import type { Route } from '../route';
@@ -129,7 +129,7 @@ function needsOf(route: Route | undefined): string {
   return [
     patches > 0 ? `${patches} patch` : '',
     asks > 0 ? `${asks} price to ask` : '',
-    ...(route?.risks ?? [])
+    ...sayRisks(route?.risks ?? [])
   ]
     .filter(Boolean)
     .join('; ');

@@ -4,7 +4,7 @@ import type { Contributor } from '../deadline';
 import type { CasePlan, Exploration, Plan, Question, TargetPlan } from '../plan';
 import { type Reason, type Route, type Step, VERDICTS } from '../route';
 import { COUNTED_KINDS, KEPT } from '../catalogue';
-import { describeReason } from '../wording';
+import { describeReason, sayRisks } from '../wording';
 
 const PLAN_FORMAT = 'orange-stair-plan';
 const PLAN_VERSION = 3;
@@ -381,7 +381,7 @@ function routeFileOf(r: Route): z.infer<typeof route> {
     carefulMinutes,
     least: { ...least, unknownSums: [...least.unknownSums] },
     unknownSums: [...unknownSums],
-    risks: [...risks],
+    risks: sayRisks(risks),
     units: units.map((u) => ({ ...u })),
     needsFirst: needsFirst.map((n) => ({
       pairing: n.pairing,

@@ -41,7 +41,7 @@ export interface Asked extends Outlay {
   readonly least: Outlay;
   readonly findings: readonly AskFinding[];
   /** Sorted. */
-  readonly risks: readonly string[];
+  readonly risks: readonly AskedRisk[];
   /** Cautions with a work-around that come before the step, in their order, with how often each is done. */
   readonly cautions: readonly CautionModel[];
   readonly times: readonly number[];
@@ -66,6 +66,15 @@ export interface AskedWays {
   /** Not every set of cures was tried. */
   readonly cut: boolean;
 }
+
+/** A risk as a step meets it: what it is about, by the catalogue's ids. Equal keys, equal risks. */
+export type AskedRisk = { readonly key: string } & (
+  | { readonly kind: 'caution' | 'with less'; readonly id: string }
+  | { readonly kind: 'companion'; readonly id: string; readonly works: Truth }
+  | { readonly kind: 'withheld'; readonly hop: string }
+  | { readonly kind: 'no way back' }
+  | { readonly kind: 'lower grade'; readonly demand: DemandModel }
+);
 
 /** A line of how a companion fares, and whether it applies: `yes` or `unknown`. */
 export interface FareOn {

@@ -18,6 +18,7 @@ export {
   type CountedStep,
   type CureStep,
   isCounted,
+  type Risk,
   type NeededFirst,
   type PatchStep,
   type Reason,

@@ -146,6 +146,28 @@ export interface Reason {
   readonly unknown?: readonly string[];
 }
 
+/** What may go wrong, or is lost, on a way: on whose account, by its name. */
+export interface Risk {
+  /** Equal for equal risks. */
+  readonly key: string;
+  readonly kind:
+    | 'unsupported'
+    | 'preview'
+    | 'caution'
+    | 'does not work'
+    | 'may not work'
+    | 'with less'
+    | 'withheld'
+    | 'no way back'
+    | 'degrades'
+    | 'loses'
+    | 'advises';
+  /** The name of what it is about; absent where there is nothing to name. */
+  readonly name?: string;
+  /** What follows from it, or why it is so, as the catalogue says. */
+  readonly because?: string;
+}
+
 /** Steps in order ending on a target, with what they come to. */
 export interface Route {
   readonly steps: readonly Step[];
@@ -165,7 +187,7 @@ export interface Route {
     readonly carefulMinutes: number;
   };
   readonly hops: number;
-  readonly risks: readonly string[];
+  readonly risks: readonly Risk[];
   /** Counted units by pool and edition, summed over the steps. */
   readonly units: readonly UnitUse[];
   /** What must be done first on linked systems, each once; where there is any, the order is not yet proven. */

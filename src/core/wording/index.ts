@@ -24,6 +24,7 @@ export {
   sayRemedy
 } from './ready';
 export { describeReason } from './reason';
+export { sayRisks } from './risk';
 export { sayStep } from './step';
 export { describeInstalled } from './system';
 export { sayContributor, sayCost, sayNotStraight, sayVerdict, shortestReason } from './verdict';

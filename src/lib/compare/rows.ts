@@ -9,6 +9,7 @@ import {
   sayDay,
   sayMinutes,
   sayMoney,
+  sayRisks,
   saySpan,
   sayStep
 } from '$core/wording';
@@ -75,7 +76,7 @@ export function rowsOf(sides: readonly Side[], telling: Telling): Row[] {
     row('Done by', (s) =>
       s.route ? (s.route.finish.exact ? sayDay(s.route.finish.last) : 'a day nobody knows') : ''
     ),
-    row('Risks', (s) => s.route?.risks.join('\n') ?? ''),
+    row('Risks', (s) => sayRisks(s.route?.risks ?? []).join('\n')),
     row('Needs first', (s) => [...new Set(s.route?.needsFirst.map((n) => n.system) ?? [])].join('\n')),
     row('Service ends', (s) => (s.serviceEnd === 'unknown' ? 'nobody has said' : sayDay(s.serviceEnd))),
     row('Service left then', serviceLeft),

@@ -7,7 +7,8 @@
     sayDay,
     sayMinutes,
     sayMoney,
-    sayQuestion
+    sayQuestion,
+    sayRisks
   } from '$core/wording';
   import type { Change } from '$core/estate';
   import {
@@ -133,7 +134,7 @@
       `keeps ${route.kept}`,
       cost,
       `${sayMinutes(route.carefulMinutes)} careful`,
-      ...(route.risks.length > 0 ? [sayCount(route.risks.length, 'risk')] : []),
+      ...(route.risks.length > 0 ? [sayCount(sayRisks(route.risks).length, 'risk')] : []),
       ...(route.waitsUntil === 'unknown'
         ? ['opens on a day nobody knows']
         : route.waitsUntil > desk.today

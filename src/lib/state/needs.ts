@@ -1,7 +1,7 @@
 import type { CasePlan } from '$core/plan';
 import { isCounted } from '$core/route';
 import { readingKey, type System } from '$core/estate';
-import { sayCount } from '$core/wording';
+import { sayCount, sayRisks } from '$core/wording';
 
 export interface Need {
   readonly kind: 'ticket' | 'fact' | 'patch' | 'fresh' | 'risk';
@@ -29,7 +29,7 @@ export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
   const facts = unknownParts(system);
   if (facts.length > 0)
     needs.push({ kind: 'fact', words: facts.length === 1 ? (facts[0] ?? '') : `${facts.length} facts` });
-  for (const risk of route?.risks ?? []) needs.push({ kind: 'risk', words: risk });
+  for (const words of sayRisks(route?.risks ?? [])) needs.push({ kind: 'risk', words });
   return needs;
 }
 

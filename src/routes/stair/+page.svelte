@@ -11,6 +11,7 @@
     sayDay,
     sayEntry,
     sayNotStraight,
+    sayRisks,
     sayVerdict
   } from '$core/wording';
   import Demands from '$lib/components/Demands.svelte';
@@ -365,7 +366,9 @@
             {product}
             sources={sourcesOf}
           />
-          {#if looked.route.risks.length > 0}<p class="soft">Risks: {looked.route.risks.join('; ')}.</p>{/if}
+          {#if looked.route.risks.length > 0}<p class="soft">
+              Risks: {sayRisks(looked.route.risks).join('; ')}.
+            </p>{/if}
         {/if}
       {:else if plan.targets.length > 0}
         <p class="verdict"><b>No target.</b> The goal finds no release to aim at. Pick a tread.</p>

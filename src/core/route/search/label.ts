@@ -210,7 +210,7 @@ function addRisks(terms: Terms, risks: readonly string[], move: Move): readonly 
   const early = terms.isPreview[move.to.release] ? [`early ${move.to.release}`] : [];
   return unsupported.length + early.length + move.asked.risks.length === 0
     ? risks
-    : [...new Set([...risks, ...unsupported, ...early, ...move.asked.risks])].sort();
+    : [...new Set([...risks, ...unsupported, ...early, ...move.asked.risks.map((r) => r.key)])].sort();
 }
 
 /** From nothing there is nothing to lose. */

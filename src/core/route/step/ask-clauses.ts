@@ -40,7 +40,7 @@ import {
   seenAlong,
   type Along
 } from '../along';
-import type { AskedClause, Asked, AskFinding } from '../asked';
+import type { AskedRisk, AskedClause, Asked, AskFinding } from '../asked';
 import { faresOn } from './fares';
 import { findWork } from './find-work';
 import type { Opening } from '../move';
@@ -74,7 +74,7 @@ interface Ask {
   readonly evidence: Evidence;
   readonly nodes: readonly Evidence[];
   readonly findings: AskFinding[];
-  readonly risks: string[];
+  readonly risks: AskedRisk[];
 }
 
 /**
@@ -120,11 +120,15 @@ export function askWith(
     const beforeLeft = membersAlong(before, left, kinds);
     for (const caution of needs.cautions)
       if (isHit(ask, caution, beforeLeft)) {
-        ask.risks.push(`caution ${caution.caution.id}`);
+        {
+          const { id } = caution.caution;
+          ask.risks.push({ key: `caution ${id}`, kind: 'caution', id });
+        }
         if (caution.caution.workAround) cautions.push(caution);
       }
   }
-  if (cures.some((c) => c.cure.closesWayBack)) ask.risks.push(`no way back ${idsOf(cures)}`);
+  if (cures.some((c) => c.cure.closesWayBack))
+    ask.risks.push({ key: `no way back ${idsOf(cures)}`, kind: 'no way back' });
   const ordered = inOrder(cautions);
   const work = findWork(terms, opening, ask.evidence);
   const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
@@ -144,7 +148,7 @@ export function askWith(
     ifNeeded: NONE,
     least: outlay,
     findings: ask.findings.flatMap((f) => settledFinding(terms, f)),
-    risks: [...new Set(ask.risks)].sort(),
+    risks: distinctRisks(ask.risks),
     cautions: ordered,
     times,
     work,
@@ -239,7 +243,12 @@ function askDemand(ask: Ask, demand: DemandModel): void {
   const closes = grade === 'blocks' || grade === 'warning';
   if (closes) ask.findings.push({ ...finding, truth, ...passes });
   else if (waived === undefined)
-    askRisk(ask, truth, `${grade} ${requirement.id}${isSite ? ' site' : ''}`, finding);
+    askRisk(
+      ask,
+      truth,
+      { key: `${grade} ${requirement.id}${isSite ? ' site' : ''}`, kind: 'lower grade', demand },
+      finding
+    );
 }
 
 function demandAt(ask: Ask, { when, needs }: DemandModel, node: Evidence): Demanded {
@@ -253,10 +262,22 @@ function demandAt(ask: Ask, { when, needs }: DemandModel, node: Evidence): Deman
 }
 
 /** A risk in the sure run where it may be one; in the best run what is unknown is taken for none, and rested on. */
-function askRisk(ask: Ask, truth: Truth, risk: string, clause: Pick<AskFinding, 'code' | 'subject'>): void {
+function askRisk(
+  ask: Ask,
+  truth: Truth,
+  risk: AskedRisk,
+  clause: Pick<AskFinding, 'code' | 'subject'>
+): void {
   meet(ask, clause, truth);
   if (!collapse(truth, ask.run, 'demand')) ask.risks.push(risk);
   else if (truth === 'unknown') ask.findings.push({ ...clause, truth });
+}
+
+/** By key, each once; of equal keys the first. */
+function distinctRisks(risks: readonly AskedRisk[]): readonly AskedRisk[] {
+  const byKey = new Map<string, AskedRisk>();
+  for (const risk of risks) if (!byKey.has(risk.key)) byKey.set(risk.key, risk);
+  return [...byKey.values()].sort((a, b) => compareText(a.key, b.key));
 }
 
 const later = (a: Day | undefined, b: Day | undefined): Day | undefined =>
@@ -418,13 +439,22 @@ function askCompanion(ask: Ask, model: CompanionModel): void {
   meet(ask, finding, truth);
   if (essential) {
     if (truth !== 'yes') ask.findings.push({ ...finding, truth, ...passes });
-  } else if (passesUntil === undefined) askRisk(ask, truth, `companion ${companion.id}`, finding);
+  } else if (passesUntil === undefined) {
+    const { id } = companion;
+    askRisk(ask, truth, { key: `companion ${id}`, kind: 'companion', id, works: truth }, finding);
+  }
   const less: Truth = verdicts.some((v) => v.fare.verdict === 'with less')
     ? verdicts.length === 1 && settled
       ? has
       : 'unknown'
     : 'no';
-  if (passesUntil === undefined) askRisk(ask, not(less), `with less ${companion.id}`, finding);
+  if (passesUntil === undefined)
+    askRisk(
+      ask,
+      not(less),
+      { key: `with less ${companion.id}`, kind: 'with less', id: companion.id },
+      finding
+    );
 }
 
 /** Whether a caution hits: the hop leaves and arrives where it lies, and its condition holds of what is left, on some node. */
@@ -493,7 +523,12 @@ function askOffer(ask: Ask, before: Along, left: Evidence): Pick<Asked, 'offer' 
   meet(ask, { code: 'withheld', subject: hop?.id ?? '' }, withheldTruth);
   // Another way carries the fault that it is withheld for as a risk.
   if (hop && !isOfferedOnly(hop))
-    askRisk(ask, not(withheldTruth), `withheld ${hop.id}`, { code: 'withheld', subject: hop.id });
+    askRisk(
+      ask,
+      not(withheldTruth),
+      { key: `withheld ${hop.id}`, kind: 'withheld', hop: hop.id },
+      { code: 'withheld', subject: hop.id }
+    );
   if (!offer || !hop) return { withheld: withheldTruth };
   const made = learnedOr(terms, `offer ${hop.id}`, switchTruth(evidence.fact(`offer.${offer.offer.id}`)));
   const first = offer.firstTo === undefined ? 'no' : truthIn(offer.firstTo, evidence, kinds);

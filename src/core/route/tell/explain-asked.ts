@@ -1,4 +1,4 @@
-import { idsOfPlace, type ProductModel } from '../../compile';
+import { idsOfPlace } from '../../compile';
 import {
   type Condition,
   type Evaluation,
@@ -20,7 +20,7 @@ import type { Reason } from '../types';
 type Told = Partial<Pick<Reason, 'seen' | 'demanded' | 'source' | 'unknown'>>;
 
 /** A move as it was asked: with the facts the moves before it left. */
-export const askedStepOf = (terms: Terms, moves: readonly Move[], at: number): AskedStep => {
+const askedStepOf = (terms: Terms, moves: readonly Move[], at: number): AskedStep => {
   const move = moves[at] as Move;
   return { opening: move, level: move.level, along: moves[at - 1]?.asked.after ?? terms.along };
 };
@@ -170,47 +170,3 @@ function seenOf(terms: Terms, move: Move, facts: readonly string[]): Told {
   const words = [...new Set(facts)].map((id) => `${nameIn(terms)(id)} ${formatSeen(evidence.fact(id))}`);
   return words.length > 0 ? { seen: words.join(', ') } : {};
 }
-
-/** A risk as it is told: the token of a search with the name of what it is about. `works`: what is known of a companion. */
-export function sayRisk(
-  { needs, product }: ProductModel,
-  token: string,
-  clauses: readonly AskedClause[]
-): string {
-  const [word = '', ...rest] = token.split(' ');
-  const id = rest.join(' ');
-  switch (word) {
-    case 'caution':
-      return `caution: ${needs.cautions.find((c) => c.caution.id === id)?.caution.name ?? id}`;
-    case 'companion': {
-      const clause = clauses.find((c) => c.kind === 'companion' && c.companion.companion.id === id);
-      return `${clause?.truth === 'no' ? 'does not work' : 'may not work'}: ${nameOfCompanion(needs, id)}`;
-    }
-    case 'with':
-      return `with less: ${nameOfCompanion(needs, rest.slice(1).join(' '))}`;
-    case 'withheld': {
-      const hop = product.hops?.find((h) => h.id === id);
-      const to = product.releases.find((r) => r.id === hop?.to);
-      const because = hop?.withheld?.because;
-      return `the hop to ${to?.name ?? hop?.to ?? ''} is withheld from this machine${because ? `: ${because}` : ''}`;
-    }
-    case 'no':
-      return 'gives up the way back';
-    default: {
-      const [requirement = ''] = rest;
-      const found = needs.demands.find(
-        (d) => d.requirement.id === requirement && d.isSite === (rest[1] === 'site')
-      );
-      const wanted =
-        !found || found.needs === 'unknown'
-          ? 'a figure nobody has stated'
-          : formatConditionWith(found.needs, (fact) => needs.kinds.find(fact)?.name ?? fact);
-      const { name, feature } = found?.requirement ?? {};
-      if (word === 'loses') return `a feature is lost: ${name ?? feature ?? wanted}`;
-      return `${word === 'degrades' ? 'works badly without' : 'advised'}: ${name ?? wanted}`;
-    }
-  }
-}
-
-const nameOfCompanion = ({ companions }: ProductModel['needs'], id: string): string =>
-  companions.find((c) => c.companion.id === id)?.companion.name ?? id;

@@ -2,7 +2,8 @@ import { countedPhaseOf, type Cure, idsOfPlace } from '../../compile';
 import { KEPT } from '../../catalogue';
 import { type DateInterval, type Day, formatDateText, formatDay, readDay, type StepDays } from '../../date';
 import type { Run } from '../../condition';
-import { askedStepOf, explainAsked, sayRisk } from './explain-asked';
+import { explainAsked } from './explain-asked';
+import { risksOf } from './risks';
 import { positionOf, type Finding, type Judgement } from '../days/judge';
 import { keptRankOf, type Label } from '../search/label';
 import { carefulMinutesOf, typicalMinutesOf } from '../days/lay-days';
@@ -11,7 +12,6 @@ import { obtainedBy } from '../step/obtain';
 import type { RouteGates, Terms } from '../terms';
 import type { WorkItem } from '../asked';
 import { isBeforehand } from '../step/find-work';
-import { clausesOf } from '../step/replay';
 import {
   clauseKey,
   type CountedStep,
@@ -56,7 +56,9 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
       carefulMinutes: criteria.least.carefulMinutes
     },
     hops: criteria.hops,
-    risks: moves.flatMap((_, i) => risksOf(terms, moves, i)).filter((r, i, all) => all.indexOf(r) === i),
+    risks: moves
+      .flatMap((move) => risksOf(terms, move))
+      .filter((r, i, all) => all.findIndex((o) => o.key === r.key) === i),
     units: unitsOf(judgement),
     needsFirst: listNeeds(terms, moves, terms.gates, run, new Set()),
     finish,
@@ -115,22 +117,6 @@ function unitsOf({ rights }: Judgement): UnitUse[] {
     sums.set(key, { ...use.units, number });
   }
   return [...sums.values()];
-}
-
-function risksOf(terms: Terms, moves: readonly Move[], at: number): string[] {
-  const move = moves[at] as Move;
-  const risks = move.hop?.hop.unsupported ? [`unsupported: ${move.hop.hop.consequence ?? move.id}`] : [];
-  if (terms.isPreview[move.to.release]) risks.push(`preview: ${nameOf(terms, move)}`);
-  const asked = move.asked.risks;
-  const clauses = asked.some((r) => r.startsWith('companion '))
-    ? clausesOf(terms, askedStepOf(terms, moves, at), move.asked.cures)
-    : [];
-  return [...risks, ...asked.map((r) => sayRisk(terms.model, r, clauses))];
-}
-
-function nameOf({ model }: Terms, { to }: Move): string {
-  const entry = model.releases[to.release]?.release;
-  return entry?.name ?? entry?.id ?? '';
 }
 
 function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): Step[] {
