@@ -137,6 +137,10 @@ function askable(world: World, keys: readonly string[]): Map<string, Answer[]> |
         .join(' ');
     if (key.startsWith('space ')) return id;
     if (key.startsWith('cure limit ')) return 'model';
+    if (key.startsWith('cure ')) {
+      const cure = product.requirements?.flatMap((q) => q.cures ?? []).find((c) => c.id === id);
+      return cure?.when ?? cure?.fact;
+    }
     const right = product.rights?.find((r) => r.id === id);
     return key.startsWith('right ') && right?.kind === 'carried' ? 'activated' : undefined;
   };
@@ -192,11 +196,19 @@ function told(world: World, answers: readonly Answer[]): World {
   return { ...world, facts, learned, activated };
 }
 
+/** Worlds that showed a fault once are tried first: 305, nodes with facts of their own. */
+function* askedSeeds(): Generator<number> {
+  const showed = [305];
+  yield* showed.filter(isMine);
+  for (let seed = 1; ; seed++) if (isMine(seed) && !showed.includes(seed)) yield seed;
+}
+
 test(`questions: each least set settles the verdict whatever comes out, nothing less does, and no other of facts is missing, in ${ASKED_WORLDS} worlds`, () => {
   let asked = 0;
   let settled = 0;
-  for (let seed = 1, done = 0; done < ASKED_WORLDS; seed++) {
-    if (!isMine(seed)) continue;
+  let done = 0;
+  for (const seed of askedSeeds()) {
+    if (done >= ASKED_WORLDS) break;
     const world = fullWorldOf(seed);
     if (world.net) continue;
     const brute = new BruteForce(world);

@@ -48,7 +48,9 @@ const VALUES: Readonly<Record<string, readonly string[]>> = {
 /** Finds out one thing nobody knew: a fact, a date, what a table leaves open, or whether the source is activated. */
 function learn(world: World, r: Random): World | undefined {
   const learnable: (() => World)[] = [];
-  for (const [fact, stated] of Object.entries(world.needs?.facts ?? {})) {
+  // What a tool said stands against what is learned as one more statement; where they differ nobody knows.
+  const unchecked = world.needs?.checked.requirements.size ? {} : (world.needs?.facts ?? {});
+  for (const [fact, stated] of Object.entries(unchecked)) {
     if ('value' in stated) continue;
     const value = 'statements' in stated ? r.pick(stated.statements).value : r.pick(VALUES[fact] ?? ['on']);
     learnable.push(() => ({ ...world, facts: new Map([[fact, { kind: 'known', value }]]) }));
@@ -62,13 +64,15 @@ function learn(world: World, r: Random): World | undefined {
   const unknowns = [
     ...text.matchAll(/(?<!"phase":"\w+",)"(published|general|preview|opens|closes|until)":"unknown"/g)
   ];
-  for (const match of unknowns)
+  for (const match of unknowns) {
+    if (match[1] === 'until' && /"also":\[[^\]]*$/.test(text.slice(0, match.index))) continue;
     learnable.push(() => {
       const starts = !['closes', 'until'].includes(match[1] ?? '');
       const day = formatDay(TODAY + (starts ? r.int(1, 120) : r.int(-30, 120)));
       const known = `${text.slice(0, match.index)}"${match[1]}":"${day}"${text.slice(match.index + match[0].length)}`;
       return { ...world, product: JSON.parse(known) as Product };
     });
+  }
   return learnable.length > 0 ? r.pick(learnable)() : undefined;
 }
 
@@ -89,7 +93,7 @@ test('what is learned only narrows what may be: sure never gets worse, best neve
     }
   }
   expect(learned).toBeGreaterThan(40);
-});
+}, 6_000_000);
 
 test('offering one more cure never worsens a verdict', () => {
   let offered = 0;
@@ -114,7 +118,7 @@ test('offering one more cure never worsens a verdict', () => {
     }
   }
   expect([offered > 60, better > 5], `${offered} offered, ${better} better`).toEqual([true, true]);
-}, 120_000);
+}, 6_000_000);
 
 const LOOK_AHEAD = 300;
 
@@ -144,4 +148,4 @@ test('what closes the goal is found: brute force reaches it until then and not a
     }
   }
   expect([closing > 5, open > 5], `${closing} closing, ${open} open`).toEqual([true, true]);
-}, 120_000);
+}, 6_000_000);

@@ -141,13 +141,17 @@ export function sayEntry(path: string, naming: Naming): string {
       case 'checks':
         return `“${id}”`;
       case 'requirements':
-        return nameFacts(names.demand(id), naming);
+        return sayDemand(names.demand(id), naming);
       default:
         return id;
     }
   })();
   return deeper.length === 0 ? entry : `${entry}: ${deeper.join(' ')}`;
 }
+
+/** A demand by its name or what it asks for; one nobody has put a figure to says so. */
+const sayDemand = (demand: string, naming: Pick<Naming, 'fact'>): string =>
+  demand === 'unknown' ? 'a rule nobody has put a figure to' : nameFacts(demand, naming);
 
 /** What a question asks for, as the rest of a sentence. */
 export function sayQuestion(
@@ -164,9 +168,7 @@ export function sayQuestion(
       return `whether it has ${names.companion(id)}, and how that fares`;
     case 'requirement':
     case 'site demand': {
-      const needs = names.demand(id, code === 'site demand');
-      const demand =
-        needs === 'unknown' ? 'a figure nobody has stated' : nameFacts(needs, { fact: nameOfFact });
+      const demand = sayDemand(names.demand(id, code === 'site demand'), { fact: nameOfFact });
       return code === 'site demand' ? `what this site wants: ${demand}` : `what is demanded: ${demand}`;
     }
     case 'caution':

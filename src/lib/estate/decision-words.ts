@@ -8,7 +8,10 @@ import { desk } from '$lib/state/desk.svelte';
 export function scopeOf({ scope }: Decision): { words: string; href?: string } {
   if ('estate' in scope) return { words: 'the whole estate' };
   if ('entry' in scope)
-    return { words: `the catalogue: ${sayEntry(scope.entry, naming)}`, href: '/catalogue?view=amiss' };
+    return {
+      words: `${naming.names(scope.entry.split('/')[0] ?? '').product}: ${sayEntry(scope.entry, naming)}`,
+      href: '/catalogue?view=amiss'
+    };
   if ('situation' in scope) {
     const plan = desk.plan?.cases.find((c) => c.situation === scope.situation);
     const first = plan?.systems[0];

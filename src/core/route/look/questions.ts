@@ -137,7 +137,7 @@ function learn(terms: Terms, answers: ReadonlyMap<Atom, Answer>): Terms {
       if (atom.fact === 'activated') activated = readTruth(answer as Seen);
     }
   }
-  return termsWith(terms, { along: startAlong(facts), learned, activated });
+  return termsWith(terms, { along: startAlong(facts, terms.along.nodes), learned, activated });
 }
 
 function readTruth(seen: Seen): Truth {
