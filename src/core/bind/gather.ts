@@ -93,6 +93,7 @@ function supportEndOf(system: System, decided: FactDecisions): string | undefine
   return seen.kind === 'known' && typeof seen.value === 'string' ? seen.value : undefined;
 }
 
+/** Goals by team; a team without one has that of the estate. */
 export class GoalIndex {
   readonly #byTeam = new Map<string | undefined, Goal>();
 
