@@ -15,6 +15,7 @@ export { findRoutes, type SearchResult } from './search/search';
 export { type GateNeed, NOTHING_KNOWN, type RouteGates, type Terms, termsOf, termsWith } from './terms';
 export {
   type ClauseCode,
+  clauseOf,
   type CountedStep,
   type CureStep,
   isCounted,

@@ -96,33 +96,35 @@ export const isCounted = (step: Step): step is CountedStep =>
   COUNTED_KINDS.some((kind) => kind === step.kind);
 
 /** Everything that can make a step fail. */
-export type ClauseCode =
-  | 'fresh not allowed'
-  | 'unsupported not allowed'
-  | 'keeps too little'
-  | 'maturity'
-  | 'level'
-  | 'every patch'
-  | 'newer than target'
-  | 'patch withdrawn'
-  | 'closed'
-  | 'right'
-  | 'spending'
-  | 'pass days'
-  | 'resting'
-  | 'months left'
-  | 'requirement'
-  | 'site demand'
-  | 'space'
-  | 'cure'
-  | 'cure limit'
-  | 'companion'
-  | 'caution'
-  | 'check'
-  | 'offer'
-  | 'withheld'
-  | 'pairing'
-  | 'cell';
+const CLAUSE_CODES = [
+  'fresh not allowed',
+  'unsupported not allowed',
+  'keeps too little',
+  'maturity',
+  'level',
+  'every patch',
+  'newer than target',
+  'patch withdrawn',
+  'closed',
+  'right',
+  'spending',
+  'pass days',
+  'resting',
+  'months left',
+  'requirement',
+  'site demand',
+  'space',
+  'cure',
+  'cure limit',
+  'companion',
+  'caution',
+  'check',
+  'offer',
+  'withheld',
+  'pairing',
+  'cell'
+] as const;
+export type ClauseCode = (typeof CLAUSE_CODES)[number];
 
 /** The name a clause goes by, wherever on a route it is asked: what openings lift and questions settle. */
 export const clauseKey = ({
@@ -132,6 +134,13 @@ export const clauseKey = ({
   readonly code: ClauseCode;
   readonly subject: string;
 }): string => (subject === '' ? code : `${code} ${subject}`);
+
+/** The clause a key names; undoes `clauseKey`. Undefined where it names none. */
+export function clauseOf(key: string): { readonly code: ClauseCode; readonly subject: string } | undefined {
+  const codes = CLAUSE_CODES.filter((c) => key === c || key.startsWith(`${c} `));
+  const [code] = codes.sort((a, b) => b.length - a.length);
+  return code && { code, subject: key.slice(code.length + 1) };
+}
 
 /** A reason: the clause, what was seen, what was demanded, on whose word (RECKONING F1). */
 export interface Reason {

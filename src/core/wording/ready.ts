@@ -4,7 +4,7 @@ import type { Loss, ReadyItem, Remedy } from '../ready';
 import { sayCount, sayDay } from './dates';
 import { parseDay } from '../date';
 import { type Names, splitEntryPath } from '../catalogue';
-import type { ClauseCode, Reason } from '../route';
+import { clauseOf } from '../route';
 import { sayArrival, sayHop, sayHopWithStart } from './hop';
 import { describeReason } from './reason';
 
@@ -161,8 +161,7 @@ export function sayQuestion(
 ): string {
   if ('fact' in about) return nameOfFact(about.fact);
   if ('installed' in about) return 'what is installed';
-  const code = CLAUSES.find((c) => about.clause.startsWith(`${c} `)) ?? '';
-  const id = about.clause.slice(code.length).trim();
+  const { code, subject: id } = clauseOf(about.clause) ?? { code: undefined, subject: about.clause };
   switch (code) {
     case 'companion':
       return `whether it has ${names.companion(id)}, and how that fares`;
@@ -180,7 +179,12 @@ export function sayQuestion(
     case 'pairing':
       return `whether what it is ${names.pairing(id)} goes with it`;
     case 'right':
-      return id === '' ? 'whether there is a right to it' : `whether it has ${names.right(id)}`;
+      return id === ''
+        ? 'whether there is a right to it'
+        : `whether it has ${id
+            .split(' or ')
+            .map((right) => names.right(right))
+            .join(' or ')}`;
     case 'offer':
       return `whether ${sayHop(names, id)} is offered to it`;
     case 'withheld':
@@ -191,27 +195,28 @@ export function sayQuestion(
         return `whether ${sayHop(names, hop)} takes ${sayCellEnds(editions, (e) => names.edition(e))}`;
       return `whether ${sayCellEnds(id, (r) => names.release(r))} is possible`;
     }
+    case 'space':
+      return nameOfFact(id);
+    case 'level':
+      return `what level ${sayHop(names, id)} starts from`;
+    case 'closed':
+      return `until when ${sayHop(names, id)} is open`;
+    case 'patch withdrawn':
+      return 'until when the patch before it can be had';
+    case 'resting':
+    case 'pass days':
+    case 'months left':
+      return `until when ${names.release(id)} is served`;
+    case 'maturity':
+      return 'when it is published, and how mature';
+    case 'spending':
+      return 'what it costs';
     case 'check':
       return `what this check is about: ${id}`;
     default:
-      return describeReason({ code: about.clause.split(' ')[0] as Reason['code'], subject: id });
+      return id;
   }
 }
-
-const CLAUSES: readonly ClauseCode[] = [
-  'companion',
-  'requirement',
-  'site demand',
-  'caution',
-  'cure limit',
-  'cure',
-  'pairing',
-  'right',
-  'offer',
-  'withheld',
-  'cell',
-  'check'
-];
 
 /** `ids to ids`, each by its name. */
 const sayCellEnds = (ends: string, nameOf: (id: string) => string): string =>

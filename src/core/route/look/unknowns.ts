@@ -14,7 +14,7 @@ import {
 } from '../../condition';
 import { foldText } from '../../version';
 import type { Terms } from '../terms';
-import type { ClauseCode } from '../types';
+import { type ClauseCode, clauseOf } from '../types';
 
 /** Something nobody knows: a fact, or a clause that is unknown by itself. */
 export type Atom =
@@ -40,29 +40,12 @@ export function atomsBehind(terms: Terms, keys: readonly string[]): Atom[] {
     return true;
   };
   for (const key of keys) {
-    const { code, subject } = splitKey(key);
+    const { code, subject } = clauseOf(key) ?? { code: undefined, subject: key };
     const { facts, alone } = behind(terms, base, code, subject);
     const found = facts.filter(addFact);
     if (alone || (found.length === 0 && facts.length === 0)) atoms.set(key, { kind: 'clause', key });
   }
   return [...atoms.values()].sort((a, b) => compareText(nameOfAtom(a), nameOfAtom(b)));
-}
-
-const CODES: readonly ClauseCode[] = [
-  'requirement',
-  'site demand',
-  'cure limit',
-  'cure',
-  'companion',
-  'space',
-  'right',
-  'withheld',
-  'caution'
-];
-
-function splitKey(key: string): { code: ClauseCode | undefined; subject: string } {
-  const code = CODES.find((c) => key.startsWith(`${c} `));
-  return { code, subject: code ? key.slice(code.length + 1) : key };
 }
 
 interface Behind {

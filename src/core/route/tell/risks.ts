@@ -70,6 +70,7 @@ function ofLowerGrade({ model }: Terms, { requirement, grade, needs }: DemandMod
     needs === 'unknown'
       ? undefined
       : formatConditionWith(needs, (fact) => model.needs.kinds.find(fact)?.name ?? fact);
-  const named = name ?? (kind === 'loses' ? (feature ?? wanted) : wanted);
+  const lost = model.product.features?.find((f) => f.id === feature)?.name ?? feature;
+  const named = name ?? (kind === 'loses' ? (lost ?? wanted) : wanted);
   return { kind, ...(named === undefined ? {} : { name: named }) };
 }
