@@ -20,8 +20,8 @@ const LAYERS = [
   'what-if',
   'ready',
   'compare',
-  'wording',
-  'exchange'
+  'exchange',
+  'wording'
 ];
 /** The same inside route/; what lies straight in it is the ground the others stand on. */
 const ROUTE = ['step', 'days', 'search', 'tell', 'look'];

@@ -7,6 +7,7 @@ import { parseCsv } from '../src/core/exchange/csv-in';
 import { readRows } from '../src/core/exchange/import-rows';
 import { suggestMapping } from '../src/core/exchange/mapping';
 import { previewImport } from '../src/core/exchange/preview-import';
+import { importWords } from '../src/core/wording/system';
 import type { System } from '../src/core/estate/schema';
 import { writePart } from './sections';
 
@@ -52,12 +53,16 @@ function understand(csv: string, existing: readonly System[]) {
   const { rows } = table.value;
   const mapping = suggestMapping(rows, { kinds });
   if (!mapping) throw new Error('heading');
-  return previewImport(readRows(rows, mapping, kinds), {
-    catalogue,
-    existing,
-    source: 'list',
-    today: '2031-03-10'
-  });
+  return previewImport(
+    readRows(rows, mapping, kinds),
+    {
+      catalogue,
+      existing,
+      source: 'list',
+      today: '2031-03-10'
+    },
+    importWords
+  );
 }
 
 const lines = [10_000, 100_000].map((rows) => {

@@ -8,7 +8,9 @@ import { decodeText } from '../src/core/exchange/decode-text';
 import { parseEstate } from '../src/core/exchange/estate-file';
 import { formatPlanCsv } from '../src/core/exchange/plan-csv';
 import { planFileOf } from '../src/core/exchange/plan-file';
-import { describeIssue, type Issue } from '../src/core/kit/issue';
+import type { Issue } from '../src/core/kit/issue';
+import { describeIssue } from '../src/core/wording/issue';
+import { planWords } from '../src/core/wording/plan-words';
 import { planInDepth } from '../src/core';
 
 const USAGE =
@@ -72,6 +74,12 @@ if (today === undefined) stop('--today', [{ code: 'bad-today', detail: todayText
 const { plan: result, lookInto } = planInDepth({ catalogue, estate, today });
 process.stdout.write(
   values.format === 'csv'
-    ? formatPlanCsv({ plan: result, catalogue, estate, everyTarget: values['every-target'] })
-    : JSON.stringify(planFileOf(result, values.depth ? lookInto : undefined), null, 1) + '\n'
+    ? formatPlanCsv({
+        plan: result,
+        catalogue,
+        estate,
+        words: planWords,
+        everyTarget: values['every-target']
+      })
+    : JSON.stringify(planFileOf(result, planWords, values.depth ? lookInto : undefined), null, 1) + '\n'
 );

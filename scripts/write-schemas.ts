@@ -4,7 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { z } from 'zod';
 import { catalogueSchema } from '../src/core/catalogue/schema';
 import { workspaceSchema } from '../src/core/estate/schema';
-import { planFileSchema } from '../src/core/exchange/plan-file';
+import { planFileSchema } from '../src/core/exchange/plan-file-schema';
 
 export const SCHEMA_FOLDER = 'static/schemas';
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { situationKey } from '../../src/core/estate/situation';
 import type { System } from '../../src/core/estate/schema';
-import type { PlanFile } from '../../src/core/exchange/plan-file';
+import type { PlanFile } from '../../src/core/exchange/plan-file-schema';
 import { expect, follow, openDemo, test } from './desk';
 
 const workspace = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {

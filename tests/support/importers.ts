@@ -12,6 +12,7 @@ import type { MachineRecord } from '../../src/core/exchange/machine-record';
 import { suggestMapping } from '../../src/core/exchange/mapping';
 import { parseOsRelease } from '../../src/core/exchange/os-release';
 import { previewImport } from '../../src/core/exchange/preview-import';
+import { importWords } from '../../src/core/wording/system';
 import { parseRecords } from '../../src/core/exchange/record-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
 import type { Catalogue } from '../../src/core/catalogue/schema';
@@ -30,7 +31,11 @@ const today = '2031-03-10';
 /** Takes records as far as systems, which must be such as can be stored. */
 function take(records: Result<MachineRecord[]>, catalogue: Catalogue): boolean {
   if (!records.ok) return false;
-  const { taken } = previewImport(records.value, { catalogue, existing: [], source: 'x', today });
+  const { taken } = previewImport(
+    records.value,
+    { catalogue, existing: [], source: 'x', today },
+    importWords
+  );
   for (const system of taken) systemSchema.parse(system);
   return true;
 }

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { formatDay } from '../../src/core/date/day';
 import type { Plan, TargetPlan } from '../../src/core/plan/plan-types';
-import type { Reason, Route, Step } from '../../src/core/route/types';
+import type { Route, Step } from '../../src/core/route/types';
+import type { Reason } from '../../src/core/route/reason';
 import { describeReason } from '../../src/core/wording/reason';
 import { sayRisks } from '../../src/core/wording/risk';
 

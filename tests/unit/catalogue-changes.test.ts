@@ -7,7 +7,7 @@ import { emptyCatalogue, type Product } from '../../src/core/catalogue/schema';
 import { freeId } from '../../src/core/catalogue/sketch/sketch';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { formatInline, parseInline } from '../../src/core/exchange/inline-value';
-import { describeIssue } from '../../src/core/kit/issue';
+import { describeIssue } from '../../src/core/wording/issue';
 import { scaleOf, shareOf, treadsOf } from '../../src/lib/catalogue/calendar';
 import { entryAt, fieldsOf, withEntry, withoutEntry, withValue } from '../../src/lib/catalogue/entries';
 import { demoCatalogue, demoCatalogueText } from '../support/demo';

@@ -65,7 +65,12 @@ describe('what the demo must say', () => {
     );
     expect(
       of('west-01').targets.find((t) => t.target.release === '4' && t.target.edition === 'plain')?.reasons[0]
-    ).toMatchObject({ code: 'level', seen: '3/r2', demanded: 'from 3/r5', source: 'gw-table' });
+    ).toMatchObject({
+      code: 'level',
+      seen: [{ kind: 'level', release: '3', patch: 'r2' }],
+      demanded: { kind: 'levels', range: 'from 3/r5' },
+      source: 'gw-table'
+    });
   });
 
   test('slack counts back from the deadline through every day of the route', () => {

@@ -15,6 +15,7 @@ import type { MachineRecord } from '../../src/core/exchange/machine-record';
 import { suggestMapping } from '../../src/core/exchange/mapping';
 import { parseOsRelease } from '../../src/core/exchange/os-release';
 import { previewImport } from '../../src/core/exchange/preview-import';
+import { importWords } from '../../src/core/wording/system';
 import { parseRecords } from '../../src/core/exchange/record-text';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { plan } from '../../src/core/plan/plan';
@@ -34,7 +35,11 @@ function importAgain(estate: Estate, csv: string) {
   const mapping = suggestMapping(table.value.rows, { kinds });
   if (!mapping) throw new Error('no heading');
   const records = readRows(table.value.rows, mapping, kinds);
-  return previewImport(records, { catalogue, existing: estate.systems, source: 'systems.csv', today });
+  return previewImport(
+    records,
+    { catalogue, existing: estate.systems, source: 'systems.csv', today },
+    importWords
+  );
 }
 
 describe('out and in', () => {
@@ -70,12 +75,16 @@ describe('out and in', () => {
       const table = parseCsv(csv);
       const rows = table.ok ? table.value.rows : [];
       const mapping = suggestMapping(rows, { kinds });
-      return previewImport(readRows(rows, mapping ?? { headerRow: 0, columns: {} }, kinds), {
-        catalogue,
-        existing,
-        source,
-        today
-      });
+      return previewImport(
+        readRows(rows, mapping ?? { headerRow: 0, columns: {} }, kinds),
+        {
+          catalogue,
+          existing,
+          source,
+          today
+        },
+        importWords
+      );
     };
     const first = read(
       'name,os,memory (GB)\na,Garnock Desk 4 r1 Studio,8\nb,Garnock Desk 5 r1 Plain,4\nc,Brindle Server 9,4',
@@ -148,13 +157,17 @@ describe('ways in', () => {
       ['web-90', 'Brindle Server', '8', undefined, 0],
       ['paste 3', 'Nobody', '1', undefined, 1]
     ]);
-    const taken = previewImport(found, { catalogue, existing: [], source: 'paste', today }).taken;
+    const taken = previewImport(
+      found,
+      { catalogue, existing: [], source: 'paste', today },
+      importWords
+    ).taken;
     expect(taken[0]?.release).toEqual({ is: '9' });
   });
 
   test('support that ends by the machine’s own word is its deadline where the catalogue knows nothing', () => {
     const found = records(parseOsRelease('NAME=Nobody\nVERSION_ID=1\nSUPPORT_END=2031-12-31', 'one'));
-    const { taken } = previewImport(found, { catalogue, existing: [], source: 'x', today });
+    const { taken } = previewImport(found, { catalogue, existing: [], source: 'x', today }, importWords);
     const [only] = plan({ ...demo, estate: { ...demo.estate, systems: [...taken] } }).cases;
     expect(only).toMatchObject({
       verdict: 'cannot tell',
@@ -237,12 +250,16 @@ describe('ways in', () => {
       expect(record?.name).not.toBe('');
       expect(record?.remarks).toEqual([]);
       expect(record?.facts?.['memory']).toHaveProperty('value');
-      const [row] = previewImport([record as MachineRecord], {
-        catalogue,
-        existing: [],
-        source: 'x',
-        today
-      }).rows;
+      const [row] = previewImport(
+        [record as MachineRecord],
+        {
+          catalogue,
+          existing: [],
+          source: 'x',
+          today
+        },
+        importWords
+      ).rows;
       expect(row?.fate).toBe('new');
       expect(row?.system?.product).toHaveProperty('unknown');
       expect(row?.system?.installedText).toBeTruthy();

@@ -11,7 +11,10 @@ import { readRows } from '../../src/core/exchange/import-rows';
 import { previewImport } from '../../src/core/exchange/preview-import';
 import { suggestMapping, type Mapping } from '../../src/core/exchange/mapping';
 import { formatPlanCsv, PLAN_COLUMNS } from '../../src/core/exchange/plan-csv';
-import { planFileOf, planFileSchema } from '../../src/core/exchange/plan-file';
+import { planFileOf } from '../../src/core/exchange/plan-file';
+import { planFileSchema } from '../../src/core/exchange/plan-file-schema';
+import { planWords } from '../../src/core/wording/plan-words';
+import { importWords } from '../../src/core/wording/system';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { plan } from '../../src/core/plan/plan';
 import { outlineAt } from '../../src/core/catalogue/outline';
@@ -116,7 +119,7 @@ function messy() {
     records,
     mapping,
     context,
-    preview: previewImport(records, context)
+    preview: previewImport(records, context, importWords)
   };
 }
 
@@ -152,10 +155,8 @@ test('the messy list is understood row by row, and nothing is guessed', () => {
 
 test('taking the same list in again changes nothing', () => {
   const { records, context, preview } = messy();
-  const again = previewImport(records, {
-    ...context,
-    existing: [...context.existing, ...preview.taken]
-  });
+  const now = [...context.existing, ...preview.taken];
+  const again = previewImport(records, { ...context, existing: now }, importWords);
   expect(again.taken).toEqual([]);
   expect(new Set(again.rows.map((r) => r.fate))).toEqual(new Set(['same', 'not taken']));
 });
@@ -163,11 +164,17 @@ test('taking the same list in again changes nothing', () => {
 test('the plan leaves as its published schema says, in JSON and in rows', () => {
   const input = demoInput();
   const result = plan(input);
-  const file = planFileOf(result);
+  const file = planFileOf(result, planWords);
   expect(planFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
   const rows = (everyTarget: boolean): string[][] => {
     const table = parseCsv(
-      formatPlanCsv({ plan: result, catalogue: input.catalogue, estate: input.estate, everyTarget })
+      formatPlanCsv({
+        plan: result,
+        catalogue: input.catalogue,
+        estate: input.estate,
+        words: planWords,
+        everyTarget
+      })
     );
     return table.ok ? table.value.rows.map((r) => [...r]) : [];
   };
@@ -204,7 +211,9 @@ test('the server plans what it is sent, the same as here', async () => {
   const { estate } = demoInput();
   const answer = await post(JSON.stringify({ catalogue: demoCatalogueText(), estate, today: '2031-03-10' }));
   expect(answer.status).toBe(200);
-  expect(JSON.parse(answer.text)).toEqual(JSON.parse(JSON.stringify(planFileOf(plan(demoInput())))));
+  expect(JSON.parse(answer.text)).toEqual(
+    JSON.parse(JSON.stringify(planFileOf(plan(demoInput()), planWords)))
+  );
   const csv = await post(
     JSON.stringify({ catalogue: demoCatalogue(), estate, format: 'csv', everyTarget: true })
   );

@@ -6,7 +6,7 @@ import { lintCatalogue } from '../../src/core/lint/lint-catalogue';
 import type { Catalogue } from '../../src/core/catalogue/schema';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { parseDay } from '../../src/core/date/day';
-import { isKnownCode } from '../../src/core/kit/issue';
+import { isKnownCode } from '../../src/core/wording/issue';
 import { describeFinding, describeMend } from '../../src/core/wording/lint';
 import { demoCatalogue } from '../support/demo';
 import { countOf } from '../support/laws';

@@ -19,7 +19,6 @@ export {
 export type { Evidence, LinkedEvidence, Seen } from './evidence';
 export { type FactKind, FactKinds } from './fact-kind';
 export { formatConditionWith } from './format-condition';
-export { formatSeen } from './format-seen';
 export {
   figureIn,
   formatFigure,

@@ -65,7 +65,3 @@ const sayLinks = ({ links = [] }: System): string =>
     .map((l) => `${l.kind} ${'to' in l ? l.to : 'nothing'}${l.as === undefined ? '' : ` (${l.as})`}`)
     .sort()
     .join('; ');
-
-/** `release: 4, now 5` */
-export const sayDifference = ({ what, before, after }: Difference): string =>
-  `${what}: ${before === '' ? 'nothing' : before}, now ${after === '' ? 'nothing' : after}`;

@@ -1,5 +1,5 @@
 export { factsAsked, factsOfInterest, findUnknowns, nameOfFact, PARTS, type Unknown } from './asked-facts';
-export { findDifferences, sayDifference } from './changes';
+export { type Difference, findDifferences } from './changes';
 export { type Checked, checkedOf, checkKey } from './checked';
 export { keepCheck, likelyCauses, parseCheckItems, summariseCheck } from './checks';
 export { formatFactText, parseFactText, splitUnit } from './fact-text';

@@ -7,8 +7,7 @@ import {
   checkCatalogue,
   migrateCatalogue
 } from '../catalogue';
-import { parseCondition } from '../condition';
-import { describeConditionFault } from '../wording';
+import { type ConditionFault, parseCondition } from '../condition';
 import { fail, type Issue, type Result, succeed } from '../kit';
 import { readYaml } from './read-yaml';
 import { issuesOfZod } from './zod-issues';
@@ -60,11 +59,11 @@ function withPlace(issue: Issue, document: Document.Parsed, lines: LineCounter):
   if (offset === undefined) return issue;
   const fault = issue.code === 'condition-text' ? findFaultIn(node) : undefined;
   const place = lines.linePos(offset + (fault?.at ?? 0));
-  return { ...issue, ...(fault ? { detail: fault.words } : {}), line: place.line, column: place.col };
+  return { ...issue, ...(fault ? { fault: fault.fault } : {}), line: place.line, column: place.col };
 }
 
 /** Where in a scalar its condition breaks off, and what would have fitted. */
-function findFaultIn(node: unknown): { at: number; words: string } | undefined {
+function findFaultIn(node: unknown): { at: number; fault: ConditionFault } | undefined {
   if (!isScalar(node) || typeof node.value !== 'string') return undefined;
   const parsed = parseCondition(node.value);
   if (!('fault' in parsed)) return undefined;
@@ -72,7 +71,7 @@ function findFaultIn(node: unknown): { at: number; words: string } | undefined {
   const length = (node.range?.[1] ?? 0) - (node.range?.[0] ?? 0) - (quoted ? 2 : 0);
   // A text with escapes or line breaks has no plain offset; its start will do.
   const at = length === node.value.length ? parsed.fault.at + (quoted ? 1 : 0) : 0;
-  return { at, words: describeConditionFault(parsed.fault) };
+  return { at, fault: parsed.fault };
 }
 
 function offsetOf(node: unknown): number | undefined {

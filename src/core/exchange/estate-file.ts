@@ -6,7 +6,7 @@ import { parseCsv } from './csv-in';
 import { decodeText } from './decode-text';
 import { FactKinds } from '../condition';
 import { readRows } from './import-rows';
-import { previewImport, type ImportedRow } from './preview-import';
+import { previewImport, type ImportedRow, type ImportWords } from './preview-import';
 import { suggestMapping } from './mapping';
 import { looksLikeSheet, readSheet } from './sheet-in';
 import { parseWorkspace } from './workspace-file';
@@ -42,9 +42,12 @@ export async function parseEstate(
   const mapping = suggestMapping(table.value.rows);
   if (!mapping) return fail({ code: 'no-header' });
   const records = readRows(table.value.rows, mapping, new FactKinds(catalogue.facts));
-  const preview = previewImport(records, { catalogue, existing: [], source: fileName, today });
+  const preview = previewImport(records, { catalogue, existing: [], source: fileName, today }, NO_WORDS);
   return succeed({
     estate: { ...emptyEstate(), systems: [...preview.taken] },
     notTaken: preview.rows.filter((r) => r.fate === 'not taken')
   });
 }
+
+/** Nothing is there before, so that nothing changes and no history is kept. */
+const NO_WORDS: ImportWords = { installed: () => '', difference: () => '' };

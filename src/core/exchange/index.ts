@@ -21,6 +21,7 @@ export {
 export { looksLikeOsRelease, parseOsRelease } from './os-release';
 export { formatPlanCsv } from './plan-csv';
 export { planFileOf } from './plan-file';
+export type { PlanWords } from './plan-words';
 export {
   type ImportContext,
   type ImportedRow,

@@ -1,11 +1,11 @@
 import { type Catalogue, Names, type Product } from '../catalogue';
 import { formatDay } from '../date';
 import type { Estate, System } from '../estate';
-import { describeReason, sayRisks, sayStep } from '../wording';
 import { type CasePlan, type Plan, sameTarget, type TargetPlan } from '../plan';
 import { addSums, type RightShare } from '../right';
 import type { Route } from '../route';
 import { formatCsv } from './csv-out';
+import type { PlanWords } from './plan-words';
 
 export const PLAN_COLUMNS = [
   'system',
@@ -43,12 +43,13 @@ export interface PlanCsvInput {
   readonly plan: Plan;
   readonly catalogue: Catalogue;
   readonly estate: Estate;
+  readonly words: PlanWords;
   /** One row for every system and target instead of one a system for its goal. */
   readonly everyTarget: boolean;
 }
 
 /** The plan as separated values; rows by slack, then system, then target. */
-export function formatPlanCsv({ plan, catalogue, estate, everyTarget }: PlanCsvInput): string {
+export function formatPlanCsv({ plan, catalogue, estate, words, everyTarget }: PlanCsvInput): string {
   const products = new Map(catalogue.products.map((p) => [p.id, p]));
   const systems = new Map(estate.systems.map((s) => [s.id, s]));
   const shares = sharesOf(plan);
@@ -61,7 +62,15 @@ export function formatPlanCsv({ plan, catalogue, estate, everyTarget }: PlanCsvI
         const system = systems.get(id);
         if (system)
           rows.push(
-            rowOf({ one, system, product, target, share: shares.get(id), currency: catalogue.currency ?? '' })
+            rowOf({
+              one,
+              system,
+              product,
+              target,
+              share: shares.get(id),
+              currency: catalogue.currency ?? '',
+              words
+            })
           );
       }
   }
@@ -76,9 +85,10 @@ interface RowInput {
   /** Of the rights the estate's chosen routes take; of the way to its goal only. */
   readonly share: Share | undefined;
   readonly currency: string;
+  readonly words: PlanWords;
 }
 
-function rowOf({ one, system, product, target, share, currency }: RowInput): (string | number)[] {
+function rowOf({ one, system, product, target, share, currency, words }: RowInput): (string | number)[] {
   const isGoal = target !== undefined && sameTarget(target.target, one.goal);
   const route = target?.route;
   const rights = isGoal || !target ? (share ?? NO_SHARE) : undefined;
@@ -97,9 +107,9 @@ function rowOf({ one, system, product, target, share, currency }: RowInput): (st
     target ? (isGoal ? 'yes' : 'no') : '',
     target?.verdict ?? one.verdict,
     route?.hops ?? '',
-    route?.steps.map((s) => sayStep(s, names)).join('; ') ?? '',
+    route?.steps.map((s) => words.step(s, names)).join('; ') ?? '',
     route?.kept ?? '',
-    needsOf(route),
+    needsOf(route, words),
     rights?.needed ?? '',
     rights?.held ?? '',
     rights?.toBuy ?? '',
@@ -116,20 +126,20 @@ function rowOf({ one, system, product, target, share, currency }: RowInput): (st
       : '',
     isGoal ? (one.latestStart === 'none' ? 'too late' : dayOrBlank(one.latestStart)) : '',
     isGoal ? (one.slack ?? '') : '',
-    target?.older ? 'older than what is installed' : (target?.reasons.map(describeReason).join('; ') ?? ''),
+    target?.older ? 'older than what is installed' : (target?.reasons.map(words.reason).join('; ') ?? ''),
     isGoal && one.bestOpen ? names.target(one.bestOpen) : ''
   ];
 }
 
 const dayOrBlank = (day: number | undefined): string => (day === undefined ? '' : formatDay(day));
 
-function needsOf(route: Route | undefined): string {
+function needsOf(route: Route | undefined, words: PlanWords): string {
   const patches = route?.steps.filter((s) => s.kind === 'patch').length ?? 0;
   const asks = route?.unknownSums.length ?? 0;
   return [
     patches > 0 ? `${patches} patch` : '',
     asks > 0 ? `${asks} price to ask` : '',
-    ...sayRisks(route?.risks ?? [])
+    ...words.risks(route?.risks ?? [])
   ]
     .filter(Boolean)
     .join('; ');

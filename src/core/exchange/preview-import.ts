@@ -2,6 +2,7 @@ import type { Catalogue, Product } from '../catalogue';
 import type { FactKinds } from '../condition';
 import {
   addReading,
+  type Difference,
   type Fact,
   findDifferences,
   formatFactText,
@@ -13,14 +14,12 @@ import {
   type Link,
   newSystemId,
   readInstalled,
-  sayDifference,
   statementsOf,
   type System,
   type SystemCompanion
 } from '../estate';
 import type { Issue } from '../kit';
 import { foldText } from '../version';
-import { describeInstalled } from '../wording';
 import type { MachineRecord } from './machine-record';
 
 /** What becomes of one machine of the file. */
@@ -48,6 +47,12 @@ export interface ImportPreview {
   readonly vanished: readonly System[];
 }
 
+/** How what is compared reads: of what was installed, as it is kept in a system's history, and of what changes. */
+export interface ImportWords {
+  readonly installed: (system: System, product: Product | undefined) => string;
+  readonly difference: (difference: Difference) => string;
+}
+
 export interface ImportContext {
   readonly catalogue: Catalogue;
   readonly existing: readonly System[];
@@ -63,17 +68,22 @@ export interface ImportContext {
  * that as its reason. What the file does not say stays as it is; facts of other sources become disputed where they differ
  * (see `addReading`). Nothing is guessed: see `parseInstalled`.
  */
-export function previewImport(records: readonly MachineRecord[], context: ImportContext): ImportPreview {
-  const steps = previewStepwise(records, context);
+export function previewImport(
+  records: readonly MachineRecord[],
+  context: ImportContext,
+  words: ImportWords
+): ImportPreview {
+  const steps = previewStepwise(records, context, words);
   for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
 }
 
 /** The same, telling now and then how many machines are done. */
 export function* previewStepwise(
   records: readonly MachineRecord[],
-  context: ImportContext
+  context: ImportContext,
+  words: ImportWords
 ): Generator<number, ImportPreview> {
-  const reader = new Reader(context, records);
+  const reader = new Reader(context, records, words);
   const rows: ImportedRow[] = [];
   for (const record of records) {
     rows.push(reader.read(record, rows.length));
@@ -121,6 +131,7 @@ const NONE: readonly string[] = [];
 
 class Reader {
   readonly #context: ImportContext;
+  readonly #words: ImportWords;
   readonly #kinds: FactKinds;
   readonly #products: ReadonlyMap<string, Product>;
   readonly #byName: Map<string, System>;
@@ -134,8 +145,9 @@ class Reader {
   readonly #fresh = new Map<InstalledUnderstanding, Installed>();
   readonly #understood = new Map<InstalledTexts, InstalledUnderstanding>();
 
-  constructor(context: ImportContext, records: readonly MachineRecord[]) {
+  constructor(context: ImportContext, records: readonly MachineRecord[], words: ImportWords) {
     this.#context = context;
+    this.#words = words;
     this.#kinds = kindsOf(context.catalogue);
     this.#products = new Map(context.catalogue.products.map((p) => [p.id, p]));
     this.#byName = new Map(context.existing.map((s) => [foldText(s.name), s]));
@@ -200,7 +212,7 @@ class Reader {
     const changes = findDifferences(before, row.system);
     if (changes.length === 0) return { ...row, fate: 'same', system: before };
     const system = this.#withHistory(before, row.system);
-    return { ...row, fate: 'update', system, changes: changes.map(sayDifference) };
+    return { ...row, fate: 'update', system, changes: changes.map(this.#words.difference) };
   }
 
   /** Records of one list share the object of equal texts, so that they are understood once. */
@@ -349,7 +361,7 @@ class Reader {
   }
 
   #describe(system: System): string {
-    return describeInstalled(
+    return this.#words.installed(
       system,
       'is' in system.product ? this.#products.get(system.product.is) : undefined
     );

@@ -6,7 +6,7 @@ import {
   WORKSPACE_VERSION,
   workspaceSchema
 } from '../estate';
-import { describeIssue, fail, type Result, succeed } from '../kit';
+import { fail, type Result, succeed } from '../kit';
 import { parseCatalogue } from './catalogue-file';
 import { findTextFault, findValueFault } from './guard';
 import { issuesOfZod } from './zod-issues';
@@ -58,9 +58,7 @@ function readWorkspace(value: unknown): Result<Workspace> {
   const catalogue =
     parsed.data.catalogue.text.trim() === '' ? undefined : parseCatalogue(parsed.data.catalogue.text);
   if (catalogue && !catalogue.ok)
-    return fail(
-      ...catalogue.issues.map((i) => ({ code: 'catalogue', detail: describeIssue(i), path: ['catalogue'] }))
-    );
+    return fail(...catalogue.issues.map((i) => ({ code: 'catalogue', within: i, path: ['catalogue'] })));
   return succeed(withDefaultGoal(parsed.data));
 }
 

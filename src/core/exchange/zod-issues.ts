@@ -1,7 +1,9 @@
 import type { z } from 'zod';
-import { isKnownCode, type Issue } from '../kit';
+import type { Issue } from '../kit';
 
 const MAX_ISSUES = 50;
+/** What a schema names is a code; Zod's own sentences have blanks and capitals. */
+const CODE = /^[a-z]+(-[a-z]+)*$/;
 
 /**
  * Zod's issues as ours: a code of our catalogue where the schema named one, a missing field by its name, else Zod's own
@@ -10,7 +12,7 @@ const MAX_ISSUES = 50;
 export function issuesOfZod(error: z.ZodError, value: unknown): Issue[] {
   return error.issues.slice(0, MAX_ISSUES).map((issue) => {
     const path = issue.path.map((p) => (typeof p === 'number' ? p : String(p)));
-    if (isKnownCode(issue.message)) return { code: issue.message, path };
+    if (CODE.test(issue.message)) return { code: issue.message, path };
     const field = path.at(-1);
     const isMissing = typeof field === 'string' && valueAt(value, path) === undefined;
     return isMissing

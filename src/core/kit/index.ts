@@ -1,3 +1,3 @@
 export { compareText } from './compare';
 export { Heap } from './heap';
-export { describeIssue, fail, isKnownCode, type Issue, type Result, succeed } from './issue';
+export { fail, type Issue, type Result, succeed } from './issue';

@@ -1,6 +1,4 @@
-/**
- * An expected failure is data: a code with its parameters. Wording lives in one place (`describeIssue`).
- */
+/** An expected failure is data: a code with its parameters. Its sentence is wording's (`describeIssue`). */
 export interface Issue {
   readonly code: string;
   /** Where in the value, outermost first. */
@@ -9,6 +7,10 @@ export interface Issue {
   readonly line?: number;
   readonly column?: number;
   readonly detail?: string;
+  /** Of a text in a small language: where it breaks off, and what would have fitted. */
+  readonly fault?: { readonly code: string; readonly found: string; readonly expected: readonly string[] };
+  /** What is amiss in a file this one carries. */
+  readonly within?: Issue;
 }
 
 export type Result<T> =
@@ -18,89 +20,3 @@ export type Result<T> =
 export const succeed = <T>(value: T): Result<T> => ({ ok: true, value });
 /** A result that is not, and why. */
 export const fail = (...issues: Issue[]): Result<never> => ({ ok: false, issues });
-
-const WORDS: Readonly<Record<string, string>> = {
-  'too-big': 'The file is larger than the limit of {detail}.',
-  'not-text': 'This is not a text file: it holds zero bytes.',
-  empty: 'There is nothing in it.',
-  syntax: 'It cannot be read: {detail}',
-  'too-deep': 'It is nested deeper than {detail} levels.',
-  'too-many-aliases': 'It repeats itself through more than {detail} aliases.',
-  'key-forbidden': 'The name "{detail}" is not allowed here.',
-  'not-an-object': 'It should be one object, and is not.',
-  'wrong-format': 'This is not a file of the kind "{detail}".',
-  'newer-version': 'It was written by a newer version (format version {detail}).',
-  invalid: '{detail}',
-  'missing-field': 'The field "{detail}" is missing here.',
-  'id-characters':
-    'An id is letters, digits, dots, dashes and underscores, and starts with a letter or digit.',
-  'id-reserved': 'This word cannot be an id.',
-  'date-text':
-    'This is not a date. Write 2031-06-30, 2031-06, 2031-Q2, 2031 or unknown, with announced or expected before it if so.',
-  'range-text': 'This is not a range. Write for example: from 4/r2 to before 6.',
-  'condition-text':
-    'This is not a condition{detail}. Write for example: memory at least 8 GB and security-part is on.',
-  'figure-text': 'This is not a figure. Write for example: 8 GB.',
-  currency: 'A currency is three capital letters.',
-  day: 'This is not a day. Write it as 2031-06-30.',
-  'duplicate-id': 'The id "{detail}" is used twice.',
-  'no-such-release': 'There is no release or patch level "{detail}" in this product.',
-  'no-such-edition': 'There is no edition "{detail}" in this product.',
-  'no-such-architecture': 'There is no architecture "{detail}" in this product.',
-  'no-such-line': 'There is no line "{detail}" in this product.',
-  'no-such-branch': 'There is no branch "{detail}" in this product.',
-  'no-such-feature': 'There is no feature "{detail}" in this product.',
-  'no-such-hop': 'There is no hop "{detail}" in this product.',
-  'no-such-product': 'There is no product "{detail}" in this catalogue.',
-  'no-such-caution': 'There is no caution "{detail}" in this product.',
-  'no-such-fact': 'There is no kind of fact "{detail}": declare it under facts.',
-  'no-such-list': 'There is no list "{detail}" in this catalogue.',
-  'no-such-switch': 'A switch is on, off, absent or present, not "{detail}".',
-  'wrong-measure': 'The measure does not fit: {detail}.',
-  'cure-neither': 'A cure either sets its fact or raises it.',
-  'caution-loop': 'The work-arounds of "{detail}" wait for each other in a circle.',
-  'no-such-source': 'There is no source "{detail}" in this file.',
-  'two-currencies': 'The prices are in two currencies ({detail}), so the catalogues cannot be one.',
-  'draft-broken': 'The text cannot be read as it stands; put it right first.',
-  'edit-failed': 'The change could not be made in the text.',
-  'price-missing': 'A right of kind purchase needs priceCents.',
-  'crosses-architecture': 'A hop in place never changes architecture.',
-  'ambiguous-name': 'The name "{detail}" stands for more than one thing in this product.',
-  'successor-loop': 'The successors of "{detail}" run in a circle.',
-  catalogue: 'In the catalogue it carries: {detail}',
-  'no-header': 'No row of column names was found.',
-  'no-rows': 'There are no rows below the column names.',
-  'too-many-rows': 'There are more than {detail} rows.',
-  'too-many-columns': 'There are more than {detail} columns.',
-  'unreadable-sheet': 'The spreadsheet cannot be read: {detail}',
-  'missing-name': 'no name',
-  'same-name': 'same name as row {detail}, which says otherwise',
-  repeats: 'repeats row {detail}',
-  'web-address': 'A link starts with http:// or https://.',
-  'no-os-release': 'No os-release text was found: it needs at least NAME, ID or VERSION_ID.',
-  'no-record': 'No record was found: each begins with a line "orange-stair-record".',
-  'no-list': 'No list of machines was found in it.',
-  'no-machines': 'It names no machine, operating system or firmware.',
-  'other-version': 'This version of the format, {detail}, is not read here.',
-  'missing-part': 'The request needs "{detail}".',
-  'bad-today': 'The day "{detail}" is not a day. Write it as 2031-06-30.',
-  superseded: 'A newer plan was asked for.',
-  'cannot-plan': 'Planning stopped: {detail}'
-};
-
-/** The sentence for an issue, with its place. */
-export function describeIssue(issue: Issue): string {
-  const sentence = (WORDS[issue.code] ?? issue.code).replace('{detail}', issue.detail ?? '');
-  const place =
-    issue.line === undefined
-      ? formatPath(issue.path ?? [])
-      : `line ${issue.line}, column ${issue.column ?? 1}`;
-  return place ? `${place}: ${sentence}` : sentence;
-}
-
-/** True where the catalogue of wording knows the code. */
-export const isKnownCode = (code: string): boolean => Object.hasOwn(WORDS, code);
-
-function formatPath(path: readonly (string | number)[]): string {
-  return path.map((p) => (typeof p === 'number' ? `[${p + 1}]` : p)).join(' > ');
-}

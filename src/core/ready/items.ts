@@ -1,12 +1,12 @@
 import { compareText } from '../kit';
 import type { CautionOnWay, CompanionOnWay, RequirementOnWay } from '../plan';
 import type { Caution, Requirement } from '../catalogue';
-import { type Evaluation, type FactKinds, type Seen, type Truth, unknownFactsOf } from '../condition';
+import { type Evaluation, type FactKinds, type Truth, unknownFactsOf } from '../condition';
 import type { LookedCase } from './look-case';
 import { LOSSES, type Loss, type Mark, type ReadyCell, type ReadyItem } from './ready-types';
 import { foldText } from '../version';
 import { findShortfall } from './shortfall';
-import { isCounted, type Reason } from '../route';
+import { type BareSeen, bareSeen, isCounted, type Reason } from '../route';
 
 type Asked = Omit<ReadyItem, 'key' | 'cells' | 'open'> & {
   /** Of all systems of the case, where it does not say of which. */
@@ -93,20 +93,19 @@ function toldBy(evaluation: Evaluation, kinds: FactKinds): Partial<ReadyCell> {
   const seen = seenIn(evaluation);
   return {
     ...(shortfall ? { shortfall } : {}),
-    ...(seen.length > 0 ? { seen: [...new Set(seen)].join(', ') } : {}),
+    ...(seen.length > 0 ? { seen } : {}),
     ...(unknown.length > 0 ? { unknown } : {})
   };
 }
 
-const seenIn = ({ seen, parts, truth }: Evaluation): string[] =>
-  truth === 'yes' ? [] : [...(seen ? sayKnown(seen) : []), ...parts.flatMap(seenIn)];
-
-const sayKnown = (seen: Seen): string[] =>
-  seen.kind === 'known'
-    ? [String(seen.value)]
-    : seen.kind === 'disputed'
-      ? [seen.statements.flatMap(sayKnown).join(' or ')]
-      : [];
+/** What is known of the facts that keep it from holding. */
+const seenIn = ({ seen, parts, truth }: Evaluation): BareSeen[] =>
+  truth === 'yes'
+    ? []
+    : [
+        ...(seen && (seen.kind === 'known' || seen.kind === 'disputed') ? [bareSeen(seen)] : []),
+        ...parts.flatMap(seenIn)
+      ];
 
 /** An essential one that does not work closes the goal; what nobody has listed is unknown, not fine. */
 function ofCompanion(
@@ -123,7 +122,8 @@ function ofCompanion(
       product: plan.product ?? '',
       kind: 'companion',
       id: companion.id,
-      demanded: `${companion.name}: ${verdict}${loses ? `, ${loses}` : ''}`,
+      demanded: companion.name,
+      fare: { verdict, ...(loses === undefined ? {} : { loses }) },
       loss: work ? 'a companion' : loss,
       cell: { mark, ...(dealt ? { dealt } : {}) }
     }
@@ -194,7 +194,7 @@ function ofClauses({ plan, found }: LookedCase): Asked[] {
       product: plan.product ?? '',
       kind: 'clause' as const,
       id: `ask ${'id' in s ? s.id : ''}`,
-      demanded: 'its price, which nobody has published',
+      demanded: '',
       loss: 'advice' as const,
       cell: { mark: 'unknown' as const }
     }))

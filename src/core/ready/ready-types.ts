@@ -2,7 +2,7 @@ import type { Dealt, Question } from '../plan';
 import type { Day } from '../date';
 import type { Change } from '../estate';
 import type { RightNeed } from '../right';
-import type { Reason, ShownVerdict } from '../route';
+import type { BareSeen, Reason, ShownVerdict } from '../route';
 import type { Shortfall } from './shortfall';
 import type { Tally } from './tally';
 
@@ -32,8 +32,8 @@ export interface ReadyCell {
   /** The way cures it, needed only perhaps: to be asked before it is bought. */
   readonly ifNeeded?: boolean;
   readonly shortfall?: Shortfall;
-  /** What was seen, in words. */
-  readonly seen?: string;
+  /** What was seen of what keeps it from holding. */
+  readonly seen?: readonly BareSeen[];
   /** Facts nobody knows that it turns on. */
   readonly unknown?: readonly string[];
 }
@@ -50,7 +50,9 @@ export interface ReadyItem {
   readonly id: string;
   /** What is demanded, in the words of the catalogue. */
   readonly demanded: string;
-  /** Of clauses: what stands in the way. */
+  /** Of companions: how it fares, and what is lost of it. */
+  readonly fare?: { readonly verdict: string; readonly loses?: string };
+  /** Of clauses: what stands in the way; absent where it is a price nobody has published. */
   readonly reason?: Reason;
   readonly loss: Loss;
   readonly cells: readonly ReadyCell[];

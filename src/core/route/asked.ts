@@ -2,7 +2,8 @@ import type { CautionModel, CompanionModel, CureModel, DemandModel } from '../co
 import type { Evaluation, Truth } from '../condition';
 import type { Day } from '../date';
 import type { Along } from './along';
-import type { ClauseCode, WorkTask } from './types';
+import type { WorkTask } from './types';
+import type { ClauseCode } from './reason';
 
 /** A clause asked of the system at one step that is not plainly true. */
 export interface AskFinding {

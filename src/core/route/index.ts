@@ -10,19 +10,25 @@ export type { Move } from './move';
 export { findNearestMisses, findWhyNotStraight, type NotStraight } from './look/nearest-miss';
 export { findOpenings, type Opening, type Openings } from './look/openings';
 export { findQuestions } from './look/questions';
+export {
+  type BareSeen,
+  bareSeen,
+  type ClauseCode,
+  clauseOf,
+  type Demanded,
+  type Reason,
+  type SeenPart
+} from './reason';
 export { clausesOf, replay } from './step/replay';
 export { findRoutes, type SearchResult } from './search/search';
 export { type GateNeed, NOTHING_KNOWN, type RouteGates, type Terms, termsOf, termsWith } from './terms';
 export {
-  type ClauseCode,
-  clauseOf,
   type CountedStep,
   type CureStep,
   isCounted,
   type Risk,
   type NeededFirst,
   type PatchStep,
-  type Reason,
   type Route,
   type ShownVerdict,
   type Step,

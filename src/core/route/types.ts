@@ -1,7 +1,8 @@
 import type { RightUse, UnitUse } from '../right';
 import { COUNTED_KINDS, type CountedKind, type Kept } from '../catalogue';
-import type { Day, MaybeDay, StepDays } from '../date';
+import type { MaybeDay, StepDays } from '../date';
 import type { Standing } from '../version';
+import type { Reason } from './reason';
 
 export interface PatchStep {
   readonly kind: 'patch';
@@ -94,66 +95,6 @@ export type Step = PatchStep | CureStep | WorkAroundStep | WorkStep | CountedSte
 /** Whether a step counts as a hop: what comes before it - patch, cures, work-arounds - does not. */
 export const isCounted = (step: Step): step is CountedStep =>
   COUNTED_KINDS.some((kind) => kind === step.kind);
-
-/** Everything that can make a step fail. */
-const CLAUSE_CODES = [
-  'fresh not allowed',
-  'unsupported not allowed',
-  'keeps too little',
-  'maturity',
-  'level',
-  'every patch',
-  'newer than target',
-  'patch withdrawn',
-  'closed',
-  'right',
-  'spending',
-  'pass days',
-  'resting',
-  'months left',
-  'requirement',
-  'site demand',
-  'space',
-  'cure',
-  'cure limit',
-  'companion',
-  'caution',
-  'check',
-  'offer',
-  'withheld',
-  'pairing',
-  'cell'
-] as const;
-export type ClauseCode = (typeof CLAUSE_CODES)[number];
-
-/** The name a clause goes by, wherever on a route it is asked: what openings lift and questions settle. */
-export const clauseKey = ({
-  code,
-  subject
-}: {
-  readonly code: ClauseCode;
-  readonly subject: string;
-}): string => (subject === '' ? code : `${code} ${subject}`);
-
-/** The clause a key names; undoes `clauseKey`. Undefined where it names none. */
-export function clauseOf(key: string): { readonly code: ClauseCode; readonly subject: string } | undefined {
-  const codes = CLAUSE_CODES.filter((c) => key === c || key.startsWith(`${c} `));
-  const [code] = codes.sort((a, b) => b.length - a.length);
-  return code && { code, subject: key.slice(code.length + 1) };
-}
-
-/** A reason: the clause, what was seen, what was demanded, on whose word (RECKONING F1). */
-export interface Reason {
-  readonly code: ClauseCode;
-  /** The hop, edition change, release or cell it belongs to. */
-  readonly subject: string;
-  readonly seen?: string;
-  readonly demanded?: string;
-  readonly day?: Day;
-  readonly source?: string;
-  /** Facts nobody knows that it turns on. */
-  readonly unknown?: readonly string[];
-}
 
 /** What may go wrong, or is lost, on a way: on whose account, by its name. */
 export interface Risk {

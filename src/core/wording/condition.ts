@@ -1,13 +1,9 @@
-import {
-  type Condition,
-  type ConditionFault,
-  type Evaluation,
-  formatConditionWith,
-  formatSeen
-} from '../condition';
+import { type Condition, type Evaluation, formatConditionWith } from '../condition';
+import type { Issue } from '../kit';
+import { sayFactSeen } from './seen';
 
 /** What is wrong with a condition's text, as the rest of a sentence: `: "leest" where least or most would fit`. */
-export function describeConditionFault({ code, found, expected }: ConditionFault): string {
+export function describeConditionFault({ code, found, expected }: NonNullable<Issue['fault']>): string {
   const wanted = expected.length > 0 ? `${expected.slice(0, 4).join(', ')} would fit` : '';
   switch (code) {
     case 'condition-too-long':
@@ -22,7 +18,7 @@ export function describeConditionFault({ code, found, expected }: ConditionFault
       return `: "${found}" is not a figure`;
     case 'condition-end':
       return `: it ends where ${wanted}`;
-    case 'condition-word':
+    default:
       return `: "${found}" stands where ${wanted}`;
   }
 }
@@ -31,7 +27,7 @@ type NameOf = (fact: string) => string;
 
 /** An evaluation as indented lines, the whole first: each with its truth and what was seen. */
 export function describeEvaluation(evaluation: Evaluation, nameOf: NameOf, depth = 0): string[] {
-  const seen = evaluation.seen ? `; seen: ${formatSeen(evaluation.seen)}` : '';
+  const seen = evaluation.seen ? `; seen: ${sayFactSeen(evaluation.seen)}` : '';
   const line = `${'  '.repeat(depth)}${evaluation.truth}: ${headOf(evaluation.condition, nameOf)}${seen}`;
   return [line, ...evaluation.parts.flatMap((p) => describeEvaluation(p, nameOf, depth + 1))];
 }

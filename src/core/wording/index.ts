@@ -1,5 +1,5 @@
 export { nameAnswers } from './answer';
-export { describeConditionFault, describeEvaluation } from './condition';
+export { describeEvaluation } from './condition';
 export {
   monthName,
   sayCount,
@@ -12,6 +12,7 @@ export {
   shorten
 } from './dates';
 export { sayArrival } from './hop';
+export { describeIssue } from './issue';
 export { describeFinding, describeMend } from './lint';
 export {
   nameFacts,
@@ -23,8 +24,10 @@ export {
   sayQuestion,
   sayRemedy
 } from './ready';
+export { planWords } from './plan-words';
 export { describeReason } from './reason';
 export { sayRisks } from './risk';
 export { sayStep } from './step';
-export { describeInstalled } from './system';
+export { sayKnown } from './seen';
+export { describeInstalled, importWords } from './system';
 export { sayContributor, sayCost, sayNotStraight, sayVerdict, shortestReason } from './verdict';

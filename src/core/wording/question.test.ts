@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { Names } from '../catalogue/names';
-import { clauseKey, clauseOf, type ClauseCode } from '../route/types';
+import { clauseKey, clauseOf, type ClauseCode } from '../route/reason';
 import { sayQuestion } from './ready';
 
 const CODES: readonly ClauseCode[] = [

@@ -37,10 +37,11 @@ export function sayItem(item: ReadyItem, naming: Naming): string {
     case 'linked':
       return `${naming.system(item.id)} goes first, to ${item.demanded}`;
     case 'clause':
-      return item.reason ? describeReason(item.reason) : item.demanded;
+      return item.reason ? describeReason(item.reason) : 'its price, which nobody has published';
     case 'caution':
-    case 'companion':
       return item.demanded;
+    case 'companion':
+      return [`${item.demanded}: ${item.fare?.verdict ?? ''}`, item.fare?.loses].filter(Boolean).join(', ');
     case 'unlisted':
       return `${item.demanded}: no list has heard of it`;
     case 'requirement':

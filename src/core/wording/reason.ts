@@ -1,5 +1,6 @@
 import { formatDay } from '../date';
 import type { ClauseCode, Reason } from '../route';
+import { sayDemanded, saySeen } from './seen';
 
 const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   'fresh not allowed': 'only by a fresh install, which the goal does not allow',
@@ -32,16 +33,15 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
 
 /** The one sentence for a reason; wording lives only here. */
 export function describeReason(reason: Reason): string {
-  if (reason.code === 'level' && reason.demanded === 'unknown')
+  const { code, subject, seen, demanded, day } = reason;
+  if (code === 'level' && demanded?.kind === 'unstated')
     return 'the hop wants a starting level that nobody has stated, or that is stated two ways';
-  if (reason.demanded === 'unknown' && (reason.code === 'requirement' || reason.code === 'site demand'))
+  if (demanded?.kind === 'unstated' && (code === 'requirement' || code === 'site demand'))
     return 'a rule is known whose figure is not, or is stated two ways';
-  return SENTENCES[reason.code]
-    .replace('{seen}', reason.seen ?? 'what is installed')
-    .replace('{demanded}', reason.demanded ?? '')
-    .replace('{subject}', reason.subject)
-    .replace(
-      '{day}',
-      reason.day === undefined ? (reason.demanded ?? 'a day unknown') : formatDay(reason.day)
-    );
+  const asked = demanded ? sayDemanded(demanded) : undefined;
+  return SENTENCES[code]
+    .replace('{seen}', () => (seen ? saySeen(seen) : 'what is installed'))
+    .replace('{demanded}', () => asked ?? '')
+    .replace('{subject}', () => subject)
+    .replace('{day}', () => (day === undefined ? (asked ?? 'a day unknown') : formatDay(day)));
 }

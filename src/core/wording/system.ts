@@ -1,5 +1,5 @@
 import { Names, type Product } from '../catalogue';
-import type { Reading, System } from '../estate';
+import type { Difference, Reading, System } from '../estate';
 import { BASE_PATCH } from '../version';
 
 /** What is installed, in words: as far as it is known, else the text it was read from. */
@@ -28,3 +28,10 @@ function describeReading(reading: Reading, name: (id: string) => string, part: s
   if ('is' in reading) return name(reading.is);
   return 'oneOf' in reading ? reading.oneOf.map(name).join(' or ') : `${part} unknown`;
 }
+
+/** `release: 4, now 5` */
+const sayDifference = ({ what, before, after }: Difference): string =>
+  `${what}: ${before === '' ? 'nothing' : before}, now ${after === '' ? 'nothing' : after}`;
+
+/** What an import's comparison reads as. */
+export const importWords = { installed: describeInstalled, difference: sayDifference } as const;

@@ -13,7 +13,8 @@ import { EditorState } from '@codemirror/state';
 import { EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import type { Completion } from '$core/exchange';
-import { describeIssue, type Issue } from '$core/kit';
+import type { Issue } from '$core/kit';
+import { describeIssue } from '$core/wording';
 
 export interface TextEditor {
   /** Replaces the text, where it is another. */

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { IMPORT_FIELDS, type ImportedRow } from '$core/exchange';
-  import { describeIssue } from '$core/kit';
-  import { sayCount, sayNumber } from '$core/wording';
+  import { describeIssue, sayCount, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import type { Incoming } from '$lib/state/incoming.svelte';
   import { factChoices, FIELD_WORDS, isOpen, sayUnderstood } from './fields';

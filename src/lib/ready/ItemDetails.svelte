@@ -2,7 +2,7 @@
   import type { Change } from '$core/estate';
   import type { ReadyCell, ReadyItem, Remedy } from '$core/ready';
   import { findChangeFor } from '$core/what-if';
-  import { sayChange, sayCount, sayMinutes, sayMoney } from '$core/wording';
+  import { sayChange, sayCount, sayKnown, sayMinutes, sayMoney } from '$core/wording';
   import { describeSource } from '$lib/state/sources';
   import { desk } from '$lib/state/desk.svelte';
   import Decide, { type Deciding } from './Decide.svelte';
@@ -110,7 +110,7 @@
             >{#if cell.shortfall}<b>{cell.shortfall.missing} short</b>: {cell.shortfall.seen} of {cell
                 .shortfall.demanded}{:else if cell.unknown}not known: {cell.unknown
                 .map(naming.fact)
-                .join(', ')}{:else if cell.seen}seen: {cell.seen}{/if}
+                .join(', ')}{:else if cell.seen}seen: {sayKnown(cell.seen)}{/if}
             {#if cell.ifNeeded}<span class="soft">a cure is on the way, if it is needed: ask first</span>{/if}
             {#if cell.dealt}<span class="soft"
                 >{cell.dealt === 'cured' ? 'dealt with on the way' : cell.dealt}</span

@@ -1,7 +1,7 @@
 import catalogueUrl from '../../../demo/catalogue.yaml?url';
 import messyUrl from '../../../demo/messy-machines.csv?url';
 import workspaceUrl from '../../../demo/saltmarsh.json?url';
-import { describeIssue } from '$core/kit';
+import { describeIssue } from '$core/wording';
 import { desk } from './desk.svelte';
 
 export { messyUrl };

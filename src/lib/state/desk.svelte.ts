@@ -12,7 +12,8 @@ import {
   type Target,
   type Workspace
 } from '$core/estate';
-import { describeIssue, type Result } from '$core/kit';
+import type { Result } from '$core/kit';
+import { describeIssue } from '$core/wording';
 import { type CasePlan, type Explored, type Plan, Planning, type PlanProgress } from '$core/plan';
 import {
   commitChange,

@@ -1,7 +1,6 @@
 import { chooseValue, type Conflict, type MergedEstate, mergeEstates, type Workspace } from '$core/estate';
 import type { Catalogue } from '$core/catalogue';
-import { describeIssue } from '$core/kit';
-import { sayCount } from '$core/wording';
+import { describeIssue, sayCount } from '$core/wording';
 import { desk } from './desk.svelte';
 
 /** Which catalogue the joined workspace has. */

@@ -42,6 +42,7 @@ import {
   type RevisedCatalogue
 } from '$core/exchange';
 import type { Result } from '$core/kit';
+import { importWords, planWords } from '$core/wording';
 import { Looker, type LookOrder, type LookProgress } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
@@ -79,7 +80,7 @@ const api = {
     onProgress: (done: number) => void
   ): Promise<ImportPreview> {
     const tell = sparingly(onProgress);
-    const steps = previewStepwise(records, context);
+    const steps = previewStepwise(records, context, importWords);
     for (let next = steps.next(); ; next = steps.next()) {
       if (next.done) return next.value;
       tell(next.value);
@@ -141,6 +142,7 @@ const api = {
       plan: everyTarget ? plan({ catalogue, estate, today: planned.today }) : planned,
       catalogue,
       estate,
+      words: planWords,
       everyTarget
     }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> =>

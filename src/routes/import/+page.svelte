@@ -1,7 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { describeIssue } from '$core/kit';
-  import { sayCount } from '$core/wording';
+  import { describeIssue, sayCount } from '$core/wording';
   import MachinesPreview from '$lib/import/MachinesPreview.svelte';
   import WaysIn from '$lib/import/WaysIn.svelte';
   import { desk } from '$lib/state/desk.svelte';

@@ -9,7 +9,7 @@ import { type Move } from '../move';
 import { NOTHING, type Place } from '../../compile';
 import { offerTruths } from '../step/offer-wait';
 import type { Terms } from '../terms';
-import { clauseKey, type ClauseCode } from '../types';
+import { clauseKey, type ClauseCode } from '../reason';
 
 /** One clause of one move, judged. Only what is not plainly true is kept. */
 export interface Finding {

@@ -6,7 +6,7 @@ import { isOffWay } from '../search/expand';
 import { listOpenings, turnsBack, type Move, type Opening } from '../move';
 import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Terms } from '../terms';
-import { clauseKey, type Reason } from '../types';
+import { clauseKey, type Reason } from '../reason';
 
 interface Miss {
   readonly moves: readonly Move[];

@@ -4,7 +4,8 @@ import type { Label } from '../search/label';
 import { type Place, targetKey } from '../../compile';
 import { findRoutes } from '../search/search';
 import { termsWith, type Terms } from '../terms';
-import { clauseKey, type Reason, type Route, type Verdict } from '../types';
+import type { Route, Verdict } from '../types';
+import { clauseKey, type Reason } from '../reason';
 import { chosenOf, verdictOf } from '../search/verdict';
 
 const MAX_OPENINGS = 20;

@@ -14,7 +14,7 @@ import {
 } from '../../condition';
 import { foldText } from '../../version';
 import type { Terms } from '../terms';
-import { type ClauseCode, clauseOf } from '../types';
+import { type ClauseCode, clauseOf } from '../reason';
 
 /** Something nobody knows: a fact, or a clause that is unknown by itself. */
 export type Atom =

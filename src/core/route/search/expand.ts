@@ -4,6 +4,7 @@ import { askEveryWay, askStep, isWithin } from '../step/ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from '../days/judge';
 import { listOpenings, turnsBack, type Move, type Opening } from '../move';
+import { clauseOf } from '../reason';
 import type { Terms } from '../terms';
 
 /** A label, as a stepping stone or as a target. */
@@ -30,7 +31,7 @@ export class Expander {
     this.#lastWait = latestWait(terms, target && !terms.model.hasStrands ? target.release : Infinity);
     this.mayPutOff = this.#lastWait > terms.from - 1 + terms.goal.passDays;
     this.#usesCells =
-      (cells && mode === 'best') || [...terms.learned.keys()].some((k) => k.startsWith('cell '));
+      (cells && mode === 'best') || [...terms.learned.keys()].some((k) => clauseOf(k)?.code === 'cell');
   }
 
   /** In the finished route no step would do with a lower level or fewer cures, on the days it then falls on. */

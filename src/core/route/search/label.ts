@@ -9,7 +9,7 @@ import type { Along } from '../along';
 import { MAX_LIFTED } from '../step/ask';
 import type { Outlay } from '../asked';
 import type { Terms } from '../terms';
-import { clauseKey } from '../types';
+import { clauseKey } from '../reason';
 import type { RightUse, UnitUse } from '../../right';
 
 /** What routes are compared by. */

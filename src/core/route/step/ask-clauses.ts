@@ -46,7 +46,7 @@ import { findWork } from './find-work';
 import type { Opening } from '../move';
 import { isOfferedOnly } from './offer-wait';
 import type { Terms } from '../terms';
-import { clauseKey } from '../types';
+import { clauseKey } from '../reason';
 
 /** One step as it is asked: from a level, with the facts as they then are. */
 export interface AskedStep {

@@ -7,7 +7,7 @@ import { CureSets, isWithin } from './cure-sets';
 import { findWork } from './find-work';
 import { NOTHING_KNOWN, type Terms } from '../terms';
 import type { Opening } from '../move';
-import { clauseKey } from '../types';
+import { clauseKey } from '../reason';
 
 /**
  * What a step asks of the system (RECKONING B4-B6), once for every inclusion-minimal set of cures with which all that

@@ -1,13 +1,5 @@
 import { idsOfPlace } from '../../compile';
-import {
-  type Condition,
-  type Evaluation,
-  type Evidence,
-  factsIn,
-  formatConditionWith,
-  formatSeen,
-  unknownFactsOf
-} from '../../condition';
+import { type Condition, type Evaluation, type Evidence, factsIn, unknownFactsOf } from '../../condition';
 import { evidenceAlong } from '../along';
 import type { AskedStep } from '../step/ask-clauses';
 import type { AskedClause } from '../asked';
@@ -15,9 +7,10 @@ import type { Finding } from '../days/judge';
 import type { Move } from '../move';
 import { clausesOf } from '../step/replay';
 import type { Terms } from '../terms';
-import type { Reason } from '../types';
+import { bareSeen, type Demanded, type Reason, type SeenPart } from '../reason';
 
-type Told = Partial<Pick<Reason, 'seen' | 'demanded' | 'source' | 'unknown'>>;
+/** What a reason says beside its clause. */
+export type Told = Omit<Reason, 'code' | 'subject'>;
 
 /** A move as it was asked: with the facts the moves before it left. */
 const askedStepOf = (terms: Terms, moves: readonly Move[], at: number): AskedStep => {
@@ -25,7 +18,7 @@ const askedStepOf = (terms: Terms, moves: readonly Move[], at: number): AskedSte
   return { opening: move, level: move.level, along: moves[at - 1]?.asked.after ?? terms.along };
 };
 
-/** What was seen and demanded where a clause asked of the system does not hold, on whose word; in names, never identifiers. */
+/** What was seen and demanded where a clause asked of the system does not hold, on whose word; by names, never identifiers. */
 export function explainAsked(terms: Terms, moves: readonly Move[], finding: Finding): Told {
   const move = moves[finding.move] as Move;
   const step = askedStepOf(terms, moves, finding.move);
@@ -57,34 +50,37 @@ function explainClause(terms: Terms, move: Move, clause: AskedClause): Told {
     case 'demand':
       return explainDemand(terms, move, clause);
     case 'space':
-      return { demanded: clause.wanted, ...seenOf(terms, move, [clause.fact]) };
+      return {
+        demanded: { kind: 'figure', fact: '', figure: clause.wanted },
+        ...seenOf(terms, move, [clause.fact])
+      };
     case 'cure': {
       const { cure, when } = clause.cure;
       const facts = when && when !== 'unknown' ? factsIn([when]) : [cure.fact];
-      return { demanded: cure.how.replace(/\.$/, ''), ...seenOf(terms, move, facts), unknown: facts };
+      return { ...named(cure.how.replace(/\.$/, '')), ...seenOf(terms, move, facts), unknown: facts };
     }
     case 'cure limit': {
       const { cure } = clause.cure;
       const seen = seenOf(terms, move, ['model']);
-      return { demanded: `${nameOf(cure.fact)} ${cure.raise ?? ''}`.trim(), ...seen };
+      return { demanded: { kind: 'figure', fact: nameOf(cure.fact), figure: cure.raise ?? '' }, ...seen };
     }
     case 'companion': {
       const { companion } = clause.companion;
-      const counted = clause.fares.at(-1)?.fare;
-      const source = counted?.source ?? companion.source;
-      const verdict = counted?.verdict ?? 'not listed';
-      const perhaps =
-        counted !== undefined && clause.fares.at(-1)?.truth !== 'yes' ? `perhaps ${verdict}` : verdict;
-      return {
-        demanded: companion.name,
-        seen: clause.has === 'yes' ? perhaps : `${perhaps}; nobody has said whether it is there`,
-        ...sourced(source)
+      const fare = clause.fares.at(-1);
+      const seen: SeenPart = {
+        kind: 'fare',
+        verdict: fare?.fare.verdict ?? 'not listed',
+        isSure: fare === undefined || fare.truth === 'yes',
+        has: clause.has === 'yes'
       };
+      return { ...named(companion.name), seen: [seen], ...sourced(fare?.fare.source ?? companion.source) };
     }
     case 'caution':
-      return { demanded: clause.caution.caution.name, ...sourced(clause.caution.caution.source) };
+      return { ...named(clause.caution.caution.name), ...sourced(clause.caution.caution.source) };
   }
 }
+
+const named = (name: string): { demanded: Demanded } => ({ demanded: { kind: 'named', name } });
 
 const sourced = (source: string | undefined): { source?: string } => (source === undefined ? {} : { source });
 
@@ -93,15 +89,22 @@ function explainOther(terms: Terms, move: Move, finding: Finding): Told {
   switch (finding.code) {
     case 'offer': {
       const offer = move.hop && needs.offers.get(move.hop.hop.id)?.offer;
-      return { seen: 'not said', ...sourced(offer?.source), unknown: [`offer.${offer?.id ?? ''}`] };
+      return {
+        seen: [{ kind: 'not said' }],
+        ...sourced(offer?.source),
+        unknown: [`offer.${offer?.id ?? ''}`]
+      };
     }
     case 'withheld':
-      return { seen: move.hop?.hop.withheld?.because ?? '', demanded: move.hop?.hop.withheld?.from ?? '' };
+      return {
+        seen: [{ kind: 'published', text: move.hop?.hop.withheld?.because ?? '' }],
+        ...named(move.hop?.hop.withheld?.from ?? '')
+      };
     case 'pairing': {
       const pairing = needs.pairings.find((p) => p.pairing.id === finding.subject)?.pairing;
       return {
-        demanded: pairing?.kind ?? finding.subject,
-        seen: finding.truth === 'unknown' ? 'not known' : 'does not fit, and cannot be brought there',
+        ...named(pairing?.kind ?? finding.subject),
+        seen: [{ kind: 'no fit', isKnown: finding.truth !== 'unknown' }],
         ...sourced(pairing?.source)
       };
     }
@@ -114,59 +117,63 @@ function explainDemand(terms: Terms, move: Move, clause: Extract<AskedClause, { 
   const { demand, needs, when } = clause;
   const own = sourced(demand.isSite ? demand.requirement.site?.source : demand.requirement.source);
   if (!needs || demand.needs === 'unknown')
-    return { demanded: 'unknown', seen: 'the rule is known, its figure is not', ...own };
+    return { demanded: { kind: 'unstated' }, seen: [{ kind: 'no figure' }], ...own };
   const failing = failingSeen(needs, nameIn(terms));
   const unknown = [...new Set([...unknownFactsOf(needs), ...(when ? unknownFactsOf(when) : [])])];
+  const facts = factsIn([demand.needs]);
+  const nameOf = nameIn(terms);
+  const names = Object.fromEntries(facts.map((id) => [id, nameOf(id)]));
   return {
-    demanded: formatConditionWith(demand.needs, nameIn(terms)),
-    ...(failing.length > 0
-      ? { seen: [...new Set(failing)].join(', ') }
-      : seenOf(terms, move, factsIn([demand.needs]))),
+    demanded: { kind: 'condition', condition: demand.needs, names },
+    ...(failing.length > 0 ? { seen: failing } : seenOf(terms, move, facts)),
     ...own,
     ...(unknown.length > 0 ? { unknown } : {})
   };
 }
 
+type NameOf = (fact: string) => string;
+
 /** What was seen of the comparisons that keep a condition from holding, and of which linked systems they do. */
-function failingSeen(
-  { condition, parts, truth, seen, of }: Evaluation,
-  nameOf: (fact: string) => string
-): string[] {
+function failingSeen({ condition, parts, truth, seen, of }: Evaluation, nameOf: NameOf): SeenPart[] {
   if (truth === 'yes' || condition.kind === 'range') return [];
   if (condition.kind === 'linked') return failingLinks(condition, { parts, truth, of }, nameOf);
-  const own = 'fact' in condition && seen ? [`${nameOf(condition.fact)} ${formatSeen(seen)}`] : [];
+  const own: SeenPart[] =
+    'fact' in condition && seen ? [{ kind: 'fact', name: nameOf(condition.fact), seen: bareSeen(seen) }] : [];
   return [...own, ...parts.flatMap((p) => failingSeen(p, nameOf))];
 }
 
 /** Of linked systems those by name in which it does not hold. */
 function failingLinks(
-  condition: Extract<Condition, { kind: 'linked' }>,
+  { link, members }: Extract<Condition, { kind: 'linked' }>,
   { parts, truth, of }: Pick<Evaluation, 'parts' | 'truth' | 'of'>,
-  nameOf: (fact: string) => string
-): string[] {
-  if (parts.length === 0)
-    return [truth === 'no' ? `no linked ${condition.link}` : `linked ${condition.link}: nobody has said`];
-  if (condition.members === 'some' && truth === 'no') return [`no linked ${condition.link}`];
-  const bad = parts.flatMap((part, i) => {
-    if (part.truth === 'yes') return [];
-    const seen = failingSeen(part, nameOf);
-    const what = seen.length > 0 ? seen.join(' and ') : part.truth === 'no' ? 'does not' : 'not known';
-    return [`${of?.[i] ?? condition.link}: ${what}`];
-  });
-  return bad.slice(0, MOST_NAMED).concat(bad.length > MOST_NAMED ? [`${bad.length - MOST_NAMED} more`] : []);
+  nameOf: NameOf
+): SeenPart[] {
+  if (parts.length === 0) return [{ kind: 'no link', link, isKnown: truth === 'no' }];
+  if (members === 'some' && truth === 'no') return [{ kind: 'no link', link, isKnown: true }];
+  const bad = parts.flatMap((part, i): SeenPart[] =>
+    part.truth === 'yes'
+      ? []
+      : [{ kind: 'linked', name: of?.[i] ?? link, parts: failingSeen(part, nameOf), truth: part.truth }]
+  );
+  const rest: SeenPart[] = bad.length > MOST_NAMED ? [{ kind: 'more', number: bad.length - MOST_NAMED }] : [];
+  return [...bad.slice(0, MOST_NAMED), ...rest];
 }
 
 const MOST_NAMED = 3;
 
 const nameIn =
-  ({ model }: Terms) =>
-  (fact: string): string =>
+  ({ model }: Terms): NameOf =>
+  (fact) =>
     model.needs.kinds.find(fact)?.name ?? fact;
 
 function seenOf(terms: Terms, move: Move, facts: readonly string[]): Told {
   const { kinds } = terms.model.needs;
   const base = terms.asking.evidence(idsOfPlace(terms, move.to));
   const evidence: Evidence = evidenceAlong(move.asked.before, base, kinds);
-  const words = [...new Set(facts)].map((id) => `${nameIn(terms)(id)} ${formatSeen(evidence.fact(id))}`);
-  return words.length > 0 ? { seen: words.join(', ') } : {};
+  const seen = [...new Set(facts)].map((id): SeenPart => ({
+    kind: 'fact',
+    name: nameIn(terms)(id),
+    seen: bareSeen(evidence.fact(id))
+  }));
+  return seen.length > 0 ? { seen } : {};
 }

@@ -1,8 +1,8 @@
 import { countedPhaseOf, type Cure, idsOfPlace } from '../../compile';
-import { KEPT } from '../../catalogue';
-import { type DateInterval, type Day, formatDateText, formatDay, readDay, type StepDays } from '../../date';
+import { KEPT, Names } from '../../catalogue';
+import { type DateInterval, type Day, readDay, type StepDays } from '../../date';
 import type { Run } from '../../condition';
-import { explainAsked } from './explain-asked';
+import { explainAsked, type Told } from './explain-asked';
 import { risksOf } from './risks';
 import { positionOf, type Finding, type Judgement } from '../days/judge';
 import { keptRankOf, type Label } from '../search/label';
@@ -13,18 +13,17 @@ import type { RouteGates, Terms } from '../terms';
 import type { WorkItem } from '../asked';
 import { isBeforehand } from '../step/find-work';
 import {
-  clauseKey,
   type CountedStep,
   type CureStep,
   isCounted,
   type NeededFirst,
   type PatchStep,
-  type Reason,
   type Route,
   type Step,
   type WorkAroundStep,
   type WorkStep
 } from '../types';
+import { clauseKey, type Demanded, type Reason } from '../reason';
 import type { UnitUse } from '../../right';
 import type { Standing } from '../../version';
 
@@ -219,33 +218,33 @@ export function reasonOf(
   const days = judgement.schedule.days[finding.move];
   const source = move.hop?.hop.source ?? move.change?.change.source ?? terms.model.product.source;
   const base = { code: finding.code, subject: finding.subject, ...(source === undefined ? {} : { source }) };
-  const level = positionOf(terms, { ...move.from, patch: move.level });
-  const at = `${level.release}/${level.patch}`;
-  const end = (date: DateInterval | undefined): { demanded?: string; day?: Day } =>
-    date ? { demanded: formatDateText(date), ...dayOfDate(date, terms.countsExpected) } : {};
-  const seenDay = days ? formatDay(days.hop.last) : '';
+  const { release, patch } = positionOf(terms, { ...move.from, patch: move.level });
+  const at: Told = { seen: [{ kind: 'level', release, patch }] };
+  const end = (date: DateInterval | undefined): Told =>
+    date ? { demanded: { kind: 'date', date }, ...dayOfDate(date, terms.countsExpected) } : {};
+  const on: Told = days ? { seen: [{ kind: 'day', day: days.hop.last }] } : {};
   switch (finding.code) {
     case 'level':
-      return { ...base, seen: at, demanded: move.hop?.hop.levels ?? move.change?.change.at ?? '' };
+      return {
+        ...base,
+        ...at,
+        demanded: levelsDemanded(move.hop?.hop.levels ?? move.change?.change.at ?? '')
+      };
     case 'every patch':
     case 'newer than target':
-      return { ...base, seen: at };
+      return { ...base, ...at };
     case 'closed':
-      return { ...base, seen: seenDay, ...end((move.hop ?? move.change)?.closes) };
+      return { ...base, ...on, ...end((move.hop ?? move.change)?.closes) };
     case 'patch withdrawn':
       return {
         ...base,
-        seen: days?.patch ? formatDay(days.patch.last) : '',
+        ...(days?.patch ? { seen: [{ kind: 'day', day: days.patch.last }] } : {}),
         ...end(terms.model.releases[move.from.release]?.patches[move.level]?.until)
       };
     case 'resting':
     case 'pass days':
     case 'months left':
-      return {
-        ...base,
-        seen: seenDay,
-        ...end(endOf(terms, move.to.release))
-      };
+      return { ...base, ...on, ...end(endOf(terms, move.to.release)) };
     case 'requirement':
     case 'site demand':
     case 'space':
@@ -258,25 +257,28 @@ export function reasonOf(
     case 'pairing':
       return { ...base, ...explainAsked(terms, moves, finding) };
     case 'cell':
-      return { ...base, demanded: sayCell(terms, move) };
+      return { ...base, demanded: cellDemanded(terms, move) };
     default:
       return base;
   }
 }
 
+const levelsDemanded = (range: string): Demanded =>
+  range === 'unknown' ? { kind: 'unstated' } : { kind: 'levels', range };
+
 /** From where to where a hop would lead that no list names: releases, and editions where they differ. */
-function sayCell({ model }: Terms, { from, to }: Move): string {
-  const product = model.product;
-  const release = (at: number): string => {
-    const entry = model.releases[at]?.release;
-    return entry?.name ?? entry?.id ?? '';
+function cellDemanded({ model }: Terms, { from, to }: Move): Demanded {
+  const names = new Names(model.product);
+  const release = (at: number): string => names.release(model.releases[at]?.release.id ?? '');
+  const edition = (at: number): string => names.edition(model.editions[at] ?? '');
+  return {
+    kind: 'cell',
+    from: release(from.release),
+    to: release(to.release),
+    ...(from.edition === to.edition
+      ? {}
+      : { editions: [edition(from.edition), edition(to.edition)] as const })
   };
-  const edition = (at: number): string => {
-    const id = model.editions[at] ?? '';
-    return product.editions?.find((e) => e.id === id)?.name ?? id;
-  };
-  const ends = `${release(from.release)} to ${release(to.release)}`;
-  return from.edition === to.edition ? ends : `${ends}, ${edition(from.edition)} to ${edition(to.edition)},`;
 }
 
 const endOf = (terms: Terms, release: number): DateInterval | undefined => {

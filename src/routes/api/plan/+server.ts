@@ -3,7 +3,8 @@ import { parseDay } from '$core/date';
 import { catalogueSchema, checkCatalogue, migrateCatalogue } from '$core/catalogue';
 import { formatPlanCsv, issuesOfZod, parseCatalogue, parseJson, planFileOf } from '$core/exchange';
 import { DEFAULT_GOAL, emptyEstate, estateSchema } from '$core/estate';
-import { describeIssue, type Issue } from '$core/kit';
+import type { Issue } from '$core/kit';
+import { describeIssue, planWords } from '$core/wording';
 import { planInDepth } from '$core';
 import type { RequestHandler } from './$types';
 
@@ -40,11 +41,12 @@ export const POST: RequestHandler = async ({ request }) => {
   const today = parseDay(todayText);
   if (today === undefined) return refuse(400, [{ code: 'bad-today', detail: todayText, path: ['today'] }]);
   const { plan: result, lookInto } = planInDepth({ catalogue: catalogue.value, estate, today });
-  if (format !== 'csv') return Response.json(planFileOf(result, depth ? lookInto : undefined));
+  if (format !== 'csv') return Response.json(planFileOf(result, planWords, depth ? lookInto : undefined));
   const csv = formatPlanCsv({
     plan: result,
     catalogue: catalogue.value,
     estate,
+    words: planWords,
     everyTarget: everyTarget ?? false
   });
   return new Response(csv, { headers: { 'content-type': 'text/csv; charset=utf-8' } });
