@@ -104,7 +104,7 @@ export function makeDemoEstate(): Estate {
         id: 'viewer-in-place',
         kind: 'choose a route',
         scope: { system: 'cad-06' },
-        route: ['draft-22-23'],
+        route: [{ step: 'draft-22-23' }],
         reason: 'In place, so that the stamps stay where they are.',
         who: 'drawing office',
         day: '2031-02-10'

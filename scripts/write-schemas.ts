@@ -12,7 +12,7 @@ export const SCHEMA_FOLDER = 'static/schemas';
 export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
     'catalogue-3': catalogueSchema,
-    'workspace-5': workspaceSchema,
+    'workspace-6': workspaceSchema,
     'plan-3': planFileSchema
   };
   return new Map(

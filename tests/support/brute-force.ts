@@ -3,6 +3,7 @@
  * them one after the other, judges every clause on the finished route, and only then asks which are lowest in patches,
  * what the verdict is and which route is chosen. Shares with the search only dates, ranges and the truth tables.
  */
+import type { WayStep } from '../../src/core/estate/schema';
 import {
   KEPT,
   MATURITIES,
@@ -75,7 +76,12 @@ export interface BruteTarget {
   /** The unbeaten of both runs. */
   list: BruteRoute[];
   /** A way that holds, a beaten one where there is one, and the route on it that comes first. */
-  decided?: { ids: string[]; route: BruteRoute };
+  decided?: {
+    ids: string[];
+    route: BruteRoute;
+    /** The same in full, and wanting another right or edition, with what is taken then. */
+    ways: { way: WayStep[]; route: BruteRoute | undefined }[];
+  };
   /** Some sequence of steps leads there, whatever its clauses. */
   isLedTo: boolean;
 }
@@ -85,6 +91,53 @@ const isAt = (s: Standing, t: Target3): boolean =>
 
 const subsetsOf = (list: readonly number[]): number[][] =>
   list.reduce<number[][]>((all, x) => [...all, ...all.map((set) => [...set, x])], [[]]);
+
+const KIND_OF_USE = {
+  free: 'free',
+  carried: 'carried',
+  purchase: 'purchase',
+  ask: 'ask',
+  agreement: 'held',
+  'not for sale': 'held'
+} as const;
+
+/** What a decision for this route keeps of it. */
+const wayOfBrute = ({ steps, judged }: BruteRoute): WayStep[] =>
+  steps.map((s, i) => {
+    const right = judged.rights[i];
+    return {
+      step: s.id,
+      edition: s.to.edition,
+      architecture: s.to.architecture,
+      cures: s.asked.cures.map((c) => c.id),
+      right: right ? { kind: KIND_OF_USE[right.kind], right: right.id } : { kind: 'ask' }
+    };
+  });
+
+/** The way of a route in full; with a right nobody has at first; to an edition there is none of at last. */
+function waysLike(route: BruteRoute): WayStep[][] {
+  const way = wayOfBrute(route);
+  const foreign = { kind: 'held', right: 'nobody has it' } as const;
+  return [
+    way,
+    way.map((s, i) => (i === 0 ? { ...s, right: foreign } : s)),
+    way.map((s, i) => (i === way.length - 1 ? { ...s, edition: 'none such' } : s))
+  ];
+}
+
+const followsWay = (route: BruteRoute, way: readonly WayStep[]): boolean =>
+  wayOfBrute(route).every((s, i) => {
+    const named = way[i];
+    const right = route.judged.rights[i];
+    const isFree = route.judged.costs[i] === 0 && (right?.kind === 'free' || !right?.units);
+    return (
+      s.step === named?.step &&
+      s.edition === named.edition &&
+      s.architecture === named.architecture &&
+      (s.cures ?? []).every((c) => named.cures?.includes(c)) &&
+      (isFree || (s.right?.right === named.right?.right && s.right?.kind === named.right?.kind))
+    );
+  });
 
 /** Places in the list of what routes are preferred by. */
 const [KEPT_AT, MOST_CENTS, LEAST_CENTS, MOST_MINUTES, LEAST_MINUTES] = [0, 4, 7, 9, 10];
@@ -236,8 +289,19 @@ export class BruteForce {
     const sorted = [...sureRoutes].sort(byPreference);
     const other = sorted.findLast((r) => !listed.has(idsOf(r))) ?? sorted.at(-1);
     const first = other && sorted.find((r) => idsOf(r) === idsOf(other));
+    const onWay = (way: readonly WayStep[]): BruteRoute | undefined =>
+      sorted.find((r) => first && idsOf(r) === idsOf(first) && followsWay(r, way));
+    const ways = first ? waysLike(sorted.findLast((r) => idsOf(r) === idsOf(first)) as BruteRoute) : [];
     return {
-      ...(first ? { decided: { ids: first.steps.map((s) => s.id), route: first } } : {}),
+      ...(first
+        ? {
+            decided: {
+              ids: first.steps.map((s) => s.id),
+              route: first,
+              ways: ways.map((way) => ({ way, route: onWay(way) }))
+            }
+          }
+        : {}),
       sure,
       best: worst(bestRoutes),
       bestWithoutCells: worst(bestRoutes.filter((r) => !r.steps.some((x) => x.cell))),

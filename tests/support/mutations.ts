@@ -422,5 +422,23 @@ export const MUTATIONS: readonly Mutation[] = [
     in: '#gateOf',
     find: '...(isMutual ? {} :',
     replace: '...(isMutual && false ? {} :'
+  },
+  {
+    name: 'a chosen way takes any cures',
+    in: 'takesCures',
+    find: 'named === undefined ||',
+    replace: 'true ||'
+  },
+  {
+    name: 'a chosen way is made under any right',
+    in: 'isUnderItsRights',
+    find: 'named === undefined ||',
+    replace: 'true ||'
+  },
+  {
+    name: 'a chosen way leads to any edition',
+    in: 'isOffWay',
+    find: 'model.editions[to.edition] !== step.edition)',
+    replace: 'false)'
   }
 ];

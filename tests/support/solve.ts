@@ -1,3 +1,4 @@
+import type { WayStep } from '../../src/core/estate/schema';
 import { modelOf } from '../../src/core/compile/model';
 import type { Catalogue, Product } from '../../src/core/catalogue/schema';
 import { settleCatalogue } from '../../src/core/catalogue/settle';
@@ -172,7 +173,7 @@ export function chooseBySearch(world: World, terms: Terms, key: string): { verdi
 }
 
 /** The route that comes first on a way somebody has chosen. */
-export function followBySearch(world: World, terms: Terms, key: string, way: readonly string[]): string {
+export function followBySearch(world: World, terms: Terms, key: string, way: readonly WayStep[]): string {
   const [release = '', edition = '', architecture = ''] = key.split(' ');
   const target = placeOf(terms, { release, patch: 'base', edition, architecture });
   const { routes } = findRoutes(termsWith(terms, { way }), placeOf(terms, world.start), 'sure');

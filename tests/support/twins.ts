@@ -1,3 +1,4 @@
+import type { WayStep } from '../../src/core/estate/schema';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
@@ -14,7 +15,12 @@ export interface TwinTarget {
   readonly chosen: string;
   readonly list: readonly string[];
   /** A way that holds, beaten where one is, and the route that comes first on it. */
-  readonly decided?: { readonly ids: readonly string[]; readonly line: string; readonly beaten: boolean };
+  readonly decided?: {
+    readonly ids: readonly string[];
+    readonly line: string;
+    readonly beaten: boolean;
+    readonly ways: readonly { readonly way: readonly WayStep[]; readonly line: string }[];
+  };
 }
 export type Twin = ReadonlyMap<string, TwinTarget>;
 
@@ -70,6 +76,10 @@ export function twinOf(world: World, most: number): Twin | undefined {
                 decided: {
                   ids: t.decided.ids,
                   line: bruteLine(t.decided.route),
+                  ways: t.decided.ways.map(({ way, route }) => ({
+                    way,
+                    line: route ? bruteLine(route) : 'none'
+                  })),
                   beaten: !t.list.includes(t.decided.route)
                 }
               }

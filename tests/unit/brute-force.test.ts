@@ -40,8 +40,12 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
       const one = chooseBySearch(world, solved.terms, key);
       expect(`${at}: ${one.verdict}: ${one.line ?? 'none'}`).toBe(`${at}: ${brute.sure}: ${brute.chosen}`);
       if (brute.decided) {
-        const { ids, line, beaten } = brute.decided;
-        expect(`${at}: ${followBySearch(world, solved.terms, key, ids)}`).toBe(`${at}: ${line}`);
+        const { ids, line, beaten, ways } = brute.decided;
+        const byIds = ids.map((step) => ({ step }));
+        expect(`${at}: ${followBySearch(world, solved.terms, key, byIds)}`).toBe(`${at}: ${line}`);
+        for (const { way, line: onWay } of ways)
+          expect(`${at}: ${followBySearch(world, solved.terms, key, way)}`).toBe(`${at}: ${onWay}`);
+        if (ways[0]?.line !== line) count('way in full is another');
         if (beaten) count('beaten way chosen');
       }
       worldTraitsOf(world).forEach(count);
@@ -71,7 +75,14 @@ const NAMES = [
   ),
   ...['free', 'carried', 'purchase', 'ask', 'held'].map((k) => `with right ${k}`),
   ...['with units', 'with something first', 'with a cure if needed'],
-  ...['beaten way chosen', 'cures with conditions', 'unread facts with cures', 'chains', 'mutual links'],
+  ...[
+    'beaten way chosen',
+    'way in full is another',
+    'cures with conditions',
+    'unread facts with cures',
+    'chains',
+    'mutual links'
+  ],
   ...['entries in dispute', 'nodes of their own', 'withheld hops', 'tools that say']
 ];
 

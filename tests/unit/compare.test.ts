@@ -4,7 +4,7 @@ import { findFeatureDifference } from '../../src/core/catalogue/features';
 import { parseDay } from '../../src/core/date/day';
 import { exploreSystem } from '../../src/core/plan/explore';
 import { Planning } from '../../src/core/plan/planning';
-import { isCounted } from '../../src/core/route/types';
+import { isSameWay, wayOf } from '../../src/core/route/search/on-way';
 import { Names } from '../../src/core/catalogue/names';
 import { sayNotStraight } from '../../src/core/wording/verdict';
 import { demoCatalogue, demoInput } from '../support/demo';
@@ -53,24 +53,18 @@ test('waiting moves the day and does nothing meanwhile: rights lapse, media go, 
 
 test('another way, a preview track with its exit; what is not there is left out', () => {
   const { looked, plan } = exploreSystem(planning, 'draw-01') ?? {};
-  const ids = looked?.routes.map((r) => r.steps.filter(isCounted).map((s) => s.id)) ?? [];
-  const [way] = ids.filter(
-    (i) =>
-      i.join() !==
-      plan?.goalPlan?.route?.steps
-        .filter(isCounted)
-        .map((s) => s.id)
-        .join()
-  );
+  const ways = looked?.routes.map(wayOf) ?? [];
+  const chosen = plan?.goalPlan?.route;
+  const way = ways.find((w) => chosen && !isSameWay(w, wayOf(chosen)));
   const sides = compareOptions(planning, 'draw-01', [
-    { kind: 'route', target: bureau, steps: way ?? [] },
+    { kind: 'route', target: bureau, way: way ?? [] },
     { kind: 'track', track: 'seven-early' },
     { kind: 'track', track: 'nothing' },
     { kind: 'wait', until: 'soon' },
-    { kind: 'route', target: bureau, steps: ['no-such-hop'] }
+    { kind: 'route', target: bureau, way: [{ step: 'no-such-hop' }] }
   ]);
   expect(sides).toHaveLength(2);
-  expect(sides[0]?.route?.steps.filter(isCounted).map((s) => s.id)).toEqual(way);
+  expect(sides[0]?.route && wayOf(sides[0].route)).toEqual(way);
   expect(sides[1]).toMatchObject({ leaving: 'fresh install', forfeits: 'security updates come late' });
   expect(sides[1]?.target?.release).toBe('7');
   // Whoever joins a preview does not wait for it to settle.

@@ -1,17 +1,17 @@
 import { type FeatureDifference, findFeatureDifference, type Product } from '../catalogue';
 import { type Day, monthsBetween, parseDay } from '../date';
 import type { Deadline } from '../deadline';
-import type { Target } from '../estate';
+import type { Target, WayStep } from '../estate';
 import { type Explored, exploreSystem, Planning, sameTarget, type TargetPlan } from '../plan';
 import { serviceEndOf } from '../compile';
-import { isCounted, type Reason, type Route, type ShownVerdict } from '../route';
+import { isSameWay, type Reason, type Route, type ShownVerdict, wayOf } from '../route';
 import { matchesRelease, parseRange, sequenceOf } from '../version';
 
 /** What one system may do. */
 export type Option =
   | { readonly kind: 'target'; readonly target: Target }
   /** One of the ways to a target, by the ids of its counted steps. */
-  | { readonly kind: 'route'; readonly target: Target; readonly steps: readonly string[] }
+  | { readonly kind: 'route'; readonly target: Target; readonly way: readonly WayStep[] }
   | { readonly kind: 'stay' }
   /** Nothing is done until that day. */
   | { readonly kind: 'wait'; readonly until: string; readonly target?: Target }
@@ -89,7 +89,7 @@ function sideOf(planning: Planning, id: string, option: Option): Side | undefine
     case 'track':
       return ofTrack(seen, option);
     case 'route': {
-      const side = ofTarget(seen, option, option.target, option.steps);
+      const side = ofTarget(seen, option, option.target, option.way);
       return side?.route ? side : undefined;
     }
     case 'target':
@@ -104,20 +104,14 @@ interface Seen {
   readonly now: Explored;
 }
 
-const wayOf = (route: Route): string =>
-  route.steps
-    .filter(isCounted)
-    .map((s) => s.id)
-    .join('|');
-
-function ofTarget(seen: Seen, option: Option, target: Target, steps?: readonly string[]): Side | undefined {
+function ofTarget(seen: Seen, option: Option, target: Target, way?: readonly WayStep[]): Side | undefined {
   const explored = exploreSystem(seen.planning, seen.id, target);
   const found: TargetPlan | undefined =
     explored && sameTarget(explored.plan.goal, target)
       ? explored.plan.goalPlan
       : explored?.plan.targets.find((t) => sameTarget(t.target, target));
   if (!explored || !found) return undefined;
-  const route = steps ? explored.looked?.routes.find((r) => wayOf(r) === steps.join('|')) : found.route;
+  const route = way ? explored.looked?.routes.find((r) => isSameWay(wayOf(r), way)) : found.route;
   return base({ ...seen, now: explored }, option, {
     verdict: found.verdict,
     target,

@@ -43,11 +43,13 @@ export {
   type Recheck,
   type RememberedList,
   type RightHeld,
+  type RightUseKind,
   type Site,
   type System,
   type SystemCompanion,
   type SystemEvent,
   type Target,
+  type WayStep,
   type WhatIf,
   type Workspace,
   WORKSPACE_FORMAT,
@@ -60,3 +62,4 @@ export type { CellEdit, Refusal, Sheet, SheetColumn, SheetSource } from './sheet
 export { newSystem, systemsSheet } from './sheets/systems-sheet';
 export { BASE, readingKey, situationKey } from './situation';
 export { newSystemId } from './system-id';
+export { migrateDecision, migrateEstate, migrateWhatIf } from './migrate';

@@ -14,9 +14,26 @@ const DECISION_KINDS = [
   'open'
 ] as const;
 
+/** What a step can be made under. */
+const RIGHT_USES = ['free', 'carried', 'held', 'purchase', 'ask'] as const;
+export type RightUseKind = (typeof RIGHT_USES)[number];
+
 /** What a target is: a release in an edition, on an architecture. */
 const target = z.strictObject({ release: key, edition: key, architecture: key });
 export type Target = z.infer<typeof target>;
+
+/** One counted step of a chosen way; what is absent may be anything. */
+const wayStep = z.strictObject({
+  step: key.describe('the hop or change of edition'),
+  edition: key.optional().describe('the edition reached'),
+  architecture: key.optional(),
+  cures: z.array(key).max(100).optional().describe('no other cures than these are taken before it'),
+  right: z
+    .strictObject({ kind: z.enum(RIGHT_USES), right: key.optional() })
+    .optional()
+    .describe('the right it is made under; one that costs nothing does as well')
+});
+export type WayStep = z.infer<typeof wayStep>;
 
 export const decision = z.strictObject({
   id: key,
@@ -35,7 +52,7 @@ export const decision = z.strictObject({
     .max(1000)
     .optional()
     .describe('accept, waive, ignore, bypass: the entry of the catalogue it is about'),
-  route: z.array(key).max(200).optional().describe('choose a route: ids of its counted steps, in order'),
+  route: z.array(wayStep).max(200).optional().describe('choose a route: its counted steps, in order'),
   holds: text.optional().describe('rulings: the source whose statement holds'),
   value: factValue.optional().describe('assumptions: what is assumed'),
   reason: z.string().max(2000).optional(),

@@ -11,13 +11,15 @@ export {
   type Decision,
   type Permission,
   type Recheck,
+  type RightUseKind,
   type Target,
+  type WayStep,
   type WhatIf
 } from './schema-decision';
 
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
-export const WORKSPACE_VERSION = 5;
+export const WORKSPACE_VERSION = 6;
 
 const MAX_SYSTEMS = 500_000;
 

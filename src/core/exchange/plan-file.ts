@@ -62,7 +62,7 @@ class PlanWriter {
       ...(plan.decidedWay
         ? {
             decidedWay: {
-              way: [...plan.decidedWay.way],
+              way: plan.decidedWay.way.map((s) => s.step),
               stands: plan.decidedWay.stands,
               reasons: plan.decidedWay.reasons.map((x) => this.#reason(x))
             }

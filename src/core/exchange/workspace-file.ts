@@ -1,6 +1,7 @@
 import {
   DEFAULT_GOAL,
   type Estate,
+  migrateEstate,
   type Workspace,
   WORKSPACE_FORMAT,
   WORKSPACE_VERSION,
@@ -48,10 +49,10 @@ function readWorkspace(value: unknown): Result<Workspace> {
   if (format !== WORKSPACE_FORMAT) return fail({ code: 'wrong-format', detail: WORKSPACE_FORMAT });
   if (typeof version === 'number' && version > WORKSPACE_VERSION)
     return fail({ code: 'newer-version', detail: String(version) });
-  // Version 2 added rulings on the catalogue, version 3 what is recorded of systems beyond what is installed,
-  // version 4 what decisions are about, version 5 nodes on releases of their own and editions of held rights: nothing else.
   const older = typeof version === 'number' && version >= 1 && version < WORKSPACE_VERSION;
-  const parsed = workspaceSchema.safeParse(older ? { ...value, version: WORKSPACE_VERSION } : value);
+  const parsed = workspaceSchema.safeParse(
+    older ? { ...(migrateEstate(value) as object), version: WORKSPACE_VERSION } : value
+  );
   if (!parsed.success) return fail(...issuesOfZod(parsed.error, value));
   const twice = findTwice(parsed.data.systems.map((s) => s.id));
   if (twice !== undefined) return fail({ code: 'duplicate-id', detail: twice, path: ['systems'] });

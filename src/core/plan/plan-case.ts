@@ -3,7 +3,7 @@ import { type Day, parseDay, readDay } from '../date';
 import { type Contributor, type Deadline, deadlineOf, findTiming, type Timing } from '../deadline';
 import { BASE_PATCH, compareReleases, matchesRange, parseRange } from '../version';
 import { type Case, startsOf } from '../bind';
-import type { Decision, Target } from '../estate';
+import type { Decision, Target, WayStep } from '../estate';
 import { findOtherEnds } from './plan-ends';
 import { goalOf, type Planning } from './planning';
 import { findReplacement } from './replacement';
@@ -268,7 +268,7 @@ function planEveryTarget(
 
 /** A way somebody has chosen: what it gives by target, and why it does not where it does not. */
 interface ChosenWay {
-  readonly way: readonly string[];
+  readonly way: readonly WayStep[];
   readonly routes: ReadonlyMap<string, readonly Label[]>;
   readonly misses: ReadonlyMap<string, readonly Reason[]>;
 }
@@ -304,8 +304,11 @@ function decidedWayOf(
   if (!chosen || !target) return {};
   const key = targetKey(target);
   if ((chosen.routes.get(key)?.length ?? 0) > 0)
-    return { decidedWay: { way: chosen.way, stands: true, reasons: [] } };
-  return { decidedWay: { way: chosen.way, stands: false, reasons: chosen.misses.get(key) ?? [] } };
+    return { decidedWay: { way: chosen.way, leads: true, stands: true, reasons: [] } };
+  const reasons = chosen.misses.get(key);
+  return {
+    decidedWay: { way: chosen.way, leads: reasons !== undefined, stands: false, reasons: reasons ?? [] }
+  };
 }
 
 /** Every (release, edition, architecture) the product comes in, in sequence. */

@@ -1,6 +1,6 @@
 import type { Day, MaybeDay } from '../date';
 import type { Deadline } from '../deadline';
-import type { Target } from '../estate';
+import type { Target, WayStep } from '../estate';
 import type { RightNeed } from '../right';
 import type { Fallback, Reason, Route, ShownVerdict, Verdict } from '../route';
 import type { Standing } from '../version';
@@ -41,10 +41,11 @@ export interface Replacement {
 
 /** A way somebody has chosen for the goal. */
 export interface DecidedWay {
-  /** Ids of its counted steps. */
-  readonly way: readonly string[];
+  readonly way: readonly WayStep[];
   readonly stands: boolean;
-  /** Where it does not stand: what is in its way; none where it does not lead to the goal. */
+  /** Whether such steps lead to the goal at all. */
+  readonly leads: boolean;
+  /** Where it does not stand: what is in its way; none where it needs other cures or another right than it was chosen with. */
   readonly reasons: readonly Reason[];
 }
 

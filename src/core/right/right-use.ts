@@ -1,4 +1,5 @@
 import type { Day } from '../date';
+import type { RightUseKind } from '../estate';
 
 /** Counted units a step takes out of a pool; never mixed between editions (RECKONING E1, H). */
 export interface UnitUse {
@@ -9,7 +10,7 @@ export interface UnitUse {
 
 /** The right a step is made under. `costCents` is of one system, in the catalogue's currency. */
 export interface RightUse {
-  readonly kind: 'free' | 'carried' | 'held' | 'purchase' | 'ask';
+  readonly kind: RightUseKind;
   readonly right?: string;
   readonly costCents: number | 'unknown';
   /** Of purchases: what one of it, or one pack of its units, costs on the step's day. */

@@ -39,4 +39,5 @@ export {
 } from './types';
 export type { Atom } from './look/unknowns';
 export { useRight } from './step/use-right';
+export { isSameWay, wayOf } from './search/on-way';
 export { chosenOf, isBetter, rankVerdict, shownOf, verdictOf } from './search/verdict';

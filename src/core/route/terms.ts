@@ -1,7 +1,7 @@
 import { findPublication, type ProductModel, serviceEndOf } from '../compile';
 import type { Truth } from '../condition';
 import type { Day, MaybeDay } from '../date';
-import type { Goal } from '../estate';
+import type { Goal, WayStep } from '../estate';
 import type { FindGates, Gate } from '../pairing';
 import { startAlong, type Along } from './along';
 import type { AskedWays } from './asked';
@@ -40,8 +40,8 @@ export interface Terms {
   readonly gates: RouteGates;
   /** Facts at the start, where they are taken for known. */
   readonly along: Along;
-  /** Ids of the counted steps a way has to take, one after the other, where somebody has chosen it. */
-  readonly way?: readonly string[];
+  /** The counted steps a way has to take, one after the other, where somebody has chosen it; see `search/on-way`. */
+  readonly way?: readonly WayStep[];
   /** Hops, in all their ways, that are not to be used. */
   readonly barred: ReadonlySet<string>;
   /** Clauses (`clauseKey`) taken to hold, for openings. */

@@ -1,4 +1,5 @@
 import type { Names } from '../catalogue';
+import type { WayStep } from '../estate';
 
 /** `the hop to 31.5` */
 export function sayHop(names: Names, id: string): string {
@@ -18,6 +19,14 @@ export function sayHopWithStart(names: Names, id: string): string {
 export function sayClosing(names: Names, id: string): string {
   const because = names.hopOf(id)?.closesBecause;
   return `${sayHop(names, id)} closes${because ? `: ${because}` : ''}`;
+}
+
+/** A step of a chosen way: `4 Studio, under Desk upgrade`; what every way to its release has in common is left out. */
+export function sayWayStep(names: Names, { step, edition, cures = [], right }: WayStep): string {
+  const to = names.hopOf(step) && edition !== undefined ? names.edition(edition) : '';
+  const arrival = [sayArrival(names, step), to].filter(Boolean).join(' ');
+  const under = right?.right === undefined ? '' : `under ${names.right(right.right)}`;
+  return [arrival, ...cures.map((c) => names.cure(c)), under].filter(Boolean).join(', ');
 }
 
 /** Where a hop or a change of edition leads: `4`, `a fresh install of 5`, `Bureau`. */

@@ -11,7 +11,7 @@ export {
   saySpan,
   shorten
 } from './dates';
-export { sayArrival } from './hop';
+export { sayWayStep } from './hop';
 export { describeIssue } from './issue';
 export { describeFinding, describeMend } from './lint';
 export {

@@ -33,7 +33,7 @@ export function sayOption(option: Option, names: Names, trackName: (id: string) 
     case 'target':
       return names.target(option.target);
     case 'route':
-      return `${names.target(option.target)} by ${option.steps.length === 1 ? 'one hop' : sayCount(option.steps.length, 'hop')}, another way`;
+      return `${names.target(option.target)} by ${option.way.length === 1 ? 'one hop' : sayCount(option.way.length, 'hop')}, another way`;
     case 'stay':
       return 'Stay';
     case 'wait': {

@@ -1,6 +1,6 @@
 import type { Decision } from '$core/estate';
 import { Names } from '$core/catalogue';
-import { sayArrival, sayEntry } from '$core/wording';
+import { sayEntry, sayWayStep } from '$core/wording';
 import { naming } from '$lib/ready/naming';
 import { desk } from '$lib/state/desk.svelte';
 
@@ -30,7 +30,7 @@ export function describeDecision(d: Decision): string {
   const names = new Names(productOf(d));
   if (d.target) return `${d.kind}: ${names.target(d.target)}`;
   if (d.holds !== undefined) return `rule: ${d.holds} holds`;
-  if (d.route) return `take the way by ${d.route.map((id) => sayArrival(names, id)).join(', then ')}`;
+  if (d.route) return `take the way by ${d.route.map((s) => sayWayStep(names, s)).join(', then ')}`;
   if (d.about !== undefined) return `${d.kind}: ${sayEntry(d.about, naming)}`;
   if (d.value !== undefined) return `assume: ${String(d.value)}`;
   return d.kind;

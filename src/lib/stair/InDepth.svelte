@@ -19,7 +19,7 @@
     sameTarget,
     type TargetPlan
   } from '$core/plan';
-  import { isCounted, type NeededFirst, type Opening, type Route } from '$core/route';
+  import { isCounted, type NeededFirst, type Opening, type Route, wayOf } from '$core/route';
   import { findChangeFor } from '$core/what-if';
   import type { Names } from '$core/catalogue';
   import { naming } from '$lib/ready/naming';
@@ -81,7 +81,7 @@
           decide: {
             kind: 'choose a route',
             scope: { situation: plan.situation },
-            route: route.steps.filter(isCounted).map((s) => s.id)
+            route: wayOf(route)
           }
         }
       ],
@@ -101,12 +101,12 @@
     });
 
   const others = $derived(
-    looked.routes.filter((r) => wayOf(r) !== (chosen ? wayOf(chosen) : '')).slice(0, 20)
+    looked.routes.filter((r) => stepsOf(r) !== (chosen ? stepsOf(chosen) : '')).slice(0, 20)
   );
   const isGoal = $derived(sameTarget(target.target, plan.goal));
   const hops = $derived(chosen?.steps.filter(isCounted) ?? []);
 
-  const wayOf = (route: Route): string =>
+  const stepsOf = (route: Route): string =>
     route.steps.map((s) => (s.kind === 'patch' ? s.to.patch : s.id)).join(' ') + route.restsOn.length;
 
   /** A way by its differences: what it keeps, costs and takes. */

@@ -18,7 +18,7 @@ export interface StoredChange {
 }
 
 /** The version of what the records mean. A newer one than this is not touched. */
-export const STORED_VERSION = 5;
+export const STORED_VERSION = 6;
 
 class Database extends Dexie {
   declare records: Table<StoredRecord, string>;

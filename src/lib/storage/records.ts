@@ -4,6 +4,8 @@ import {
   type Estate,
   type Goal,
   type ImportRecord,
+  migrateDecision,
+  migrateWhatIf,
   type Question,
   type Recheck,
   type RememberedList,
@@ -30,12 +32,12 @@ export function estateOfRecords(records: ReadonlyMap<string, unknown>): {
       site: (records.get('site') as Site | undefined) ?? { name: '', countsExpected: true },
       systems: list<System>('system'),
       goals: goals.some((g) => g.team === undefined) ? goals : [...goals, DEFAULT_GOAL],
-      decisions: list<Decision>('decision'),
+      decisions: list<Decision>('decision').map(migrateDecision),
       rightsHeld: (records.get('rights') as RightHeld[] | undefined) ?? [],
       ...present('questions', records.get('questions') as Question[] | undefined),
       ...present('lists', records.get('lists') as RememberedList[] | undefined),
       ...present('imports', records.get('imports') as ImportRecord[] | undefined),
-      ...present('whatIfs', records.get('whatIfs') as WhatIf[] | undefined),
+      ...present('whatIfs', (records.get('whatIfs') as WhatIf[] | undefined)?.map(migrateWhatIf)),
       ...present('rechecks', records.get('rechecks') as Recheck[] | undefined)
     },
     catalogue: (records.get('catalogue') as CatalogueText | undefined) ?? { fileName: '', text: '' }

@@ -321,7 +321,9 @@
           <p data-decided-way>
             <b>The way that was chosen no longer stands</b>{plan.decidedWay.reasons.length > 0
               ? `: ${plan.decidedWay.reasons.map(describeReason).join('; ')}`
-              : ': it does not lead to this goal'}. Shown is the first of those that do.
+              : plan.decidedWay.leads
+                ? ': it would need other cures, or another right, than it was chosen with'
+                : ': it does not lead to this goal'}. Shown is the first of those that do.
           </p>
         {:else if isGoal && plan.decidedWay}
           <p class="soft" data-decided-way>By the way that was chosen, though another may be better.</p>

@@ -2,7 +2,7 @@ import { judgeMoves, judgeNext, type Finding, type Judgement } from '../days/jud
 import { reasonOf } from '../tell/explain';
 import type { Along } from '../along';
 import { askStep } from '../step/ask';
-import { isOffWay } from '../search/expand';
+import { isOffWay, takesCures } from '../search/on-way';
 import { listOpenings, turnsBack, type Move, type Opening } from '../move';
 import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Terms } from '../terms';
@@ -108,6 +108,7 @@ function leastFaulty(terms: Terms, miss: Miss, opening: Opening, asTarget: boole
   for (let level = opening.from.patch; level < patches && least?.faults !== 0; level++) {
     const to = opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
     for (const asked of askStep(terms, { ...opening, to }, level, miss.along, 'sure')) {
+      if (!takesCures(terms, miss.moves.length, asked.cures)) continue;
       const moves = [...miss.moves, { ...opening, level, to, asked }];
       const judgement =
         judgeNext(terms, miss.judgement, moves, asTarget, 'sure') ??

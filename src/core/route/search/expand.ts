@@ -4,6 +4,7 @@ import { askEveryWay, askStep, isWithin } from '../step/ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from '../days/judge';
 import { listOpenings, turnsBack, type Move, type Opening } from '../move';
+import { isOffWay, isUnderItsRights, takesCures } from './on-way';
 import { clauseOf } from '../reason';
 import type { Terms } from '../terms';
 
@@ -175,13 +176,21 @@ export class Expander {
           : askStep(terms, { ...opening, to }, level, label.along, this.#mode);
       let open = false;
       for (const asked of ways) {
+        if (!takesCures(terms, label.moves.length, asked.cures)) continue;
         if (!every && lower.some((cures) => isWithin(cures, asked.cures))) continue;
         open = true;
         const isHigher =
           every && this.#mode !== 'open' && lower.some((cures) => isWithin(cures, asked.cures));
         const move: Move = { ...opening, level, to, asked, ...(isHigher ? { higher: true } : {}) };
         const next = extendLabel(terms, label, move, asTarget, this.#mode);
-        if (!next) continue;
+        if (
+          !next ||
+          !isUnderItsRights(
+            terms,
+            next.judgement.rights.map((r) => r.use)
+          )
+        )
+          continue;
         admitted.push(next);
         lower.push(asked.cures);
       }
@@ -238,10 +247,6 @@ function hasTurningRights({ model }: Terms): boolean {
 }
 
 const TURNING = new WeakMap<Terms['model'], boolean>();
-
-/** Whether a step is another than the one a chosen way takes there. */
-export const isOffWay = ({ way }: Terms, taken: number, { id }: Opening): boolean =>
-  way !== undefined && way[taken] !== id;
 
 /** An edition change keeps the patch level it was made at. */
 const arrivalOf = (opening: Opening, level: number): Place =>

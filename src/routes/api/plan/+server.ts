@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { parseDay } from '$core/date';
 import { catalogueSchema, checkCatalogue, migrateCatalogue } from '$core/catalogue';
 import { formatPlanCsv, issuesOfZod, parseCatalogue, parseJson, planFileOf } from '$core/exchange';
-import { DEFAULT_GOAL, emptyEstate, estateSchema } from '$core/estate';
+import { DEFAULT_GOAL, emptyEstate, estateSchema, migrateEstate } from '$core/estate';
 import type { Issue } from '$core/kit';
 import { describeIssue, planWords } from '$core/wording';
 import { planInDepth } from '$core';
@@ -13,7 +13,7 @@ const MAX_BODY_BYTES = 32 * 1024 * 1024;
 /** The request of the headless way; see docs/api.md. */
 const requestSchema = z.strictObject({
   catalogue: z.union([z.string(), z.preprocess(migrateCatalogue, catalogueSchema)]),
-  estate: estateSchema.partial(),
+  estate: z.preprocess(migrateEstate, estateSchema.partial()),
   today: z.string().optional(),
   format: z.enum(['json', 'csv']).optional(),
   everyTarget: z.boolean().optional(),

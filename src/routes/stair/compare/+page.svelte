@@ -2,7 +2,7 @@
   import { page } from '$app/state';
   import type { Option, Side } from '$core/compare';
   import { formatDay } from '$core/date';
-  import { isCounted } from '$core/route';
+  import { isSameWay, wayOf } from '$core/route';
   import { sayCount } from '$core/wording';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import { rowsOf, sayOption } from '$lib/compare/rows';
@@ -41,15 +41,12 @@
       .map((t): Option => ({ kind: 'target', target: t.target }))
       .reverse();
     const goal = plan.goal;
-    const chosenWay = plan.goalPlan?.route?.steps
-      .filter(isCounted)
-      .map((s) => s.id)
-      .join('|');
+    const chosenWay = plan.goalPlan?.route ? wayOf(plan.goalPlan.route) : [];
     const ways = (looked?.routes ?? [])
-      .map((r) => r.steps.filter(isCounted).map((s) => s.id))
-      .filter((ids) => ids.join('|') !== chosenWay)
+      .map(wayOf)
+      .filter((way, i, all) => all.findIndex((w) => isSameWay(w, way)) === i && !isSameWay(way, chosenWay))
       .slice(0, 4)
-      .map((steps): Option[] => (goal ? [{ kind: 'route', target: goal, steps }] : []))
+      .map((way): Option[] => (goal ? [{ kind: 'route', target: goal, way }] : []))
       .flat();
     return [
       ...targets,
