@@ -21,6 +21,7 @@ export default ts.config(
       'max-lines': ['warn', { max: 450, skipComments: true, skipBlankLines: true }]
     }
   },
+  { files: ['src/**'], ignores: ['src/**/*.test.ts'], rules: { 'max-params': ['error', 4] } },
   {
     // The core touches no world: no clock, randomness, DOM, network or storage.
     files: ['src/core/**/*.ts'],

@@ -118,7 +118,14 @@ export function measureLarge(releases: number): {
   readonly cut: boolean;
 } {
   const model = modelOf(largeProduct(releases));
-  const terms = termsOf(model, DEFAULT_GOAL, true, TODAY, { nodes: 1, activated: 'no', held: new Set() });
+  const terms = termsOf(model, {
+    goal: DEFAULT_GOAL,
+    countsExpected: true,
+    today: TODAY,
+    nodes: 1,
+    activated: 'no',
+    held: new Set()
+  });
   const start: Place = { release: 0, patch: 0, edition: 0, architecture: 1 };
   const target: Place = { release: releases - 1, patch: 0, edition: 2, architecture: 1 };
   const graph = graphOf(model);

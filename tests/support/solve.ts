@@ -127,7 +127,10 @@ const mainOf = (terms: Terms, world: World): PairedByRoutes =>
 function plainTermsOf(world: World): Terms {
   const asking = askingOfWorld(world);
   return {
-    ...termsOf(modelOf(settledOf(world)), world.goal, world.countsExpected, world.today, {
+    ...termsOf(modelOf(settledOf(world)), {
+      goal: world.goal,
+      countsExpected: world.countsExpected,
+      today: world.today,
       nodes: world.nodes,
       activated: world.activated,
       held: world.held,
@@ -168,7 +171,7 @@ export function solveBySearch(world: World, memoOf?: () => Map<string, never>): 
 export function chooseBySearch(world: World, terms: Terms, key: string): { verdict: Verdict; line?: string } {
   const [release = '', edition = '', architecture = ''] = key.split(' ');
   const target = placeOf(terms, { release, patch: 'base', edition, architecture });
-  const { verdict, label } = findChosen(terms, placeOf(terms, world.start), target, 'sure');
+  const { verdict, label } = findChosen(terms, { start: placeOf(terms, world.start), target }, 'sure');
   return { verdict, ...(label ? { line: lineOf(routeOf(terms, label)) } : {}) };
 }
 

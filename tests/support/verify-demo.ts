@@ -29,7 +29,7 @@ export function verifierFor(planning: Planning, id: string, gated = true): Verif
     nodes: system.nodes ?? 1,
     activated: activatedOf(system, decided),
     held: new Set(estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right)),
-    asking: askingOf(catalogue, model.product, system, { links, decided }, { decisions, today }),
+    asking: askingOf({ catalogue, product: model.product }, system, { links, decided }, { decisions, today }),
     kinds: new FactKinds(catalogue.facts),
     linked: (pairing) => {
       const ends = gated ? links.around(system).filter((e) => e.kind === pairing.kind) : [];

@@ -147,7 +147,7 @@ describe('facts', () => {
       };
       return evaluateCondition(
         parsed.condition,
-        evidenceOf(catalogue, product, system, standing, around),
+        evidenceOf({ catalogue, product }, system, standing, around),
         kinds
       ).truth;
     };
@@ -165,7 +165,8 @@ describe('facts', () => {
     const lost = { ...around, links: new LinkIndex([gone]) };
     const mirror = catalogue.products.find((p) => p.id === 'twinbank-mirror');
     const standing = { release: '2.9', patch: 'base', edition: 'only', architecture: 'only' };
-    if (mirror) expect(evidenceOf(catalogue, mirror, gone, standing, lost).linked('host')).toBe('unknown');
+    if (mirror)
+      expect(evidenceOf({ catalogue, product: mirror }, gone, standing, lost).linked('host')).toBe('unknown');
   });
 
   test('where to read a fact fits the version, and says when that is not sure', () => {

@@ -12,20 +12,19 @@ import { foldText, type Standing } from '../version';
 import { type Day, parseDay } from '../date';
 import type { Evidence, Seen } from '../condition';
 import type { Catalogue, Product } from '../catalogue';
-import { evidenceOf, type Surroundings } from './evidence';
+import { evidenceOf, type Known, type Surroundings } from './evidence';
 
 const FOR_EVER: Day = Infinity;
 
 /** What is known and decided of a system, as its steps ask it. */
 export function askingOf(
-  catalogue: Catalogue,
-  product: Product,
+  { catalogue, product }: Known,
   system: System,
   around: Surroundings,
   { decisions, today }: { readonly decisions: readonly Decision[]; readonly today: Day }
 ): Asking {
   return {
-    evidence: (standing) => evidenceOf(catalogue, product, system, standing, around),
+    evidence: (standing) => evidenceOf({ catalogue, product }, system, standing, around),
     companions: (system.companions ?? []).map((c) => ({
       name: foldText(c.name),
       ...(c.essential === undefined ? {} : { essential: c.essential })

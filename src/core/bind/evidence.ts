@@ -11,13 +11,18 @@ export interface Surroundings {
 
 const ALONE: Surroundings = { links: new LinkIndex([]), decided: NO_DECISIONS };
 
+/** A product in its catalogue. */
+export interface Known {
+  readonly catalogue: Catalogue;
+  readonly product: Product;
+}
+
 /**
  * What is known of a system standing on a place, as conditions ask it. A fact nobody recorded is unknown; a value missing
  * from a partial list is unknown, from a whole one absent. A link nobody told of, or to a system that is not there: unknown.
  */
 export function evidenceOf(
-  catalogue: Catalogue,
-  product: Product,
+  { catalogue, product }: Known,
   system: System,
   standing: Standing,
   around: Surroundings = ALONE
@@ -33,7 +38,7 @@ export function evidenceOf(
     inRange: (range) => truthOf(matchesRange(sequence, range, standing)),
     linked: (word) =>
       word === 'node'
-        ? nodesOf(evidenceOf(catalogue, product, system, standing, around), system)
+        ? nodesOf(evidenceOf({ catalogue, product }, system, standing, around), system)
         : linkedOf(catalogue, system, word, around)
   };
 }
@@ -70,7 +75,7 @@ function memberOf(catalogue: Catalogue, system: System, around: Surroundings): E
   const product = catalogue.products.find((p) => 'is' in system.product && p.id === system.product.is);
   const standing = standingOfSystem(system);
   if (product && standing)
-    return { ...evidenceOf(catalogue, product, system, standing, around), name: system.name };
+    return { ...evidenceOf({ catalogue, product }, system, standing, around), name: system.name };
   return {
     name: system.name,
     fact: (id) => seenOf(system, id, around.decided),

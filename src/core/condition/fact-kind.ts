@@ -13,13 +13,9 @@ export interface FactKind {
   readonly shelfLifeDays: number;
 }
 
-const kind = (
-  id: string,
-  name: string,
-  measure: Measure,
-  keptBy: Keeper,
-  shelfLifeDays: number
-): FactKind => ({
+type Row = readonly [id: string, name: string, measure: Measure, keptBy: Keeper, shelfLifeDays: number];
+
+const kind = (...[id, name, measure, keptBy, shelfLifeDays]: Row): FactKind => ({
   id,
   name,
   measure,

@@ -4,6 +4,7 @@ import { KEPT } from '../catalogue';
 import { deadlineOf, type Contributor, type Deadline, type MissingCost } from './deadline';
 import { offerEnd } from '../right';
 import {
+  type Ends,
   findChosen,
   type Judgement,
   judgeMoves,
@@ -25,6 +26,8 @@ const ENDS: ReadonlySet<Contributor['kind']> = new Set([
   'activation'
 ]);
 const TWENTY_YEARS = 7305;
+/** As a route that ends on the target is judged in the sure run. */
+const SURELY_THERE = { isTarget: true, run: 'sure' } as const;
 const MAX_LOOKS_AHEAD = 60;
 
 export interface Timing {
@@ -46,8 +49,7 @@ export interface Timing {
  */
 export function findTiming(
   terms: Terms,
-  start: Place,
-  target: Place | undefined,
+  { start, target }: { readonly start: Place; readonly target: Place | undefined },
   chosen: Label | undefined,
   others: readonly Contributor[] = []
 ): Timing {
@@ -96,7 +98,7 @@ function endOfPhase(terms: Terms, subject: string, phase: PhaseModel, sets: bool
  */
 function latestStartOf(terms: Terms, moves: readonly Move[], finishBy: number): Day | 'none' | undefined {
   const holds = (from: Day): boolean => {
-    const { findings, schedule } = judgeMoves({ ...terms, from, leadsFrom: from }, moves, true, 'sure');
+    const { findings, schedule } = judgeMoves({ ...terms, from, leadsFrom: from }, moves, SURELY_THERE);
     const finish = schedule.days[moves.length - 1]?.hop;
     return (
       findings.length === 0 &&
@@ -126,14 +128,9 @@ interface Ahead {
 const lookAhead = (terms: Terms, ends: Ends, day: Day, keptAtMost?: number): Ahead => {
   const later = { ...terms, today: day, from: day, leadsFrom: day };
   const options = { anyOpen: true, ...(keptAtMost === undefined ? {} : { keptAtMost }) };
-  const { label } = findChosen(later, ends.start, ends.target, 'sure', options);
+  const { label } = findChosen(later, ends, 'sure', options);
   return { terms: later, ...(label ? { label } : {}) };
 };
-
-interface Ends {
-  readonly start: Place;
-  readonly target: Place;
-}
 
 /**
  * Day after day on which the way of that day closes, until none is left: what closed last sets the deadline, what closed
@@ -180,7 +177,7 @@ function costOf(chosen: Label, next: Label): MissingCost {
 
 /** What has closed for these moves on the first day they no longer hold. */
 function contributorsOf(terms: Terms, moves: readonly Move[], cost: MissingCost): Contributor[] {
-  const judgement = judgeMoves(terms, moves, true, 'sure');
+  const judgement = judgeMoves(terms, moves, SURELY_THERE);
   const found = judgement.findings.map((finding) => {
     const reason = reasonOf(terms, moves, judgement, finding);
     const move = moves[finding.move] as Move;

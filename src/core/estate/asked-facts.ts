@@ -76,7 +76,8 @@ export function findUnknowns(
     string,
     { why: Unknown['why']; fact: string; product: string; because: string[]; systems: System[] }
   >();
-  const add = (product: string, fact: string, why: Unknown['why'], because: string, system: System): void => {
+  type About = Pick<Unknown, 'product' | 'fact' | 'why'>;
+  const add = ({ product, fact, why }: About, because: string, system: System): void => {
     const key = `${product}/${fact}/${why}`;
     const entry = found.get(key) ?? { why, fact, product, because: [], systems: [] };
     entry.because.push(because);
@@ -90,14 +91,19 @@ export function findUnknowns(
     for (const part of known ? PARTS : (['product'] as const)) {
       const reading = system[part];
       if (!('is' in reading))
-        add(product, part, 'unknown', 'unknown' in reading ? reading.unknown : 'could be several', system);
+        add(
+          { product, fact: part, why: 'unknown' },
+          'unknown' in reading ? reading.unknown : 'could be several',
+          system
+        );
     }
     for (const fact of known?.asked ?? []) {
       const seen = seenOf(system, fact, decided);
-      if (seen.kind === 'unknown') add(product, fact, 'unknown', seen.why, system);
-      else if (seen.kind === 'disputed') add(product, fact, 'disputed', 'stated differently', system);
+      if (seen.kind === 'unknown') add({ product, fact, why: 'unknown' }, seen.why, system);
+      else if (seen.kind === 'disputed')
+        add({ product, fact, why: 'disputed' }, 'stated differently', system);
       else if (seen.kind === 'known' && isStale(kinds.find(fact), seen, today))
-        add(product, fact, 'stale', 'read too long ago', system);
+        add({ product, fact, why: 'stale' }, 'read too long ago', system);
     }
   }
   return [...found.values()]

@@ -2,6 +2,12 @@ import type { PairingModel, Place, ProductModel } from '../compile';
 import { type Truth, truthOf } from '../condition';
 import { BASE_PATCH, matchesRange, sequenceOf } from '../version';
 
+/** A place of a product. */
+interface PlaceIn {
+  readonly model: ProductModel;
+  readonly place: Place;
+}
+
 /**
  * Whether a release of one product and one of a linked system may be together, as a pairing of the first says: a line of
  * `fits` has both, or they are at most so many releases of one product apart. A release in no line is unknown in a partial
@@ -9,10 +15,8 @@ import { BASE_PATCH, matchesRange, sequenceOf } from '../version';
  */
 export function fitsTogether(
   { pairing, fits }: PairingModel,
-  own: ProductModel,
-  arrival: Place,
-  other: ProductModel,
-  place: Place
+  { model: own, place: arrival }: PlaceIn,
+  { model: other, place }: PlaceIn
 ): Truth {
   const { apart, table } = pairing;
   const there = other.releases[place.release];

@@ -104,7 +104,7 @@ export class Together<W extends Way, Need> {
   #gateOf(ask: AskPartner<W, Need>, partner: PairedSystem<W, Need>): PartnerGate<Need> {
     if (partner.start === undefined) return { truth: 'unknown', met: true, cut: false, needs: [] };
     const fitsAt = (place: Place, arrival = ask.arrival): Truth =>
-      fitsTogether(ask.pairing, ask.own.model, arrival, partner.model, place);
+      fitsTogether(ask.pairing, { model: ask.own.model, place: arrival }, { model: partner.model, place });
     const stands = fitsAt(partner.start);
     if (stands === 'yes' || partner.stays)
       return { truth: stands, met: stands === 'unknown', cut: false, needs: [] };

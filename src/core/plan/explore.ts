@@ -78,7 +78,7 @@ function explore(planning: Planning, looking: Looking, found: TargetPlan): Explo
   );
   const labelsOf = (result: typeof sure): readonly Label[] => result?.routes.get(targetKey(place)) ?? [];
   const [inSure, inBest] = [labelsOf(sure), labelsOf(best)];
-  const { label } = findChosen(terms, start, place, 'sure');
+  const { label } = findChosen(terms, { start, target: place }, 'sure');
   const isCut = (sure?.cut ?? false) || (best?.cut ?? false);
   // Past its budget the search may have missed the chosen route, which is always in the list.
   const all = isCut && label ? [...inSure, ...inBest, label] : [...inSure, ...inBest];

@@ -38,7 +38,7 @@ export function pairedBy(system: string, terms: Terms, stands: Stands): PairedBy
       return { ways: [...routes.values()].flat(), met: met.size > 0, cut };
     },
     reaches: (from, target, when, gates) =>
-      findChosen(termsAt(when, gates), from, target, when.run).verdict !== 'closed',
+      findChosen(termsAt(when, gates), { start: from, target }, when.run).verdict !== 'closed',
     compare: (a, b) => compareByPreference(a.criteria, b.criteria),
     tell: ({ pairing, way, when, gates, together }) => ({
       need: {
@@ -49,7 +49,7 @@ export function pairedBy(system: string, terms: Terms, stands: Stands): PairedBy
         finish: way.judgement.schedule.days.at(-1)?.hop ?? { first: 0, last: 0, exact: false },
         waitsUntil: way.criteria.waits === Infinity ? 'unknown' : way.criteria.waits,
         together,
-        route: routeOf({ ...terms, today: when.today, from: when.from, gates }, way, when.run)
+        route: routeOf(termsAt(when, gates), way, when.run)
       },
       moves: way.moves,
       gates

@@ -184,7 +184,7 @@ function planGoalOnly(
   const target = targetOf(terms, place);
   if (targetKey(place) === targetKey(start)) {
     const { plan, bestWithoutCells } = settled({ target }, 'here', false);
-    const timing = findTiming(terms, start, place, undefined, others);
+    const timing = findTiming(terms, { start, target: place }, undefined, others);
     return {
       start,
       place,
@@ -196,13 +196,13 @@ function planGoalOnly(
       cut: false
     };
   }
-  const sure = findChosen(terms, start, place, 'sure');
+  const sure = findChosen(terms, { start, target: place }, 'sure');
   if (!sure.label || sure.verdict === 'not yet') return undefined;
   // A sure run that met nothing unknown goes the same as the best one.
   const better = sure.verdict !== 'straight' && sure.met.size > 0;
   const [best, withoutCells] = better
     ? [true, false].map((cells) =>
-        bestOf(sure.verdict, findChosen(terms, start, place, 'best', { cells }).verdict)
+        bestOf(sure.verdict, findChosen(terms, { start, target: place }, 'best', { cells }).verdict)
       )
     : [];
   const verdicts = { best: best ?? sure.verdict, withoutCells: withoutCells ?? sure.verdict };
@@ -223,7 +223,7 @@ function planGoalOnly(
     chosen: sure.label,
     targets: [plan],
     bestWithoutCells: [verdicts.withoutCells],
-    timing: findTiming(terms, start, place, sure.label, others),
+    timing: findTiming(terms, { start, target: place }, sure.label, others),
     cut: sure.cut
   };
 }
@@ -250,7 +250,7 @@ function planEveryTarget(
     return judged.plan;
   });
   const chosen = place && decidedOf(terms, place, labels, way);
-  const timing = findTiming(terms, start, place, chosen, others);
+  const timing = findTiming(terms, { start, target: place }, chosen, others);
   const goal = place && targetOf(terms, place);
   return {
     start,

@@ -158,11 +158,15 @@ export class Planning {
     { goal, decisions, nodes }: { goal: Goal; decisions: readonly Decision[]; nodes: number }
   ): Terms {
     const around = { links: this.links, decided: this.decided };
-    return termsOf(model, goal, this.estate.site.countsExpected, this.today, {
+    const { catalogue, today } = this;
+    return termsOf(model, {
+      goal,
+      countsExpected: this.estate.site.countsExpected,
+      today,
       nodes,
       activated: activatedOf(system, this.decided),
       held: this.#held,
-      asking: askingOf(this.catalogue, model.product, system, around, { decisions, today: this.today })
+      asking: askingOf({ catalogue, product: model.product }, system, around, { decisions, today })
     });
   }
 

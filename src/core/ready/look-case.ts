@@ -97,7 +97,7 @@ function searchFor(
   const isOpenToDoubt = goalPlan.sure !== goalPlan.best || goalPlan.sure === 'closed' || !startIsSure;
   const found = isOpenToDoubt ? findOut(planning, looking, goalPlan) : undefined;
   const lifted = goalPlan.route ?? found?.openings.openings[0]?.route;
-  const best = lifted ? undefined : findChosen(terms, start, place, 'best').label;
+  const best = lifted ? undefined : findChosen(terms, { start, target: place }, 'best').label;
   const way = lifted ?? (best && routeOf(terms, best, 'best'));
   return { ...(way ? { way } : {}), ...(found ? { found } : {}) };
 }

@@ -127,14 +127,16 @@ function maps(table: NonNullable<RightModel['right']['mapsEditions']>, from: str
 function isUsable(terms: RightTerms, { right, until }: RightModel, step: RightStep, on: StepDays): Truth {
   const carried = right.kind === 'carried' ? step.asked.activated : 'yes';
   return until
-    ? and(carried, isInTime(terms, readDay(until, terms.countsExpected), right.counts, step, on))
+    ? and(
+        carried,
+        isInTime(terms, { until: readDay(until, terms.countsExpected), counts: right.counts }, step, on)
+      )
     : carried;
 }
 
 function isInTime(
   terms: RightTerms,
-  until: number | 'unknown',
-  counts: string | undefined,
+  { until, counts }: { readonly until: MaybeDay; readonly counts: string | undefined },
   step: RightStep,
   on: StepDays
 ): Truth {

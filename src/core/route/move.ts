@@ -56,7 +56,8 @@ function findOpenings(model: ProductModel, from: Place, cells: boolean): Opening
     for (const hop of model.hopsFromNothing) pushFromNothing(openings, model, hop, from);
     return openings;
   }
-  for (const hop of model.hopsFrom[from.release] ?? []) pushHop(openings, model, hop, from, cells);
+  for (const hop of model.hopsFrom[from.release] ?? [])
+    openings.push(...hopOpenings(model, hop, from, cells));
   for (const change of model.changesAt[from.release] ?? []) {
     const exists = model.releases[from.release]?.editions.includes(change.to);
     if (change.from === from.edition && exists && model.richer[change.from]?.[change.to])
@@ -87,7 +88,8 @@ function pushFromNothing(openings: Opening[], model: ProductModel, hop: HopModel
       });
 }
 
-function pushHop(openings: Opening[], model: ProductModel, hop: HopModel, from: Place, cells: boolean): void {
+function hopOpenings(model: ProductModel, hop: HopModel, from: Place, cells: boolean): Opening[] {
+  const openings: Opening[] = [];
   const kind = hop.hop.kind;
   const published = hop.editions[from.edition] ?? [];
   const absent =
@@ -103,6 +105,7 @@ function pushHop(openings: Opening[], model: ProductModel, hop: HopModel, from: 
       openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop, cell });
     }
   }
+  return openings;
 }
 
 function pushEmptyCells(openings: Opening[], model: ProductModel, from: Place): void {

@@ -60,6 +60,9 @@ export interface Terms {
 }
 
 export interface CaseInputs {
+  readonly goal: Goal;
+  readonly countsExpected: boolean;
+  readonly today: Day;
   readonly nodes: number;
   readonly activated: Truth;
   readonly held: ReadonlySet<string>;
@@ -111,19 +114,11 @@ export const termsWith = (
 export const noted = (terms: Terms): Terms => ({ ...terms, notes: new Notes() });
 
 /** Gathers the terms of one case. */
-export function termsOf(
-  model: ProductModel,
-  goal: Goal,
-  countsExpected: boolean,
-  today: Day,
-  inputs: CaseInputs
-): Terms {
+export function termsOf(model: ProductModel, inputs: CaseInputs): Terms {
+  const { goal, countsExpected, today } = inputs;
   const publications = model.releases.map((r) => findPublication(r, goal.maturities, countsExpected));
   return {
     model,
-    goal,
-    countsExpected,
-    today,
     from: today,
     leadsFrom: today,
     ...inputs,

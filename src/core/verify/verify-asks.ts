@@ -55,29 +55,16 @@ export function verifyAsked(
   const cures = asked.cures.map((c) => published.find((p) => p.id === c.id && p.kind !== 'replacement'));
   if (cures.some((c) => c === undefined)) add('a cure nobody publishes for this step');
   const known = cures.filter((c) => c !== undefined);
-  asked.cures.forEach((c, i) => verifyCure(of, c, known[i], step, add));
-  if (known.some((c) => !isCureHere(of, c, state, step.to))) add('a cure that is none here');
+  asked.cures.forEach((c, i) => verifyCure(of, { told: c, published: known[i] }, step, add));
+  if (known.some((c) => !isCureHere(of, c, { state, at: step.to }))) add('a cure that is none here');
   if (new Set(known.map((c) => c.fact)).size < known.length) add('two cures of one fact');
   const before = curedState(of, state, known);
   const hop = of.product.hops?.find((h) => h.id === step.id);
-  if (!holds(of, step, hop, before, known)) add('something asked of the system does not hold');
-  if (
-    known.some((c) =>
-      holds(
-        of,
-        step,
-        hop,
-        curedState(
-          of,
-          state,
-          known.filter((k) => k !== c)
-        ),
-        known.filter((k) => k !== c)
-      )
-    )
-  )
+  if (!holds(of, { step, hop, cures: known }, before)) add('something asked of the system does not hold');
+  const without = (cure: Cure): Cure[] => known.filter((k) => k !== cure);
+  if (known.some((c) => holds(of, { step, hop, cures: without(c) }, curedState(of, state, without(c)))))
     add('a cure that is not needed');
-  verifyPerhaps(of, asked, known, state, add);
+  verifyPerhaps(of, { ...asked, known }, state, add);
   verifyWorkArounds(of, asked, before, add);
   verifyWork(of, asked, usedState(of, before, hop), add);
   const activated = readActivated(of, before);
@@ -90,8 +77,7 @@ export function verifyAsked(
 
 function verifyCure(
   of: VerifyAsking,
-  step: CureStep,
-  cure: Cure | undefined,
+  { told: step, published: cure }: { readonly told: CureStep; readonly published: Cure | undefined },
   before: CountedStep,
   add: Add
 ): void {
@@ -123,8 +109,7 @@ const bindingOn = (of: VerifyAsking, step: CountedStep): Requirement[] =>
 function isCureHere(
   of: VerifyAsking,
   cure: Cure,
-  state: VerifyState,
-  at: Standing,
+  { state, at }: { readonly state: VerifyState; readonly at: Standing },
   run: Run = 'sure'
 ): boolean {
   const takes = (t: Truth): boolean => collapse(t, run, 'demand');
@@ -149,8 +134,7 @@ function isCureHere(
 /** A cure is told as needed only perhaps just where the rest would do if all that is not read turned out well. */
 function verifyPerhaps(
   of: VerifyAsking,
-  { step, cures }: AskedStep,
-  known: readonly Cure[],
+  { step, cures, known }: AskedStep & { readonly known: readonly Cure[] },
   state: VerifyState,
   add: Add
 ): void {
@@ -161,8 +145,8 @@ function verifyPerhaps(
     const rest = known.filter((c) => c !== cure);
     const does = subsetsOf(rest).some(
       (set) =>
-        set.every((c) => isCureHere(unread, c, state, step.to, 'best')) &&
-        holds(unread, step, hop, curedState(unread, state, set), set, 'best')
+        set.every((c) => isCureHere(unread, c, { state, at: step.to }, 'best')) &&
+        holds(unread, { step, hop, cures: set }, curedState(unread, state, set), 'best')
     );
     if (told !== does)
       add(told ? 'a cure that is needed for certain' : 'hides that a cure is needed only perhaps');
@@ -187,13 +171,18 @@ const unreadOf = (asking: Asking): Asking =>
       }
     : asking;
 
+/** A step with the cures done before it. */
+interface Taken {
+  readonly step: CountedStep;
+  readonly hop: Hop | undefined;
+  readonly cures: readonly Cure[];
+}
+
 /** Whether all that closes holds, decisions let pass or not; in the best run also what may hold. */
 function holds(
   of: VerifyAsking,
-  step: CountedStep,
-  hop: Hop | undefined,
+  { step, hop, cures }: Taken,
   before: VerifyState,
-  cures: readonly Cure[],
   run: Run = 'sure'
 ): boolean {
   const { decided } = of.asking;
@@ -214,7 +203,7 @@ function holds(
         return or(not(concerns), truthBy(of, needs, node));
       });
       const plain = truths.reduce(and);
-      if (takes(isSite ? plain : stated(of, r, plain, nodes, used))) return true;
+      if (takes(isSite ? plain : stated(of, r, plain, { nodes, used }))) return true;
       return (
         (grade === 'warning' && inTime(decided.accepted.get(r.id))) ||
         ((isSite || grade === 'warning') && inTime(decided.waived.get(r.id)))
@@ -248,7 +237,9 @@ function holds(
     placed &&
     cures.every((c) => takes(nodes.map((node) => canTake(of, c, node)).reduce(and))) &&
     (step.kind === 'edition change' ||
-      (of.product.companions ?? []).every((c) => takes(worksOn(of, c, step, used, inTime))))
+      (of.product.companions ?? []).every(
+        (c) => inTime(decided.ignored.get(c.id)) || takes(worksOn(of, c, step, used))
+      ))
   );
 }
 
@@ -257,8 +248,7 @@ function stated(
   of: VerifyAsking,
   r: Requirement,
   own: Truth,
-  nodes: readonly Evidence[],
-  used: VerifyState
+  { nodes, used }: { readonly nodes: readonly Evidence[]; readonly used: VerifyState }
 ): Truth {
   const said = of.asking.checked.requirements.get(r.id);
   const { when } = r;
@@ -276,17 +266,10 @@ function stated(
   return own === 'unknown' ? said : own === said ? own : 'unknown';
 }
 
-function worksOn(
-  of: VerifyAsking,
-  companion: Companion,
-  step: CountedStep,
-  used: VerifyState,
-  inTime: (day: number | undefined) => boolean
-): Truth {
+function worksOn(of: VerifyAsking, companion: Companion, step: CountedStep, used: VerifyState): Truth {
   const own = ownOf(of, companion);
   if (!(own?.essential ?? companion.essential)) return 'yes';
   if (!own && of.asking.companionsWhole) return 'yes';
-  if (inTime(of.asking.decided.ignored.get(companion.id))) return 'yes';
   const possible: Truth[] = [];
   let settled = false;
   for (const fare of companion.fares) {
@@ -391,13 +374,17 @@ function timesOf(
   return linked === 'unknown' || linked.members.length === 0 ? 1 : linked.members.length;
 }
 
+/** A standing of a product. */
+interface StandingIn {
+  readonly product: Product;
+  readonly at: Standing;
+}
+
 /** Whether two linked releases may be together, as a pairing of the product says. */
 export function verifyFit(
-  own: Product,
   pairing: NonNullable<Product['pairings']>[number],
-  to: Standing,
-  other: Product,
-  place: Standing
+  { product: own, at: to }: StandingIn,
+  { product: other, at: place }: StandingIn
 ): Truth {
   if (pairing.apart !== undefined) {
     const sequence = sequenceOf(own);

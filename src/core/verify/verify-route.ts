@@ -159,8 +159,9 @@ function verifyPairings(
     if (linked === 'unknown') add('nobody has said what it hangs on');
     else
       for (const side of linked) {
-        const fits = (place: Standing): boolean =>
-          verifyFit(terms.product, pairing, step.to, side.terms.product, place) === 'yes';
+        const fitAt = (at: Standing, place: Standing): Truth =>
+          verifyFit(pairing, { product: terms.product, at }, { product: side.terms.product, at: place });
+        const fits = (place: Standing): boolean => fitAt(step.to, place) === 'yes';
         if (side.start && fits(side.start)) continue;
         const need = route.needsFirst.find(
           (n) => n.pairing === pairing.id && n.system === side.system && fits(n.to)
@@ -174,8 +175,7 @@ function verifyPairings(
             verifyRoute(own, side.start, need.to, need.route).some((f) => !(isMutual && OF_DAYS.has(f.code)))
           )
             add('needs first what has no way');
-          const fitsStart = (place: Standing): Truth =>
-            verifyFit(terms.product, pairing, route.steps[0]?.from ?? step.from, side.terms.product, place);
+          const fitsStart = (place: Standing): Truth => fitAt(route.steps[0]?.from ?? step.from, place);
           if (need.together !== (fitsStart(side.start) === 'yes' && fitsStart(need.to) === 'no'))
             add('claims otherwise whether two go only together');
           if (need.route.finish.last !== need.finish.last || need.route.waitsUntil !== need.waitsUntil)

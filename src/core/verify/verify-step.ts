@@ -66,7 +66,7 @@ export function verifyCounted(terms: VerifyTerms, step: CountedStep, around: Aro
   if (step.kept !== (nothing ? 'everything' : (hop?.kept ?? 'everything')))
     add('kept differs from the catalogue');
   if (!offers(terms.product, step.to)) add('the release does not come so');
-  verifyDays(terms, entry, step, around, add);
+  verifyDays(terms, { step, closes: entry.closes }, around, add);
   verifyRight({ ...terms, activated: around.activated }, step, add);
 }
 
@@ -161,8 +161,7 @@ function verifyChange(product: Product, change: EditionChange, { from, to }: Cou
 
 function verifyDays(
   terms: VerifyTerms,
-  entry: Hop | EditionChange,
-  step: CountedStep,
+  { step, closes }: { readonly step: CountedStep; readonly closes: string | undefined },
   around: Around,
   add: Add
 ): void {
@@ -173,7 +172,7 @@ function verifyDays(
   const lead = around.leadDays > 0 ? terms.today + around.leadDays : terms.today;
   if (days.first < lead) add('starts before what it needs has come');
   if (bounds.some((b) => !isReached(days, b))) add('falls before it is published, settled or open');
-  if (!isInTime(days, readText(terms.countsExpected, entry.closes))) add('falls after it closes');
+  if (!isInTime(days, readText(terms.countsExpected, closes))) add('falls after it closes');
   const free = afterStep(terms, around.before);
   if (days.first < free || (pending && days.first < pending.days.first))
     add('starts before the step before it ends');

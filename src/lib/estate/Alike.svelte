@@ -44,9 +44,7 @@
       <p>
         <a href="/stair?at={encodeURIComponent(other.systems[0] ?? '')}"
           >{other.systems.length === 1 ? its?.name : sayCount(other.systems.length, 'system')}</a
-        >: {its
-          ? findDeviations(its, system, desk.estate.decisions, desk.decided, desk.today).join('; ')
-          : ''}
+        >: {its ? findDeviations(its, system, desk.decidedOn).join('; ') : ''}
       </p>
     {/each}
     <p class="names soft">

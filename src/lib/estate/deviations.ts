@@ -3,13 +3,18 @@ import { activatedOf } from '$core/bind';
 import { type Decision, type FactDecisions, seenOf, situationKey, type System } from '$core/estate';
 import { naming } from '$lib/ready/naming';
 
+/** What is decided, as of a day. */
+interface DecidedOn {
+  readonly decisions: readonly Decision[];
+  readonly decided: FactDecisions;
+  readonly today: Day;
+}
+
 /** In what a system's case deviates from another of the same situation, in words. */
 export function findDeviations(
   own: System,
   base: System,
-  decisions: readonly Decision[],
-  decided: FactDecisions,
-  today: Day
+  { decisions, decided, today }: DecidedOn
 ): string[] {
   const words: string[] = [];
   const [a, b] = [activatedOf(own, decided), activatedOf(base, decided)];

@@ -72,6 +72,12 @@ class Desk {
   readonly decided = $derived(
     this.planning?.decided ?? new FactDecisions(this.estate.decisions, formatDay(this.today))
   );
+  /** What is decided, as of the day planned for. */
+  readonly decidedOn = $derived({
+    decisions: this.estate.decisions,
+    decided: this.decided,
+    today: this.today
+  });
   /** The catalogue as the plan reads it: rulings applied. */
   readonly settled = $derived(this.planning?.catalogue);
 

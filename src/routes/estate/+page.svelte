@@ -92,7 +92,7 @@
         ? ''
         : base === plan
           ? `${plan.systems.length} of ${systemsIn(alike)} in this situation`
-          : `${plan.systems.length} of ${systemsIn(alike)}: ${findDeviations(system, other, desk.estate.decisions, desk.decided, desk.today).join(', ')}`;
+          : `${plan.systems.length} of ${systemsIn(alike)}: ${findDeviations(system, other, desk.decidedOn).join(', ')}`;
     return [system?.team ?? 'no team', plan.systems.length === 1 ? system?.name : '', part]
       .filter(Boolean)
       .join(', ');

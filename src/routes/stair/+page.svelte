@@ -163,9 +163,7 @@
 
   function deviates(other: CasePlan): string {
     const its = desk.systems.get(other.systems[0] ?? '');
-    return its && system
-      ? findDeviations(its, system, desk.estate.decisions, desk.decided, desk.today).join('; ')
-      : '';
+    return its && system ? findDeviations(its, system, desk.decidedOn).join('; ') : '';
   }
 
   function bendBy(change: { days?: number; zoom?: number } | undefined): void {

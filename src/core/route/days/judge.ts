@@ -2,7 +2,7 @@ import { and, type Run, type Truth, truthOf } from '../../condition';
 import { type DateInterval, type MaybeDay, monthsBetween, readDay, type StepDays } from '../../date';
 import { BASE_PATCH, type Position } from '../../version';
 import { useRight, type UsedRight } from '../step/use-right';
-import { gatesOf, layDays, layNext, type MoveDays, type Schedule } from './lay-days';
+import { gatesOf, type Judging, layDays, layNext, type MoveDays, type Schedule } from './lay-days';
 import { KEPT, type Kept } from '../../catalogue';
 import type { Goal } from '../../estate';
 import { type Move } from '../move';
@@ -29,15 +29,15 @@ export interface Judgement {
 
 /**
  * Judges a sequence of moves clause by clause, on the days it would fall on.
- * `isTarget`: the last move's standing is the target, so settling, resting and months left bind too.
+ * Where the last move's standing is the target, settling, resting and months left bind too.
  * The caller decides what an unknown finding means: the sure run refuses it, the best run rests on it.
  */
-export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boolean, run: Run): Judgement {
-  const schedule = layDays(terms, moves, isTarget, run);
+export function judgeMoves(terms: Terms, moves: readonly Move[], how: Judging): Judgement {
+  const schedule = layDays(terms, moves, how);
   const findings: Finding[] = [];
   const rights: UsedRight[] = [];
-  moves.forEach((move, i) =>
-    rights.push(judgeMove(terms, move, i, schedule.days[i] as MoveDays, run, findings))
+  moves.forEach((move, at) =>
+    rights.push(judgeMove(terms, { move, at, days: schedule.days[at] as MoveDays, run: how.run }, findings))
   );
   for (const at of schedule.overstays)
     pushFinding(terms, findings, {
@@ -46,7 +46,7 @@ export function judgeMoves(terms: Terms, moves: readonly Move[], isTarget: boole
       move: at,
       truth: 'no'
     });
-  if (isTarget) judgeRest(terms, moves, schedule, findings);
+  if (how.isTarget) judgeRest(terms, moves, schedule, findings);
   return { schedule, rights, findings };
 }
 
@@ -58,26 +58,31 @@ export function judgeNext(
   terms: Terms,
   before: Judgement,
   moves: readonly Move[],
-  isTarget: boolean,
-  run: Run
+  how: Judging
 ): Judgement | undefined {
-  const schedule = layNext(terms, before.schedule, moves, isTarget, run);
+  const schedule = layNext(terms, before.schedule, moves, how);
   if (!schedule) return undefined;
   const at = moves.length - 1;
   const findings = [...before.findings];
-  const right = judgeMove(terms, moves[at] as Move, at, schedule.days[at] as MoveDays, run, findings);
-  if (isTarget) judgeRest(terms, moves, schedule, findings);
+  const right = judgeMove(
+    terms,
+    { move: moves[at] as Move, at, days: schedule.days[at] as MoveDays, run: how.run },
+    findings
+  );
+  if (how.isTarget) judgeRest(terms, moves, schedule, findings);
   return { schedule, rights: [...before.rights, right], findings };
 }
 
-function judgeMove(
-  terms: Terms,
-  move: Move,
-  at: number,
-  days: MoveDays,
-  run: Run,
-  findings: Finding[]
-): UsedRight {
+/** A move at its place in a route, on its days, in a run. */
+interface Placed {
+  readonly move: Move;
+  readonly at: number;
+  readonly days: MoveDays;
+  readonly run: Run;
+}
+
+function judgeMove(terms: Terms, placed: Placed, findings: Finding[]): UsedRight {
+  const { move, at, days, run } = placed;
   const add = (code: ClauseCode, truth: Truth, subject = move.id): void => {
     if (truth !== 'yes') pushFinding(terms, findings, { code, subject, move: at, truth });
   };
@@ -94,7 +99,7 @@ function judgeMove(
   judgeLevels(terms, move, days, add);
   judgeOpenDays(terms, move, days, add);
   if (move.cell !== undefined) add('cell', 'unknown', move.cell);
-  return judgeRight(terms, move, days.hop, run, add);
+  return judgeRight(terms, placed, add);
 }
 
 /** A decision with a last day counts only where the step is certain to be over by then. */
@@ -202,8 +207,8 @@ function isByEnd(terms: Terms, days: StepDays, end: DateInterval | undefined): T
   return days.last > last ? 'no' : days.exact ? 'yes' : 'unknown';
 }
 
-function judgeRight(terms: Terms, move: Move, on: StepDays, run: Run, add: Add): UsedRight {
-  const found = useRight(terms, move, on, run);
+function judgeRight(terms: Terms, { move, days, run }: Placed, add: Add): UsedRight {
+  const found = useRight(terms, move, days.hop, run);
   if (found.closes) add('right', 'no', found.locked);
   else if (found.met === 'unknown') add('right', 'unknown', found.use.right);
   if (!terms.goal.allow.spending) add('spending', spendsNothing(found.use, move), '');

@@ -8,6 +8,12 @@ import type { RouteGate, Terms } from '../terms';
 /** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
 const MINUTES_A_DAY = 1440;
 
+/** How a sequence of moves is judged: with its end as the target, so that settling and resting bind there; in which run. */
+export interface Judging {
+  readonly isTarget: boolean;
+  readonly run: Run;
+}
+
 export interface MoveDays {
   readonly patch?: StepDays;
   readonly hop: StepDays;
@@ -30,21 +36,19 @@ interface Moment {
  * Gives every step its day (RECKONING C2): the earliest that the steps before it, publication, settling and first
  * open days allow, each counted step on days of its own, its patch with it or, where the step must wait, before it.
  * A step onto a release out of service is put off just so far that the stay there keeps the pass days.
- * `settles`: the last move's release is the target, so settling days bind every step that arrives on it.
+ * Where the last move's release is the target, settling days bind every step that arrives on it.
  * Cost: O(moves) per put-off, at most one put-off a move.
  */
-export function layDays(terms: Terms, moves: readonly Move[], settles: boolean, run: Run): Schedule {
+export function layDays(terms: Terms, moves: readonly Move[], how: Judging): Schedule {
   const notBefore: MaybeDay[][] = moves.map(() => []);
   const overstays: number[] = [];
-  let laid = layForward(terms, moves, settles, notBefore, run);
-  for (
-    let at = findOverstay(terms, moves, laid.days, run, overstays);
-    at;
-    at = findOverstay(terms, moves, laid.days, run, overstays)
-  ) {
+  let laid = layForward(terms, moves, how, notBefore);
+  const tooLong = (): Overstay | undefined =>
+    findOverstay(terms, { moves, days: laid.days, run: how.run }, overstays);
+  for (let at = tooLong(); at; at = tooLong()) {
     const bounds = notBefore[at.enter] ?? [];
     bounds.push(at.until);
-    const next = layForward(terms, moves, settles, notBefore, run);
+    const next = layForward(terms, moves, how, notBefore);
     if (at.until !== 'unknown' && firstDay(next.days[at.leave]) > firstDay(laid.days[at.leave])) {
       bounds.pop();
       overstays.push(at.enter);
@@ -56,9 +60,8 @@ export function layDays(terms: Terms, moves: readonly Move[], settles: boolean, 
 function layForward(
   terms: Terms,
   moves: readonly Move[],
-  settles: boolean,
-  notBefore: readonly (readonly MaybeDay[])[],
-  run: Run
+  { isTarget: settles, run }: Judging,
+  notBefore: readonly (readonly MaybeDay[])[]
 ): { days: MoveDays[]; waitsUntil: MaybeDay } {
   const target = settles ? moves[moves.length - 1]?.to.release : undefined;
   const days: MoveDays[] = [];
@@ -85,27 +88,25 @@ export function layNext(
   terms: Terms,
   before: Schedule,
   moves: readonly Move[],
-  settles: boolean,
-  run: Run
+  { isTarget, run }: Judging
 ): Schedule | undefined {
   const last = moves.length - 1;
   const move = moves[last] as Move;
   const placed = layMove(terms, move, {
     before: before.days[last - 1]?.hop,
-    isTarget: settles,
+    isTarget,
     notBefore: [],
     run
   });
   const days = [...before.days, placed.days];
-  if (move.from.release !== move.to.release && overstayAt(terms, moves, days, run, last)) return undefined;
+  if (move.from.release !== move.to.release && overstayAt(terms, { moves, days, run }, last))
+    return undefined;
   return { days, waitsUntil: laterWait(before.waitsUntil, placed.waitsUntil), overstays: before.overstays };
 }
 
-interface Around {
+interface Around extends Judging {
   readonly before: StepDays | undefined;
-  readonly isTarget: boolean;
   readonly notBefore: readonly MaybeDay[];
-  readonly run: Run;
 }
 
 function layMove(
@@ -132,8 +133,8 @@ function layMove(
     earliest = notEarlier(terms, earliest, gate.notBefore);
     if (gate.waits !== undefined) waitsUntil = laterWait(waitsUntil, gate.waits);
   }
-  const patchFrom = patch ? notEarlier(terms, free, patchWait) : undefined;
-  return { days: placeMove(terms, move, earliest, patch, patchFrom), waitsUntil };
+  const first = patch && { patch, from: notEarlier(terms, free, patchWait) };
+  return { days: placeMove(terms, move, earliest, first), waitsUntil };
 }
 
 /** How pairings stand where a release is arrived at. */
@@ -168,11 +169,11 @@ function placeMove(
   terms: Terms,
   move: Move,
   earliest: Moment,
-  patch: PatchModel | undefined,
-  from: Moment | undefined
+  first: { readonly patch: PatchModel; readonly from: Moment } | undefined
 ): MoveDays {
   const own = carefulMinutesOf(move) * terms.nodes + move.asked.carefulMinutes;
-  if (!patch || !from) return { hop: span(earliest, own) };
+  if (!first) return { hop: span(earliest, own) };
+  const { patch, from } = first;
   const alone = span(from, patch.carefulMinutes * terms.nodes);
   if (from.exact && earliest.exact && earliest.day > alone.last)
     return { patch: alone, hop: span(earliest, own) };
@@ -207,6 +208,13 @@ const laterWait = (a: MaybeDay, b: MaybeDay): MaybeDay =>
   a === 'unknown' || b === 'unknown' ? 'unknown' : Math.max(a, b);
 const firstDay = (days: MoveDays | undefined): Day => days?.hop.first ?? 0;
 
+/** Moves on their days, in a run. */
+interface Laid {
+  readonly moves: readonly Move[];
+  readonly days: readonly MoveDays[];
+  readonly run: Run;
+}
+
 interface Overstay {
   readonly enter: number;
   readonly leave: number;
@@ -217,28 +225,16 @@ interface Overstay {
  * The last stay on a stepping stone that is longer out of service than the pass days, with the day the step onto
  * it must be put off to; `unknown` where the leaving day is unknown, which in the sure run counts as too long.
  */
-function findOverstay(
-  terms: Terms,
-  moves: readonly Move[],
-  days: readonly MoveDays[],
-  run: Run,
-  settled: readonly number[]
-): Overstay | undefined {
-  for (let leave = moves.length - 1; leave > 0; leave--) {
-    const found = overstayAt(terms, moves, days, run, leave);
+function findOverstay(terms: Terms, laid: Laid, settled: readonly number[]): Overstay | undefined {
+  for (let leave = laid.moves.length - 1; leave > 0; leave--) {
+    const found = overstayAt(terms, laid, leave);
     if (found && !settled.includes(found.enter)) return found;
   }
   return undefined;
 }
 
 /** The stay that the move at `leave` ends, where it is too long. */
-function overstayAt(
-  terms: Terms,
-  moves: readonly Move[],
-  days: readonly MoveDays[],
-  run: Run,
-  leave: number
-): Overstay | undefined {
+function overstayAt(terms: Terms, { moves, days, run }: Laid, leave: number): Overstay | undefined {
   const stone = moves[leave]?.from.release;
   if (stone === undefined || stone === moves[leave]?.to.release) return undefined;
   let enter = leave - 1;

@@ -28,7 +28,7 @@ export function findFallbacks(terms: Terms, label: Label, target: Place): Fallba
       barred: new Set([...terms.barred, move.id])
     };
     const start = { ...move.from, patch: move.level };
-    const { label: chosen } = findChosen(after, start, target, 'sure');
+    const { label: chosen } = findChosen(after, { start, target }, 'sure');
     return { hop: i, id: move.id, ...(chosen ? { route: routeOf(after, chosen) } : {}) };
   });
 }

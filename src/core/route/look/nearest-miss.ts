@@ -104,15 +104,14 @@ const isLess = (miss: Miss, than: Miss | undefined): boolean => !than || miss.fa
 
 function leastFaulty(terms: Terms, miss: Miss, opening: Opening, asTarget: boolean): Miss {
   const patches = terms.model.releases[opening.from.release]?.patches.length ?? opening.from.patch + 1;
+  const how = { isTarget: asTarget, run: 'sure' } as const;
   let least: Miss | undefined;
   for (let level = opening.from.patch; level < patches && least?.faults !== 0; level++) {
     const to = opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
-    for (const asked of askStep(terms, { ...opening, to }, level, miss.along, 'sure')) {
+    for (const asked of askStep(terms, { opening: { ...opening, to }, level, along: miss.along }, 'sure')) {
       if (!takesCures(terms, miss.moves.length, asked.cures)) continue;
       const moves = [...miss.moves, { ...opening, level, to, asked }];
-      const judgement =
-        judgeNext(terms, miss.judgement, moves, asTarget, 'sure') ??
-        judgeMoves(terms, moves, asTarget, 'sure');
+      const judgement = judgeNext(terms, miss.judgement, moves, how) ?? judgeMoves(terms, moves, how);
       const faults = judgement.findings.length;
       if (!least || faults < least.faults)
         least = { moves, visited: [...miss.visited, to], judgement, along: asked.after, faults };

@@ -20,6 +20,12 @@ export interface Chosen {
   readonly cut: boolean;
 }
 
+/** From where to where. */
+export interface Ends {
+  readonly start: Place;
+  readonly target: Place;
+}
+
 export interface ChooseOptions {
   /** Place in KEPT: routes that keep less do not count. */
   readonly keptAtMost?: number;
@@ -37,17 +43,11 @@ export interface ChooseOptions {
  * Kinds of verdict are asked for from the best on; each leaves out what cannot give it.
  * Gives exactly what `findRoutes` with `verdictOf` and `chosenOf` gives. Cost: far fewer labels.
  */
-export function findChosen(
-  given: Terms,
-  start: Place,
-  target: Place,
-  run: Run,
-  options: ChooseOptions = {}
-): Chosen {
+export function findChosen(given: Terms, ends: Ends, run: Run, options: ChooseOptions = {}): Chosen {
   const terms = noted(given);
   let cut = false;
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
-    const found = new Choice(terms, { start, target }, { run, wanted, ...options }).find();
+    const found = new Choice(terms, ends, { run, wanted, ...options }).find();
     cut ||= found.cut || terms.notes.cut;
     const { met } = terms.notes;
     if (found.label) return { verdict: verdictOfLabel(terms, found.label), label: found.label, met, cut };
@@ -74,7 +74,7 @@ class Choice {
   readonly #stones: Pool;
   readonly #targets: Pool;
 
-  constructor(terms: Terms, ends: { readonly start: Place; readonly target: Place }, wanted: Wanted) {
+  constructor(terms: Terms, ends: Ends, wanted: Wanted) {
     this.#terms = terms;
     this.#start = ends.start;
     this.#target = ends.target;
@@ -83,7 +83,7 @@ class Choice {
     this.#expander = new Expander(terms, wanted.run, ends.target, cells);
     const usesCells = (wanted.run === 'best' && cells) || terms.learned.size > 0;
     const inPlace = wanted.wanted === 'straight' || wanted.wanted === 'by hops';
-    this.#ahead = hopsAhead(terms.model, ends.target.release, inPlace, usesCells);
+    this.#ahead = hopsAhead(terms.model, ends.target.release, { inPlace, cells: usesCells });
     const end = terms.serviceEnd[ends.target.release];
     const mustRest = !terms.goal.allow.restingOutOfService && terms.lifted.size === 0;
     this.#finishBy = mustRest && typeof end === 'number' ? end : Infinity;
@@ -155,19 +155,24 @@ const isBehind = (label: Criteria, best: Criteria): boolean => comparePartly(bes
 
 const AHEAD = new WeakMap<ProductModel, Map<string, readonly number[]>>();
 
+/** Whether by hops in place alone; whether by empty cells too. */
+interface By {
+  readonly inPlace: boolean;
+  readonly cells: boolean;
+}
+
 /** The least number of release hops from each release to one, whatever their clauses; none where no hop leads there. */
-function hopsAhead(model: ProductModel, target: number, inPlace: boolean, cells: boolean): readonly number[] {
+function hopsAhead(model: ProductModel, target: number, by: By): readonly number[] {
   const made = AHEAD.get(model) ?? new Map<string, readonly number[]>();
   AHEAD.set(model, made);
-  const key = `${target} ${inPlace} ${cells}`;
+  const key = `${target} ${by.inPlace} ${by.cells}`;
   const known = made.get(key);
   if (known) return known;
   const ahead: number[] = [];
   ahead[target] = 0;
   for (let layer = [target], n = 1; layer.length > 0; n++) {
     layer = model.releases.flatMap(({ index }) => {
-      if (ahead[index] !== undefined || !layer.some((to) => leads(model, index, to, inPlace, cells)))
-        return [];
+      if (ahead[index] !== undefined || !layer.some((to) => leads(model, index, to, by))) return [];
       return [index];
     });
     for (const index of layer) ahead[index] = n;
@@ -178,7 +183,7 @@ function hopsAhead(model: ProductModel, target: number, inPlace: boolean, cells:
   return ahead;
 }
 
-function leads(model: ProductModel, from: number, to: number, inPlace: boolean, cells: boolean): boolean {
+function leads(model: ProductModel, from: number, to: number, { inPlace, cells }: By): boolean {
   const isHop = model.hopsFrom[from]?.some((h) => h.to === to && (!inPlace || h.hop.kind === 'in place'));
   const isCell =
     cells &&

@@ -44,7 +44,7 @@ export class Expander {
       const before = moves[k - 1]?.asked.after ?? this.#terms.along;
       for (let level = move.from.patch; level <= move.level; level++) {
         const to = arrivalOf(move, level);
-        const less = askStep(this.#terms, { ...move, to }, level, before, run).filter(
+        const less = askStep(this.#terms, { opening: { ...move, to }, level, along: before }, run).filter(
           (a) =>
             isWithin(a.cures, move.asked.cures) &&
             (level < move.level || a.cures.length < move.asked.cures.length)
@@ -61,7 +61,7 @@ export class Expander {
     const changed = moves.map((m, i) =>
       i === k ? other : i === k + 1 && other.kind === 'edition change' ? { ...m, from: other.to } : m
     );
-    const { findings } = judgeMoves(this.#terms, changed, true, run);
+    const { findings } = judgeMoves(this.#terms, changed, { isTarget: true, run });
     return !findings.some((f) => f.move === k && (f.truth === 'no' || run === 'sure'));
   }
 
@@ -170,10 +170,8 @@ export class Expander {
     for (let level = opening.from.patch; level < last; level++) {
       if (floor && floor[opening.from.release]?.[level] !== true) continue;
       const to = arrivalOf(opening, level);
-      const ways =
-        this.#mode === 'open'
-          ? askEveryWay(terms, { ...opening, to }, level, label.along)
-          : askStep(terms, { ...opening, to }, level, label.along, this.#mode);
+      const step = { opening: { ...opening, to }, level, along: label.along };
+      const ways = this.#mode === 'open' ? askEveryWay(terms, step) : askStep(terms, step, this.#mode);
       let open = false;
       for (const asked of ways) {
         if (!takesCures(terms, label.moves.length, asked.cures)) continue;
@@ -182,7 +180,7 @@ export class Expander {
         const isHigher =
           every && this.#mode !== 'open' && lower.some((cures) => isWithin(cures, asked.cures));
         const move: Move = { ...opening, level, to, asked, ...(isHigher ? { higher: true } : {}) };
-        const next = extendLabel(terms, label, move, asTarget, this.#mode);
+        const next = extendLabel(terms, label, move, { isTarget: asTarget, mode: this.#mode });
         if (
           !next ||
           !isUnderItsRights(

@@ -2,9 +2,10 @@ import { compareText } from '../../kit';
 import { KEPT } from '../../catalogue';
 import type { Run } from '../../condition';
 import { judgeMoves, judgeNext, type Finding, type Judgement } from '../days/judge';
-import { carefulMinutesOf } from '../days/lay-days';
+import { carefulMinutesOf, type Judging } from '../days/lay-days';
 import { type Move } from '../move';
 import { NOTHING, type Place } from '../../compile';
+import type { MaybeDay, StepDays } from '../../date';
 import type { Along } from '../along';
 import { MAX_LIFTED } from '../step/ask';
 import type { Outlay } from '../asked';
@@ -102,13 +103,12 @@ export function extendLabel(
   terms: Terms,
   label: Label,
   move: Move,
-  isTarget: boolean,
-  mode: Mode
+  { isTarget, mode }: { readonly isTarget: boolean; readonly mode: Mode }
 ): Label | undefined {
-  const run = runOf(mode);
+  const how: Judging = { isTarget, run: runOf(mode) };
   const moves = [...label.moves, move];
-  const next = judgeNext(terms, label.judgement, moves, isTarget, run);
-  const judgement = next ?? judgeMoves(terms, moves, isTarget, run);
+  const next = judgeNext(terms, label.judgement, moves, how);
+  const judgement = next ?? judgeMoves(terms, moves, how);
   const restsOn = restsOnOf(judgement, mode);
   if (!restsOn) return undefined;
   // Where days were put off, earlier steps may stand under other rights: the sums are made anew.
@@ -117,7 +117,7 @@ export function extendLabel(
     : moves
         .slice(0, -1)
         .reduce(
-          (sum, m, i) => addMove(terms, sum, m, judgement, i),
+          (sum, m, i) => addMove(terms, sum, m, placedAt(judgement, i)),
           startLabel(terms, label.visited[0] as Place).criteria
         );
   return {
@@ -126,7 +126,7 @@ export function extendLabel(
     visited: [...label.visited, move.to],
     judgement,
     along: move.asked.after,
-    criteria: { ...addMove(terms, base, move, judgement, moves.length - 1), restsOn }
+    criteria: { ...addMove(terms, base, move, placedAt(judgement, moves.length - 1)), restsOn }
   };
 }
 
@@ -146,16 +146,21 @@ export function restsOnOf({ findings }: Judgement, mode: Mode): readonly string[
 const isLiftable = ({ code }: Finding): boolean =>
   code !== 'cell' && code !== 'cure limit' && code !== 'cure';
 
-/** The criteria of a route with one more move, at its place in the judgement. */
-function addMove(
-  terms: Terms,
-  sum: Criteria,
-  move: Move,
-  { schedule, rights }: Judgement,
-  at: number
-): Criteria {
-  const use = rights[at]?.use;
-  const days = schedule.days[at]?.hop;
+/** What a judgement says of the move at a place. */
+const placedAt = ({ schedule, rights }: Judgement, at: number): Placed => ({
+  use: rights[at]?.use,
+  days: schedule.days[at]?.hop,
+  waitsUntil: schedule.waitsUntil
+});
+
+interface Placed {
+  readonly use: RightUse | undefined;
+  readonly days: StepDays | undefined;
+  readonly waitsUntil: MaybeDay;
+}
+
+/** The criteria of a route with one more move, as it was judged. */
+function addMove(terms: Terms, sum: Criteria, move: Move, { use, days, waitsUntil }: Placed): Criteria {
   const patched = move.level !== move.from.patch;
   const right = use ?? NO_USE;
   const patchMinutes = patched
@@ -183,7 +188,7 @@ function addMove(
       ...asked.cautions.map((c) => `2 ${c.caution.id}`),
       token
     ],
-    waits: schedule.waitsUntil === 'unknown' ? Infinity : schedule.waitsUntil,
+    waits: waitsUntil === 'unknown' ? Infinity : waitsUntil,
     hasFresh: sum.hasFresh || move.kind === 'fresh install',
     usesCell: sum.usesCell || move.cell !== undefined,
     higher: sum.higher || move.higher === true

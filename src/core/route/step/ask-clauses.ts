@@ -55,8 +55,9 @@ export interface AskedStep {
   readonly along: Along;
 }
 
-/** What comes of asking, beside the answer. */
+/** The run that is asked in, and what comes of asking beside the answer. */
 export interface AskTold {
+  readonly run: Run;
   /** Everything that was unknown. */
   readonly met: Set<string>;
   /** Every clause, where somebody wants to tell about them. */
@@ -82,13 +83,7 @@ interface Ask {
  * every node that states the fact, space, the limits of cures, companions, cautions, offers. Whether the cures are ones for
  * this system is asked beforehand (`cureTruth`). Cost: what the product asks, times nodes.
  */
-export function askWith(
-  terms: Terms,
-  step: AskedStep,
-  cures: readonly CureModel[],
-  run: Run,
-  told: AskTold
-): Asked {
+export function askWith(terms: Terms, step: AskedStep, cures: readonly CureModel[], told: AskTold): Asked {
   const { opening, level, along } = step;
   const { needs } = terms.model;
   const { kinds } = needs;
@@ -100,7 +95,7 @@ export function askWith(
   const ask: Ask = {
     terms,
     step,
-    run,
+    run: told.run,
     told,
     used,
     arrived,

@@ -1,12 +1,11 @@
 import type { CureModel } from '../../compile';
 import type { Run } from '../../condition';
-import { onArrival, type Along } from '../along';
+import { onArrival } from '../along';
 import { askWith, binds, cureTruth, isUnpriced, type AskedStep } from './ask-clauses';
 import type { Asked, AskedWays, AskFinding, Outlay } from '../asked';
 import { CureSets, isWithin } from './cure-sets';
 import { findWork } from './find-work';
 import { NOTHING_KNOWN, type Terms } from '../terms';
-import type { Opening } from '../move';
 import { clauseKey } from '../reason';
 
 /**
@@ -16,14 +15,7 @@ import { clauseKey } from '../reason';
  * reading of what nobody has read makes needless is told as needed only perhaps.
  * What was met on the way goes into the notes of the search. Cost: `CureSets.findLeast`, once a step and state.
  */
-export function askStep(
-  terms: Terms,
-  opening: Opening,
-  level: number,
-  along: Along,
-  run: Run
-): readonly Asked[] {
-  const step = { opening, level, along };
+export function askStep(terms: Terms, step: AskedStep, run: Run): readonly Asked[] {
   if (asksNothing(terms)) return askNothing(terms, step);
   return remembered(terms, `${keyOf(step)}${run}`, () => askCured(terms, step, run));
 }
@@ -32,8 +24,7 @@ export function askStep(
 export const MAX_LIFTED = 3;
 
 /** The same once for every set of cures that may be of use where clauses are lifted. */
-export function askEveryWay(terms: Terms, opening: Opening, level: number, along: Along): readonly Asked[] {
-  const step = { opening, level, along };
+export function askEveryWay(terms: Terms, step: AskedStep): readonly Asked[] {
   if (asksNothing(terms)) return askNothing(terms, step);
   return remembered(terms, `${keyOf(step)}all`, () => {
     const { sets, met } = setsFor(terms, step, 'sure');
@@ -114,7 +105,7 @@ function setsFor(terms: Terms, step: AskedStep, run: Run, among?: readonly CureM
       if (truth === 'unknown') met.add(clauseKey({ code: 'cure', subject: cure.cure.id }));
       return truth === 'yes' || (truth === 'unknown' && run === 'best');
     });
-  const ask = (set: readonly CureModel[]): Asked => askWith(terms, step, set, run, { met });
+  const ask = (set: readonly CureModel[]): Asked => askWith(terms, step, set, { run, met });
   return { sets: new CureSets(terms.model.needs, possible, ask), met };
 }
 

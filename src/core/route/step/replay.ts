@@ -36,7 +36,7 @@ export function replay(terms: Terms, start: Place, steps: readonly Step[]): Repl
       open.kind === 'edition change' ? { ...open, to: { ...open.to, patch: level } } : open;
     const asked: AskedStep = { opening, level, along };
     found.push({ step: asked, cures });
-    along = askWith(terms, asked, cures, 'sure', { met: new Set() }).after;
+    along = askWith(terms, asked, cures, { run: 'sure', met: new Set() }).after;
     at = opening.to;
     cures = [];
   }
@@ -56,6 +56,6 @@ export function clausesOf(
   cures: readonly CureModel[] = []
 ): readonly AskedClause[] {
   const clauses: AskedClause[] = [];
-  askWith(terms, step, cures, 'sure', { met: new Set(), clauses });
+  askWith(terms, step, cures, { run: 'sure', met: new Set(), clauses });
   return clauses;
 }

@@ -59,7 +59,7 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
       .flatMap((move) => risksOf(terms, move))
       .filter((r, i, all) => all.findIndex((o) => o.key === r.key) === i),
     units: unitsOf(judgement),
-    needsFirst: listNeeds(terms, moves, terms.gates, run, new Set()),
+    needsFirst: listNeeds(terms, { moves, gates: terms.gates }, run),
     finish,
     waitsUntil: judgement.schedule.waitsUntil,
     restsOn: judgement.findings
@@ -84,12 +84,11 @@ const unknownSumsOf = (steps: readonly Step[]): readonly string[] =>
 /** What must be done first, and what that needs first in turn; each system once (RECKONING E6). */
 function listNeeds(
   terms: Terms,
-  moves: readonly Move[],
-  gates: RouteGates,
+  { moves, gates }: { readonly moves: readonly Move[]; readonly gates: RouteGates },
   run: Run,
-  seen: Set<string>,
-  depth = 0
+  told = { depth: 0, systems: new Set<string>() }
 ): NeededFirst[] {
+  const { depth, systems } = told;
   const direct = moves
     .filter((m) => m.kind !== 'edition change')
     .flatMap((m) => gates(m.to, run, terms.today, terms.from).flatMap((g) => g.needs));
@@ -97,9 +96,10 @@ function listNeeds(
   for (const { need, moves: way, gates: further } of direct) {
     // Of one system this route itself may need several releases; what those need in turn is told once a system.
     const key = depth === 0 ? `${need.system} ${need.to.release}` : need.system;
-    if (seen.has(key) || (depth > 0 && seen.has(`${need.system} ${need.to.release}`))) continue;
-    seen.add(key).add(need.system);
-    found.push(need, ...listNeeds(terms, way, further, run, seen, depth + 1));
+    if (systems.has(key) || (depth > 0 && systems.has(`${need.system} ${need.to.release}`))) continue;
+    systems.add(key).add(need.system);
+    const next = { depth: depth + 1, systems };
+    found.push(need, ...listNeeds(terms, { moves: way, gates: further }, run, next));
   }
   return found;
 }
