@@ -9,7 +9,11 @@
   import Notice from '$lib/components/Notice.svelte';
   import Rail from '$lib/components/Rail.svelte';
   import { PLACES } from '$lib/components/places';
+  import { isTyping, single } from '$lib/kit/keys';
   import { desk } from '$lib/state/desk.svelte';
+  import { setAsOf } from '$lib/state/acts';
+  import { words } from '$lib/state/words.svelte';
+  import { signer } from '$lib/state/signer.svelte';
   import { draft } from '$lib/state/draft.svelte';
   import { sketches } from '$lib/state/sketch.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -33,12 +37,12 @@
 
   /** What is on the screen and not yet kept would be lost: the browser asks before it leaves. */
   function stay(event: BeforeUnloadEvent): void {
-    if (desk.isStoring || draft.isStoring || sketches.isStoring) event.preventDefault();
+    if (desk.keeper.isStoring || draft.isStoring || sketches.isStoring) event.preventDefault();
   }
 
   onMount(() => {
     settings.load();
-    const close = desk.open();
+    const close = desk.keeper.open();
     const unbind = tinykeys(window, {
       '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void undoer('past').undo()),
       '$mod+Shift+Z': (event) => isTyping(event) || (event.preventDefault(), void undoer('future').redo()),
@@ -55,22 +59,7 @@
   /** While a catalogue is being changed its own steps are undone first. */
   function undoer(side: 'past' | 'future') {
     if (page.url.pathname === '/catalogue/start' && sketches[side].length > 0) return sketches;
-    return page.url.pathname === '/catalogue' && draft[side].length > 0 ? draft : desk;
-  }
-
-  /** The element itself, also where it stands in the shadow root of the text editor. */
-  function isTyping(event: Event): boolean {
-    const [target] = event.composedPath();
-    return target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]');
-  }
-
-  /** A key without a modifier: off while typing, and where switched off. */
-  function single(act: () => void) {
-    return (event: KeyboardEvent) => {
-      if (!settings.singleKeys || isTyping(event) || document.querySelector('dialog[open]')) return;
-      event.preventDefault();
-      act();
-    };
+    return page.url.pathname === '/catalogue' && draft[side].length > 0 ? draft : desk.keeper;
   }
 
   /** The find box of this place, or the estate's where it has none. */
@@ -94,7 +83,7 @@
 
   function applyAsOf(day: string | undefined): void {
     asOfOpen = false;
-    void desk.setAsOf(day);
+    void setAsOf(day);
   }
 </script>
 
@@ -108,25 +97,25 @@
 <div class="app">
   <Rail onkeys={() => (keysOpen = true)} onasof={openAsOf} />
   <main>
-    {#if desk.loaded}{@render children()}{:else}<p class="wait soft">
+    {#if desk.keeper.loaded}{@render children()}{:else}<p class="wait soft">
         Reading what is stored in this browser…
       </p>{/if}
   </main>
-  {#if desk.progress}
+  {#if desk.planner.progress}
     <div class="planning no-print" role="status">
-      <span>Planning: {desk.progress.done} of {desk.progress.of} cases</span>
-      <progress max={Math.max(1, desk.progress.of)} value={desk.progress.done}></progress>
-      <button class="act" onclick={() => desk.stop()}>Stop</button>
+      <span>Planning: {desk.planner.progress.done} of {desk.planner.progress.of} cases</span>
+      <progress max={Math.max(1, desk.planner.progress.of)} value={desk.planner.progress.done}></progress>
+      <button class="act" onclick={() => desk.planner.stop()}>Stop</button>
     </div>
-  {:else if desk.stopped}
+  {:else if desk.planner.stopped}
     <div class="planning no-print" role="status">
       <span>Planning was stopped; what is shown may be old.</span><button
         class="act"
-        onclick={() => desk.replan()}>Plan again</button
+        onclick={() => desk.planner.replan()}>Plan again</button
       >
     </div>
   {/if}
-  <Notice redo={desk.notice.startsWith('Undone')} />
+  <Notice redo={words.notice.startsWith('Undone')} />
 </div>
 
 <Dialog bind:open={keysOpen} title="Keys and settings">
@@ -170,17 +159,17 @@
 </Dialog>
 
 <Dialog
-  bind:open={() => desk.asking !== undefined, (open) => !open && desk.asking?.('')}
+  bind:open={() => signer.asking !== undefined, (open) => !open && signer.asking?.('')}
   title="Who decides?"
 >
   <p>
     Decisions are kept with a name, so that others know whom to ask. It stays in this browser and in the files
     you take out, and is asked once; under Keys it can be changed.
   </p>
-  <form class="row" onsubmit={(e) => (e.preventDefault(), desk.asking?.(who))}>
+  <form class="row" onsubmit={(e) => (e.preventDefault(), signer.asking?.(who))}>
     <input class="field" bind:value={who} aria-label="Your name" maxlength="200" />
     <button class="act" type="submit">Decide under this name</button>
-    <button class="act" type="button" onclick={() => desk.asking?.('')}>Without a name</button>
+    <button class="act" type="button" onclick={() => signer.asking?.('')}>Without a name</button>
   </form>
 </Dialog>
 

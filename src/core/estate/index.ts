@@ -62,4 +62,42 @@ export type { CellEdit, Refusal, Sheet, SheetColumn, SheetSource } from './sheet
 export { newSystem, systemsSheet } from './sheets/systems-sheet';
 export { BASE, readingKey, situationKey } from './situation';
 export { newSystemId } from './system-id';
-export { migrateDecision, migrateEstate, migrateWhatIf } from './migrate';
+export { migrateEstate } from './migrate';
+export {
+  type CatalogueText,
+  estateOfRecords,
+  KEYS,
+  type Records,
+  recordsOfEstate,
+  withWrites,
+  type Write,
+  writesBetween,
+  writesOfNothing,
+  writesOfWorkspace
+} from './records';
+export { type Collision, type Edit, editsOf, mergeRecord } from './merge-record';
+export {
+  addSystem,
+  chooseTarget,
+  decideFact,
+  type DecidedBy,
+  decisionsOn,
+  dropDecision,
+  dropRecheck,
+  dropWhatIf,
+  followGoal,
+  forgetList,
+  keepCatalogue,
+  keepDecision,
+  keepGoal,
+  keepImport,
+  keepQuestions,
+  keepRecheck,
+  keepRights,
+  keepSite,
+  keepSystems,
+  keepWhatIf,
+  planAsOf,
+  rememberList,
+  ruleOn
+} from './commands';

@@ -1,4 +1,5 @@
 export { nameAnswers } from './answer';
+export { sayCollisions } from './collision';
 export { describeEvaluation } from './condition';
 export {
   monthName,
@@ -29,5 +30,5 @@ export { describeReason } from './reason';
 export { sayRisks } from './risk';
 export { sayStep } from './step';
 export { sayKnown } from './seen';
-export { describeInstalled, importWords } from './system';
+export { describeInstalled, describeStart, importWords } from './system';
 export { sayContributor, sayCost, sayNotStraight, sayVerdict, shortestReason } from './verdict';

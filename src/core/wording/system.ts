@@ -1,5 +1,6 @@
 import { Names, type Product } from '../catalogue';
 import type { Difference, Reading, System } from '../estate';
+import type { CasePlan } from '../plan';
 import { BASE_PATCH } from '../version';
 
 /** What is installed, in words: as far as it is known, else the text it was read from. */
@@ -18,6 +19,38 @@ export function describeInstalled(system: System, product: Product | undefined):
     'is' in release && !('is' in patch) ? 'patch level unknown' : '',
     'is' in edition ? names.edition(edition.is) : '',
     'is' in architecture ? names.architecture(architecture.is) : ''
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+/** Where a case stands, in words, by one of its systems: what is installed, or that nothing is. */
+export function describeStart(
+  { product, start, startIsSure }: CasePlan,
+  system: System | undefined,
+  names: Names,
+  nameOfProduct: (id: string) => string
+): string {
+  if (system?.stage === 'bare' || system?.stage === 'candidate')
+    return system.meantFor
+      ? `Nothing installed, meant for ${nameOfProduct(system.meantFor)}`
+      : 'Nothing installed';
+  const text = system?.installedText;
+  if (!product || !start) return text ?? 'Unknown product';
+  if (startIsSure)
+    return [
+      names.product,
+      names.level(start),
+      names.edition(start.edition),
+      names.architecture(start.architecture)
+    ]
+      .filter(Boolean)
+      .join(' ');
+  if (text?.toLowerCase().startsWith(names.product.toLowerCase())) return text;
+  return [
+    names.product,
+    system && 'is' in system.release ? names.release(system.release.is) : '',
+    system && 'is' in system.edition ? names.edition(system.edition.is) : ''
   ]
     .filter(Boolean)
     .join(' ');

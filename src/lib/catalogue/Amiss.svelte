@@ -5,6 +5,7 @@
   import type { Issue } from '$core/kit';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
+  import { rule } from '$lib/state/acts';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { entryAt } from './entries';
 
@@ -54,7 +55,7 @@
             <div class="acts">
               {#if finding.code === 'disputed'}
                 {#each statements(finding) as s (s.key)}
-                  <button class="act" onclick={() => desk.rule(finding.detail['entry'] ?? '', s.key, '')}
+                  <button class="act" onclick={() => rule(finding.detail['entry'] ?? '', s.key, '')}
                     >Let “{s.key}” hold</button
                   >
                 {/each}
@@ -80,9 +81,7 @@
             >{'entry' in d.scope ? sayEntry(d.scope.entry, naming) : ''}: <b>{d.holds}</b> holds, since {d.day}</span
           >
           <div class="acts">
-            <button
-              class="act"
-              onclick={() => desk.rule('entry' in d.scope ? d.scope.entry : '', undefined, '')}
+            <button class="act" onclick={() => rule('entry' in d.scope ? d.scope.entry : '', undefined, '')}
               >Take the ruling back</button
             >
           </div>

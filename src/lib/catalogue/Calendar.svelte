@@ -2,6 +2,7 @@
   import { modelOf } from '$core/compile';
   import type { Product } from '$core/catalogue';
   import { sayDay } from '$core/wording';
+  import { roving } from '$lib/kit/roving';
   import { desk } from '$lib/state/desk.svelte';
   import { scaleOf, shareOf, treadsOf } from './calendar';
 
@@ -25,14 +26,6 @@
   const x = (day: number): number => LEFT + shareOf(scale, day) * (WIDTH - 2 * LEFT);
   const step = $derived(Math.max(1, Math.ceil(scale.years.length / 12)));
   const WORDS = { full: 'full', security: 'security only', extension: 'paid extension' } as const;
-
-  function move(event: KeyboardEvent, i: number): void {
-    const to = event.key === 'ArrowDown' ? i + 1 : event.key === 'ArrowUp' ? i - 1 : -1;
-    const button = (event.currentTarget as HTMLElement).closest('ol')?.querySelectorAll('button')[to];
-    if (to < 0 || !button) return;
-    event.preventDefault();
-    button.focus();
-  }
 </script>
 
 <div class="calendar">
@@ -44,7 +37,7 @@
         >{/each}
     </span>
   </div>
-  <ol>
+  <ol {@attach roving}>
     {#each treads as tread, i (tread.id)}
       <li>
         <button
@@ -52,7 +45,7 @@
           data-release={tread.id}
           aria-pressed={tread.id === selected}
           onclick={() => onpick(tread.id)}
-          onkeydown={(e) => move(e, i)}
+          data-at={i}
         >
           <span class="name"
             ><span class="mono">{tread.name}</span>{#if installed.get(tread.id)}<span class="soft"

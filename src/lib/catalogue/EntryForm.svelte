@@ -2,6 +2,7 @@
   import { joinEntryPath, statementsOf } from '$core/catalogue';
   import type { Issue } from '$core/kit';
   import { desk } from '$lib/state/desk.svelte';
+  import { rule } from '$lib/state/acts';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { entryAt, sayField, withValue, withoutEntry, type Entry, type EntryPath } from './entries';
   import FieldsForm from './FieldsForm.svelte';
@@ -54,15 +55,11 @@
             : 'Until somebody rules, of ends the earliest counts, of beginnings the latest; what is demanded is unknown.'}
         </p>
         {#each statements as s (s.key)}
-          <button
-            class="act"
-            aria-pressed={ruling?.holds === s.key}
-            onclick={() => desk.rule(name, s.key, '')}
+          <button class="act" aria-pressed={ruling?.holds === s.key} onclick={() => rule(name, s.key, '')}
             >{ruling?.holds === s.key ? 'holds: ' : 'let hold: '}{s.key}</button
           >
         {/each}
-        {#if ruling}<button class="act" onclick={() => desk.rule(name, undefined, '')}
-            >Take the ruling back</button
+        {#if ruling}<button class="act" onclick={() => rule(name, undefined, '')}>Take the ruling back</button
           >{/if}
       </div>
     {/if}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { arrowStep } from './arrow-step';
+  import { roving } from '$lib/kit/roving';
   import { type HopModel, isForbidden, type ProductModel } from '$core/compile';
   import { sayText } from '$lib/state/sources';
 
@@ -18,7 +18,6 @@
   /** Most releases drawn at once: a square of more cells than this takes long to draw and cannot be read. */
   const MOST = 40;
 
-  let table: HTMLTableElement | undefined = $state();
   /** How many of the latest releases are passed over. */
   let back = $state(0);
   const size = $derived(model.releases.length);
@@ -53,14 +52,6 @@
     return model.tableComplete || isForbidden(model, from, to) ? 'forbidden' : 'unknown';
   }
 
-  function move(event: KeyboardEvent, from: number, to: number): void {
-    const step = arrowStep(event);
-    if (!step) return;
-    const row = Math.min(last - 1, Math.max(first, from + step[0]));
-    const column = Math.min(last - 1, Math.max(first, to + step[1]));
-    table?.querySelector<HTMLElement>(`[data-at="${row},${column}"]`)?.focus();
-  }
-
   const conditions = ({ hop }: HopModel): string =>
     [
       hop.levels === 'unknown' ? 'a floor nobody has stated' : hop.levels,
@@ -85,7 +76,7 @@
   </p>
 {/if}
 <div class="wide">
-  <table class="hop-table" bind:this={table}>
+  <table class="hop-table" {@attach roving}>
     <caption class="visually-hidden"
       >Which release leads to which; arrow keys move, Enter opens a cell</caption
     >
@@ -122,7 +113,6 @@
                   (empty === 'unknown' ? 'not recorded' : empty === 'forbidden' ? 'forbidden' : 'nothing')}"
                 aria-pressed={key === selected}
                 onclick={() => onpick(from.release.id, to.release.id)}
-                onkeydown={(e) => move(e, from.index, to.index)}
               >
                 {#each hops as h (h.hop.id)}
                   <span class="hop">

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { arrowStep } from './arrow-step';
+  import { roving } from '$lib/kit/roving';
   import type { ProductSketch } from '$core/catalogue';
   import { sayCount } from '$core/wording';
   import { sketches } from '$lib/state/sketch.svelte';
@@ -12,7 +12,6 @@
 
   let added = $state('');
   let wrong = $state('');
-  let grid: HTMLTableElement | undefined = $state();
   const labels = $derived(sketch.releases.map((r) => r.label));
   const kindOf = (from: string, to: string): string =>
     sketch.hops.find((h) => h.from === from && h.to === to)?.kind ?? '';
@@ -28,12 +27,6 @@
     if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
     event.preventDefault();
     sketches.move(sketch.name, label, event.key === 'ArrowUp' ? 1 : -1);
-  }
-
-  function moveCell(event: KeyboardEvent, row: number, column: number): void {
-    const step = arrowStep(event);
-    if (!step) return;
-    grid?.querySelector<HTMLElement>(`[data-at="${row + step[0]},${column + step[1]}"]`)?.focus();
   }
 
   function add(): void {
@@ -145,7 +138,7 @@
         </p>
       {:else}
         <div class="wide">
-          <table class="grid" bind:this={grid}>
+          <table class="grid" {@attach roving}>
             <thead
               ><tr
                 ><th class="soft">from \ to</th>{#each labels as to (to)}<th class="mono">{to}</th>{/each}</tr
@@ -164,7 +157,6 @@
                           tabindex={i === 0 && j === 1 ? 0 : -1}
                           class:later={j > i}
                           onclick={() => sketches.turn(sketch.name, from, to)}
-                          onkeydown={(e) => moveCell(e, i, j)}
                           >{#if kindOf(from, to) !== ''}<svg
                               width="24"
                               height="15"

@@ -1,22 +1,25 @@
 <script lang="ts">
   import { desk } from '$lib/state/desk.svelte';
+  import { words } from '$lib/state/words.svelte';
 
   let { redo }: { redo: boolean } = $props();
 </script>
 
-{#if desk.fault}
+{#if words.fault}
   <div class="notice fault no-print" role="alert">
-    <span>{desk.fault}</span>
-    <button class="act" onclick={() => (desk.fault = '')}>Close</button>
+    <span>{words.fault}</span>
+    <button class="act" onclick={() => (words.fault = '')}>Close</button>
   </div>
-{:else if desk.notice}
+{:else if words.notice}
   <div class="notice no-print" role="status">
-    <span>{desk.notice}</span>
-    {#if redo && desk.log.redo}<button class="act" onclick={() => desk.redo()}>Do again</button>{/if}
-    {#if desk.log.undo && !desk.notice.startsWith('Undone')}<button class="act" onclick={() => desk.undo()}
-        >Undo</button
+    <span>{words.notice}</span>
+    {#if redo && desk.keeper.log.redo}<button class="act" onclick={() => desk.keeper.redo()}>Do again</button
       >{/if}
-    <button class="act" onclick={() => (desk.notice = '')}>Close</button>
+    {#if desk.keeper.log.undo && !words.notice.startsWith('Undone')}<button
+        class="act"
+        onclick={() => desk.keeper.undo()}>Undo</button
+      >{/if}
+    <button class="act" onclick={() => (words.notice = '')}>Close</button>
   </div>
 {/if}
 

@@ -38,9 +38,9 @@
     {/each}
   </nav>
   <div class="aside">
-    {#if desk.readOnly}<a class="only" href="/estate/workspaces">reading only</a>{/if}
-    {#if desk.estate.site.name || desk.workspaceName}<span class="name"
-        >{desk.workspaceName || desk.estate.site.name}</span
+    {#if desk.keeper.readOnly}<a class="only" href="/estate/workspaces">reading only</a>{/if}
+    {#if desk.estate.site.name || desk.keeper.workspaceName}<span class="name"
+        >{desk.keeper.workspaceName || desk.estate.site.name}</span
       >{/if}
     <button class="asof" onclick={onasof} title="Plan for another day"
       >as of <b class="mono">{sayDay(desk.today)}</b></button

@@ -168,7 +168,7 @@
     >today, {sayDay(layout.today.day)}</text
   >
 
-  {#each layout.treads as tread (tread.release)}
+  {#each layout.treads as tread, i (tread.release)}
     <g
       class="tread {tread.state.replaceAll(' ', '-')}"
       class:looked={tread.release === looked}
@@ -177,6 +177,7 @@
       aria-pressed={tread.release === looked}
       aria-label="{names.release(tread.release)}: {wordsOf(tread) || tread.target?.verdict || ''}"
       data-tread={tread.release}
+      data-at={layout.treads.length - 1 - i}
       data-state={tread.state}
       onclick={() => onpick(tread)}
       onkeydown={(e) => press(e, tread)}

@@ -6,6 +6,7 @@
   import { foldText } from '$core/version';
   import { describeInstalled } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
+  import { addSystem } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
 
   /** `replaces`: the system that the new one takes the place of. */
@@ -84,7 +85,7 @@
     event.preventDefault();
     const system = made;
     open = false;
-    await desk.addSystem(system, replaces);
+    await addSystem(system, replaces);
     await goto(`/estate/system?at=${encodeURIComponent(system.id)}`);
   }
 </script>

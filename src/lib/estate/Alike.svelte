@@ -1,6 +1,6 @@
 <script lang="ts">
   import { activatedOf } from '$core/bind';
-  import type { System } from '$core/estate';
+  import { decisionsOn, type System } from '$core/estate';
   import type { CasePlan } from '$core/plan';
   import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -21,9 +21,9 @@
           system.team ?? 'no team',
           `activation ${{ yes: 'yes', no: 'no', unknown: 'unknown' }[activatedOf(system, desk.decided)]}`,
           sayCount(system.nodes ?? 1, 'node'),
-          desk.decisionsOn(plan).length === 0
+          decisionsOn(desk.estate, plan).length === 0
             ? 'no decision of their own'
-            : sayCount(desk.decisionsOn(plan).length, 'decision')
+            : sayCount(decisionsOn(desk.estate, plan).length, 'decision')
         ]
       : []
   );

@@ -14,7 +14,9 @@
   import { nameFacts, sayCount, sayDay } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import { naming } from '$lib/ready/naming';
-  import { desk, freeId } from '$lib/state/desk.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+  import { newId } from '$lib/state/ids';
+  import { saveDecision, saveSystems } from '$lib/state/acts';
   import { settings } from '$lib/state/settings.svelte';
 
   let { system }: { system: System } = $props();
@@ -41,7 +43,7 @@
     event.preventDefault();
     const count = Number(announced);
     const check: Check = {
-      id: freeId('c', system.checks ?? []),
+      id: newId('c'),
       tool: tool.trim(),
       day: parseDay(day) === undefined ? formatDay(desk.today) : day,
       ...(version.trim() ? { toolVersion: version.trim() } : {}),
@@ -58,13 +60,11 @@
       items: read.items
     };
     adding = false;
-    await desk.saveSystems(`Kept a result of ${check.tool} for ${system.name}`, [
-      keepCheck(system, check, kinds)
-    ]);
+    await saveSystems(`Kept a result of ${check.tool} for ${system.name}`, [keepCheck(system, check, kinds)]);
   }
 
   const remove = (check: Check): Promise<void> =>
-    desk.saveSystems(`Removed a result of ${check.tool}`, [
+    saveSystems(`Removed a result of ${check.tool}`, [
       { ...system, checks: (system.checks ?? []).filter((c) => c.id !== check.id) }
     ]);
 
@@ -82,7 +82,7 @@
   let reason = $state('');
 
   const place = (check: Check, what: string, requirement: string): Promise<void> =>
-    desk.saveSystems(`Placed “${what}” for ${system.name}`, [
+    saveSystems(`Placed “${what}” for ${system.name}`, [
       {
         ...system,
         checks: (system.checks ?? []).map((c) =>
@@ -97,8 +97,8 @@
     event.preventDefault();
     const what = ruling ?? '';
     ruling = undefined;
-    await desk.saveDecision(`Ruled “${what}” wrong for ${system.name}`, {
-      id: freeId('wrong', desk.estate.decisions),
+    await saveDecision(`Ruled “${what}” wrong for ${system.name}`, {
+      id: newId('wrong'),
       kind: 'ignore',
       scope: { system: system.id },
       about: entryOf(what),

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { kindsOf, parseFactText, type System } from '$core/estate';
   import Dialog from '$lib/components/Dialog.svelte';
+  import { decideFact } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
 
   let { system, fact = $bindable() }: { system: System; fact: string | undefined } = $props();
@@ -24,7 +25,7 @@
     const more = { ...(reason.trim() ? { reason: reason.trim() } : {}), ...(until ? { until } : {}) };
     const taken = read.value;
     close();
-    await desk.decideFact(system, id, { value: taken }, more);
+    await decideFact(system, id, { value: taken }, more);
   }
 </script>
 

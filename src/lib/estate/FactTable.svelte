@@ -16,6 +16,7 @@
   } from '$core/estate';
   import { formatDay, parseDay } from '$core/date';
   import { sayDay } from '$core/wording';
+  import { decideFact, saveSystems } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import FactDecide from './FactDecide.svelte';
@@ -88,7 +89,7 @@
       }
       facts[id] = { ...fact, day: formatDay(desk.today), source: settings.who || 'typed in' } as Fact;
     }
-    await desk.saveSystems(`Set ${id} of ${system.name}`, [{ ...system, facts }]);
+    await saveSystems(`Set ${id} of ${system.name}`, [{ ...system, facts }]);
   }
 </script>
 
@@ -125,7 +126,7 @@
             value={line.state === 'unknown' || line.state === 'disputed' ? '' : line.text}
             placeholder={line.state === 'unknown' ? '?' : line.state === 'disputed' ? 'disputed' : ''}
             aria-label={line.name}
-            disabled={desk.readOnly}
+            disabled={desk.keeper.readOnly}
             onchange={(e) => void set(line.id, e.currentTarget.value)}
           />
         </td>
@@ -140,7 +141,7 @@
                 {#if line.decision?.holds === s.source && s.source !== undefined}<b>holds by ruling</b>
                 {:else if s.source}<button
                     class="act small"
-                    onclick={() => void desk.decideFact(system, line.id, { holds: s.source ?? '' })}
+                    onclick={() => void decideFact(system, line.id, { holds: s.source ?? '' })}
                     >This holds</button
                   >{/if}
               </div>
@@ -154,7 +155,7 @@
         <td class="acts">
           {#if line.decision}<button
               class="act small"
-              onclick={() => void desk.decideFact(system, line.id, undefined)}>Take back</button
+              onclick={() => void decideFact(system, line.id, undefined)}>Take back</button
             >{:else if line.state === 'unknown' || line.state === 'disputed'}<button
               class="act small"
               onclick={() => (deciding = line.id)}>Assume…</button

@@ -2,7 +2,9 @@
   import { formatDay } from '$core/date';
   import type { Question } from '$core/estate';
   import Dialog from '$lib/components/Dialog.svelte';
-  import { desk, freeId } from '$lib/state/desk.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+  import { newId } from '$lib/state/ids';
+  import { saveQuestions } from '$lib/state/acts';
 
   /** A question to be asked, or one already there to be changed. */
   let { question = $bindable() }: { question: Partial<Question> | undefined } = $props();
@@ -30,7 +32,7 @@
     const list = desk.estate.questions ?? [];
     const { about, system, asked, id } = question;
     const next: Question = {
-      id: id ?? freeId('q', list),
+      id: id ?? newId('q'),
       text: text.trim(),
       asked: asked ?? today,
       ...(about === undefined ? {} : { about }),
@@ -40,7 +42,7 @@
       ...(answer.trim() ? { answer: answer.trim(), answered: question.answered ?? today } : {})
     };
     question = undefined;
-    await desk.saveQuestions(id === undefined ? 'Asked a question' : 'Changed a question', [
+    await saveQuestions(id === undefined ? 'Asked a question' : 'Changed a question', [
       ...list.filter((q) => q.id !== next.id),
       next
     ]);

@@ -3,6 +3,7 @@
   import { type System, type SystemEvent, wordOf } from '$core/estate';
   import { sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
+  import { saveSystems } from '$lib/state/acts';
   import { settings } from '$lib/state/settings.svelte';
 
   let { system }: { system: System } = $props();
@@ -34,14 +35,14 @@
   async function addReference(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const reference = { title: title.trim() || url.trim().slice(0, 300), url: url.trim() };
-    await desk.saveSystems(`Added a link to ${system.name}`, [
+    await saveSystems(`Added a link to ${system.name}`, [
       { ...system, references: [...(system.references ?? []), reference] }
     ]);
     title = url = '';
   }
 
   const dropReference = (at: number): Promise<void> =>
-    desk.saveSystems(`Removed a link of ${system.name}`, [
+    saveSystems(`Removed a link of ${system.name}`, [
       { ...system, references: (system.references ?? []).filter((_, i) => i !== at) }
     ]);
 
@@ -55,7 +56,7 @@
       ...(settings.who ? { who: settings.who } : {})
     };
     const history = [...(system.history ?? []), event].slice(-500);
-    return desk.saveSystems(`${back ? 'Brought back' : 'Retired'} ${system.name}`, [
+    return saveSystems(`${back ? 'Brought back' : 'Retired'} ${system.name}`, [
       back ? { ...rest, history } : { ...rest, stage: 'retired', history }
     ]);
   }
@@ -101,7 +102,7 @@
       type="checkbox"
       checked={system.companionsWhole === true}
       onchange={(e) =>
-        void desk.saveSystems(
+        void saveSystems(
           `The list of companions of ${system.name} is ${e.currentTarget.checked ? 'whole' : 'not whole'}`,
           [{ ...system, companionsWhole: e.currentTarget.checked }]
         )}
@@ -127,8 +128,7 @@
   class="field"
   rows="3"
   value={system.note ?? ''}
-  onchange={(e) => void desk.saveSystems(`Noted on ${system.name}`, [withNote(e.currentTarget.value)])}
-></textarea>
+  onchange={(e) => void saveSystems(`Noted on ${system.name}`, [withNote(e.currentTarget.value)])}></textarea>
 <h2>Links to pages</h2>
 <ul>
   {#each system.references ?? [] as r, i (i)}

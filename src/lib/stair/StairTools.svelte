@@ -1,6 +1,7 @@
 <script lang="ts">
   import { sayCount } from '$core/wording';
-  import { desk } from '$lib/state/desk.svelte';
+
+  import { words } from '$lib/state/words.svelte';
   import { downloadBlob, downloadText } from '$lib/state/download';
   import { drawingAsPng, drawingAsSvg } from './export-drawing';
   import type { StairLayout } from './layout';
@@ -31,7 +32,7 @@
     try {
       downloadBlob(`${name}.png`, await drawingAsPng(svg));
     } catch {
-      desk.fault = 'This browser cannot draw the picture as PNG. SVG works.';
+      words.fault = 'This browser cannot draw the picture as PNG. SVG works.';
     }
   }
 </script>

@@ -3,19 +3,21 @@ import messyUrl from '../../../demo/messy-machines.csv?url';
 import workspaceUrl from '../../../demo/saltmarsh.json?url';
 import { describeIssue } from '$core/wording';
 import { desk } from './desk.svelte';
+import { openWorkspace, setCatalogue } from './acts';
+import { words } from './words.svelte';
 
 export { messyUrl };
 
 /** Opens the demo in place of what is on the desk; undo brings that back. */
 export async function openDemo(): Promise<void> {
   const read = await desk.files.call(async (w) => w.readWorkspace(await (await fetch(workspaceUrl)).text()));
-  if (read.ok) await desk.openWorkspace('Opened the demo, Saltmarsh Valley Tramways', read.value);
-  else desk.fault = read.issues.map(describeIssue).join(' ');
+  if (read.ok) await openWorkspace('Opened the demo, Saltmarsh Valley Tramways', read.value);
+  else words.fault = read.issues.map(describeIssue).join(' ');
 }
 
 /** Takes the demo's catalogue only. */
 export async function takeDemoCatalogue(): Promise<void> {
-  await desk.setCatalogue('Took the demo catalogue', {
+  await setCatalogue('Took the demo catalogue', {
     fileName: 'catalogue.yaml',
     text: await (await fetch(catalogueUrl)).text()
   });

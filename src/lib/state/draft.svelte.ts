@@ -8,6 +8,8 @@ import { describeIssue } from '$core/wording';
 import { readAside } from '$lib/storage/change-log';
 import { WorkerClient } from '$lib/workers/client';
 import { desk } from './desk.svelte';
+import { keepCatalogue } from './acts';
+import { words } from './words.svelte';
 import { LateSave } from './late-save';
 
 /** Past this many systems the changes are worked out when asked for, not at every key. */
@@ -147,8 +149,8 @@ class Draft {
     const placed = await this.#worker.call((w) =>
       w.readAgain(catalogue, $state.snapshot(open) as typeof open)
     );
-    await desk.keepCatalogue(label, text, placed);
-    if (desk.fault) return false;
+    await keepCatalogue(label, text, placed);
+    if (words.fault) return false;
     this.drop();
     return true;
   }
@@ -158,7 +160,7 @@ class Draft {
     const { catalogue } = this;
     if (!catalogue) return;
     // What is on the desk may still be on its way: against no plan everything would be a change.
-    while (desk.plan === undefined && !desk.isEmpty && !desk.stopped)
+    while (desk.plan === undefined && !desk.isEmpty && !desk.planner.stopped)
       await new Promise((done) => setTimeout(done, PLAN_LOOK_MS));
     if (catalogue !== this.catalogue) return;
     const { plan, estate, today } = desk;

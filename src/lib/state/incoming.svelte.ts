@@ -1,6 +1,13 @@
 import { emptyCatalogue } from '$core/catalogue';
 import { formatDay } from '$core/date';
-import type { RememberedList, System } from '$core/estate';
+import {
+  keepImport,
+  keepSystems,
+  type RememberedList,
+  rememberList,
+  type System,
+  type Write
+} from '$core/estate';
 import {
   headingKey,
   type ImportedRow,
@@ -12,14 +19,13 @@ import {
 } from '$core/exchange';
 import type { Issue } from '$core/kit';
 import { sayCount } from '$core/wording';
-import type { Write } from '$lib/storage/change-log';
 import { callBack } from '$lib/workers/client';
 import type { UnderstoodFile } from '$lib/workers/understand-file';
-import { desk, freeId, plain } from './desk.svelte';
+import { desk } from './desk.svelte';
+import { newId } from './ids';
+import { plain } from './plain.svelte';
 
 const MAX_BYTES = 256 * 1024 * 1024;
-const MAX_IMPORTS = 100;
-const MAX_LISTS = 200;
 
 /** What to do with systems that came from this list before and are no longer on it. Nothing is ever deleted. */
 export type Vanished = 'mark' | 'leave' | 'retire';
@@ -152,14 +158,14 @@ export class Incoming {
     const list = this.listName.trim().slice(0, 300) || this.fileName;
     const gone = this.vanished === 'leave' ? [] : preview.vanished.map((s) => this.#markGone(s, today));
     const record = importRecordOf(preview, {
-      id: freeId('i', desk.estate.imports ?? []),
+      id: newId('i'),
       list,
       file: this.fileName.slice(0, 500),
       day: today
     });
     const writes: Write[] = [
-      ...[...preview.taken, ...gone].map((s): Write => [`system/${s.id}`, s]),
-      ['imports', plain([...(desk.estate.imports ?? []), record]).slice(-MAX_IMPORTS)],
+      ...keepSystems([...preview.taken, ...gone]),
+      ...keepImport(desk.estate, plain(record)),
       ...this.#remember(list, today)
     ];
     return desk.commit(`Took in ${sayCount(this.taken, 'system')} from ${this.fileName}`, writes);
@@ -178,9 +184,10 @@ export class Incoming {
       Object.entries(this.mapping.columns).filter((e): e is [string, number] => e[1] !== undefined)
     );
     const entry: RememberedList = { list, headings, columns, day };
-    const others = (desk.estate.lists ?? []).filter(
-      (l) => l.list !== list && headingKey(l.headings) !== headingKey(headings)
+    return rememberList(
+      desk.estate,
+      plain(entry),
+      (l) => l.list === list || headingKey(l.headings) === headingKey(headings)
     );
-    return [['lists', plain([...others, entry]).slice(-MAX_LISTS)]];
   }
 }

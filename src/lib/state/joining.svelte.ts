@@ -2,6 +2,7 @@ import { chooseValue, type Conflict, type MergedEstate, mergeEstates, type Works
 import type { Catalogue } from '$core/catalogue';
 import { describeIssue, sayCount } from '$core/wording';
 import { desk } from './desk.svelte';
+import { replaceEstate } from './acts';
 
 /** Which catalogue the joined workspace has. */
 type CatalogueChoice = 'mine' | 'theirs' | 'joined';
@@ -47,7 +48,7 @@ class Joining {
     );
     const catalogue = await this.#catalogueText(theirs);
     if (!catalogue) return;
-    await desk.replaceEstate(
+    await replaceEstate(
       `Joined with ${this.fileName}, ${sayCount(merged.conflicts.length, 'conflict')} settled`,
       estate,
       catalogue

@@ -1,5 +1,5 @@
 import { saveAside } from '$lib/storage/change-log';
-import { desk } from './desk.svelte';
+import { words } from './words.svelte';
 
 const SAVE_AFTER_MS = 250;
 
@@ -40,7 +40,7 @@ export class LateSave<T> {
       await saveAside(this.#key, read());
       this.#kept = Math.max(this.#kept, asked);
     } catch (error) {
-      desk.fault = `${this.#what} is not saved: ${String(error)}`;
+      words.fault = `${this.#what} is not saved: ${String(error)}`;
     }
   }
 }

@@ -7,6 +7,7 @@ import type { Tried } from '$core/what-if';
 import { callBack, WorkerClient } from '$lib/workers/client';
 import type { LookProgress } from '$lib/workers/looker';
 import { desk } from './desk.svelte';
+import { words } from './words.svelte';
 
 /** What is asked of the whole plan on the desk: readiness, comparisons, things tried. The one writer of these. */
 class LookState {
@@ -25,7 +26,7 @@ class LookState {
     this.#asked = of;
     this.progress = { done: 0, of: of.cases.length };
     const tell = callBack((p: LookProgress) => void (this.#asked === of && (this.progress = p)));
-    const found = await this.#call((w) => w.readyStored(desk.lookOrder(), tell));
+    const found = await this.#call((w) => w.readyStored(desk.planner.lookOrder(), tell));
     if (this.#asked !== of) return;
     this.progress = undefined;
     if (found) this.ready = { of, found };
@@ -33,15 +34,15 @@ class LookState {
   }
 
   tryOut(changes: readonly Change[]): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
-    return this.#call((w) => w.tryStored(desk.lookOrder(), changes));
+    return this.#call((w) => w.tryStored(desk.planner.lookOrder(), changes));
   }
 
   exploreWith(changes: readonly Change[], system: string, target?: Target): Promise<Explored | undefined> {
-    return this.#call((w) => w.exploreWith(desk.lookOrder(), changes, system, target));
+    return this.#call((w) => w.exploreWith(desk.planner.lookOrder(), changes, system, target));
   }
 
   compare(system: string, options: readonly Option[]): Promise<readonly Side[] | undefined> {
-    return this.#call((w) => w.compareStored(desk.lookOrder(), system, options));
+    return this.#call((w) => w.compareStored(desk.planner.lookOrder(), system, options));
   }
 
   /** Undefined where a newer question has taken its place; what fails is said on the desk. */
@@ -51,9 +52,9 @@ class LookState {
     try {
       const answer = await this.#worker.call(use);
       if (answer.ok) return answer.value;
-      if (answer.issues[0]?.code !== 'superseded') desk.fault = String(answer.issues[0]?.code);
+      if (answer.issues[0]?.code !== 'superseded') words.fault = String(answer.issues[0]?.code);
     } catch (error) {
-      if (!(error instanceof Error && error.message === 'cancelled')) desk.fault = String(error);
+      if (!(error instanceof Error && error.message === 'cancelled')) words.fault = String(error);
     }
     return undefined;
   }

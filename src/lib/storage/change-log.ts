@@ -1,3 +1,4 @@
+import { type Collision, type Edit, KEYS, mergeRecord, type Write } from '$core/estate';
 import {
   currentWorkspace,
   openDatabase,
@@ -9,29 +10,47 @@ import {
 /** Changes that can be taken back, also after a reload. */
 const MAX_CHANGES = 1000;
 
-/** A key with its new value; undefined removes it. */
-export type Write = readonly [key: string, value: unknown];
-
 /** What can be taken back and done again next, in words. */
 export interface LogState {
   readonly undo?: string;
   readonly redo?: string;
 }
 
+/** What other tabs are told: keys that changed, or none where they are many. */
+interface News {
+  readonly workspace: string;
+  readonly keys?: readonly string[];
+}
+
 const channel =
   typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('orange-stair changes');
 
-/** Calls back when another tab has changed something. Returns the way to stop. */
-export function onChangeElsewhere(call: () => void): () => void {
-  const hear = (message: MessageEvent): void => void (message.data === currentWorkspace() && call());
+/** More keys than this are not listed: everything is read anew. */
+const MOST_KEYS_TOLD = 1000;
+
+function tellOthers(keys: readonly string[]): void {
+  const news: News = { workspace: currentWorkspace(), ...(keys.length > MOST_KEYS_TOLD ? {} : { keys }) };
+  channel?.postMessage(news);
+}
+
+/** Calls back when another tab has changed something, with the keys where they are few. Returns the way to stop. */
+export function onChangeElsewhere(call: (keys: readonly string[] | undefined) => void): () => void {
+  const hear = ({ data }: MessageEvent<News>): void =>
+    void (data.workspace === currentWorkspace() && call(data.keys));
   channel?.addEventListener('message', hear);
   return () => channel?.removeEventListener('message', hear);
+}
+
+/** What stands under some keys; what stands under none is undefined. */
+export async function readKeys(keys: readonly string[]): Promise<readonly Write[]> {
+  const found = await openDatabase().records.bulkGet([...keys]);
+  return keys.map((key, i): Write => [key, found[i]?.value]);
 }
 
 /** Everything stored in a workspace, this tab's where none is named. Throws `newer-version` where a newer version of the application wrote it. */
 export async function readRecords(workspace?: string): Promise<ReadonlyMap<string, unknown>> {
   const records = new Map((await openDatabase(workspace).records.toArray()).map((r) => [r.key, r.value]));
-  const version = records.get('version');
+  const version = records.get(KEYS.version);
   if (typeof version === 'number' && version > STORED_VERSION) throw new Error('newer-version');
   return records;
 }
@@ -46,18 +65,38 @@ export async function saveAside(key: 'draft' | 'sketch', value: unknown): Promis
 export const readAside = async (key: 'draft' | 'sketch'): Promise<unknown> =>
   (await openDatabase().records.get(key))?.value;
 
-/** Writes all or nothing, and logs how to take it back. What was taken back before can then not be done again. */
-export async function commitChange(label: string, writes: readonly Write[]): Promise<void> {
+/** What an edit came to. */
+export interface Committed {
+  /** What stands under its keys now. */
+  readonly writes: readonly Write[];
+  /** Fields that somebody else had changed meanwhile: theirs stand. */
+  readonly collisions: readonly Collision[];
+}
+
+/**
+ * Stores edits all or nothing, each as what it changes of what stands there by now (`mergeRecord`), and logs how to take them
+ * back. What was taken back before can then not be done again.
+ */
+export async function commitChange(label: string, edits: readonly Edit[]): Promise<Committed> {
   const db = openDatabase();
-  await db.transaction('rw', db.records, db.changes, async () => {
-    const other = await exchange([...writes, ['version', STORED_VERSION]]);
-    await db.changes.where('undone').equals(1).delete();
-    await db.changes.add({ at: new Date().toISOString(), label, undone: 0, other });
-    const surplus = (await db.changes.count()) - MAX_CHANGES;
-    if (surplus > 0)
-      await db.changes.bulkDelete(await db.changes.orderBy('seq').limit(surplus).primaryKeys());
+  const committed = await db.transaction('rw', db.records, db.changes, async () => {
+    const there = await valuesOf(edits.map((e) => e.key));
+    const merged = edits.map((edit) => ({ key: edit.key, ...mergeRecord(edit, there.get(edit.key)) }));
+    const writes = merged.map(({ key, value }): Write => [key, value]);
+    const changed = writes.filter(([key, value]) => value !== there.get(key));
+    await put([...changed, [KEYS.version, STORED_VERSION]]);
+    if (changed.length > 0) {
+      await db.changes.where('undone').equals(1).delete();
+      const other = changed.map(([key]): Write => [key, there.get(key)]);
+      await db.changes.add({ at: new Date().toISOString(), label, undone: 0, other });
+      const surplus = (await db.changes.count()) - MAX_CHANGES;
+      if (surplus > 0)
+        await db.changes.bulkDelete(await db.changes.orderBy('seq').limit(surplus).primaryKeys());
+    }
+    return { writes, collisions: merged.flatMap((m) => m.collisions) };
   });
-  channel?.postMessage(currentWorkspace());
+  tellOthers(committed.writes.map(([key]) => key));
+  return committed;
 }
 
 /** What was taken back or done again, with what stands under its keys now. */
@@ -77,11 +116,13 @@ async function step(undone: 0 | 1): Promise<Step | undefined> {
   const done = await db.transaction('rw', db.records, db.changes, async () => {
     const change = await nextChange(undone);
     if (change?.seq === undefined) return undefined;
-    const other = await exchange(change.other);
+    const there = await valuesOf(change.other.map(([key]) => key));
+    const other = change.other.map(([key]): Write => [key, there.get(key)]);
+    await put(change.other);
     await db.changes.put({ ...change, undone: undone === 0 ? 1 : 0, other });
     return { label: change.label, writes: change.other };
   });
-  if (done) channel?.postMessage(currentWorkspace());
+  if (done) tellOthers(done.writes.map(([key]) => key));
   return done;
 }
 
@@ -100,18 +141,19 @@ export async function readLog(): Promise<LogState> {
 /** Many keys are looked up among all there are, in one go: asking for each by itself costs more than writing it. */
 const MANY = 500;
 
-/** Puts the values in place and gives back what stood there. */
-async function exchange(writes: readonly Write[]): Promise<Write[]> {
+/** What stands under these keys; what stands under none is missing. */
+async function valuesOf(keys: readonly string[]): Promise<ReadonlyMap<string, unknown>> {
   const { records } = openDatabase();
-  const keys = writes.map(([key]) => key);
   const there = keys.length > MANY ? new Set(await records.toCollection().primaryKeys()) : undefined;
-  const asked = there ? keys.filter((key) => there.has(key)) : keys;
-  const before = new Map((await records.bulkGet(asked)).flatMap((r) => (r ? [[r.key, r.value]] : [])));
-  const puts = writes
-    .filter(([, value]) => value !== undefined)
-    .map(([key, value]): StoredRecord => ({ key, value }));
+  const asked = there ? keys.filter((key) => there.has(key)) : [...keys];
+  return new Map((await records.bulkGet(asked)).flatMap((r) => (r ? [[r.key, r.value]] : [])));
+}
+
+async function put(writes: readonly Write[]): Promise<void> {
+  const { records } = openDatabase();
+  await records.bulkPut(
+    writes.filter(([, value]) => value !== undefined).map(([key, value]): StoredRecord => ({ key, value }))
+  );
   const gone = writes.filter(([, value]) => value === undefined).map(([key]) => key);
-  await records.bulkPut(puts);
   if (gone.length > 0) await records.bulkDelete(gone);
-  return keys.map((key): Write => [key, before.get(key)]);
 }

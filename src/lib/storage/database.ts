@@ -1,6 +1,6 @@
 import Dexie, { type Table } from 'dexie';
 
-/** One stored thing: `site`, `rights`, `catalogue`, `questions`, `lists`, `imports`, `system/ID`, `goal/ID` or `decision/ID`. */
+/** One stored thing, by its key; see `KEYS` in core/estate/records. */
 export interface StoredRecord {
   readonly key: string;
   readonly value: unknown;

@@ -1,7 +1,7 @@
 import { compareText } from '$core/kit';
 import Dexie, { type Table } from 'dexie';
 import { deleteDatabase, FIRST, openDatabase, STORED_VERSION } from './database';
-import type { Write } from './change-log';
+import { KEYS, type Write } from '$core/estate';
 
 /** One of the workspaces in this browser. */
 export interface WorkspaceEntry {
@@ -44,7 +44,7 @@ export async function makeWorkspace(
   // What a workspace of this id may have left behind is none of this one's.
   await deleteDatabase(id);
   await openDatabase(id).records.bulkPut([
-    { key: 'version', value: STORED_VERSION },
+    { key: KEYS.version, value: STORED_VERSION },
     ...records.flatMap(([key, value]) => (value === undefined ? [] : [{ key, value }]))
   ]);
   await list().put({ id, name, readOnly, made: new Date().toISOString() });

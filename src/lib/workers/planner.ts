@@ -1,5 +1,5 @@
 import { type Catalogue, emptyCatalogue } from '$core/catalogue';
-import type { Target } from '$core/estate';
+import { estateOfRecords, type Target, type Write } from '$core/estate';
 import {
   type Explored,
   exploreSystem,
@@ -10,8 +10,7 @@ import {
   planWith
 } from '$core/plan';
 import type { Result } from '$core/kit';
-import { estateOfRecords } from '$lib/storage/records';
-import { readRecords, type Write } from '$lib/storage/change-log';
+import { readRecords } from '$lib/storage/change-log';
 
 const PROGRESS_EVERY_MS = 40;
 

@@ -14,6 +14,7 @@
   import FindHelp from '$lib/estate/FindHelp.svelte';
   import { searchableSystem } from '$lib/estate/searchable';
   import { desk } from '$lib/state/desk.svelte';
+  import { startOver } from '$lib/state/acts';
   import { downloadText } from '$lib/state/download';
   import { needsOf } from '$lib/state/needs';
   import { bandsOf, layLines, linesBetween } from '$lib/state/rows';
@@ -130,11 +131,6 @@
   function takeOutWorkspace(): void {
     downloadText('workspace.json', formatWorkspace(desk.estate, desk.catalogueText), 'application/json');
     outOpen = false;
-  }
-
-  function startOver(): void {
-    overOpen = false;
-    void desk.startOver();
   }
 </script>
 
@@ -305,7 +301,7 @@
   </p>
   <p class="choices">
     <button class="act" onclick={takeOutWorkspace}>Take out the workspace first</button>
-    <button class="act" onclick={startOver}>Start over</button>
+    <button class="act" onclick={() => ((overOpen = false), void startOver())}>Start over</button>
   </p>
 </Dialog>
 

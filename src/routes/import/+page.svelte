@@ -4,6 +4,9 @@
   import MachinesPreview from '$lib/import/MachinesPreview.svelte';
   import WaysIn from '$lib/import/WaysIn.svelte';
   import { desk } from '$lib/state/desk.svelte';
+  import { openWorkspace, setCatalogue } from '$lib/state/acts';
+  import { words } from '$lib/state/words.svelte';
+  import { openBeside } from '$lib/state/workspaces';
   import { draft } from '$lib/state/draft.svelte';
   import { Incoming } from '$lib/state/incoming.svelte';
   import { joining } from '$lib/state/joining.svelte';
@@ -16,16 +19,16 @@
   async function confirm(): Promise<void> {
     if (isMachines) await incoming.confirmMachines();
     else if (file?.kind === 'workspace')
-      await desk.openWorkspace(
+      await openWorkspace(
         `Opened ${incoming.fileName}, ${sayCount(file.workspace.systems.length, 'system')}`,
         file.workspace
       );
     else if (file?.kind === 'catalogue')
-      await desk.setCatalogue(`Took the catalogue of ${incoming.fileName}`, {
+      await setCatalogue(`Took the catalogue of ${incoming.fileName}`, {
         fileName: incoming.fileName,
         text: file.text
       });
-    if (!desk.fault) await goto(file?.kind === 'catalogue' ? '/catalogue' : '/estate');
+    if (!words.fault) await goto(file?.kind === 'catalogue' ? '/catalogue' : '/estate');
   }
 
   /** Joins the catalogue with the one here, as a draft to look at first. */
@@ -37,7 +40,7 @@
       incoming.issues = joined.issues;
       return;
     }
-    desk.notice =
+    words.notice =
       joined.value === 0
         ? `Joined with ${incoming.fileName}: nothing is stated differently`
         : `Joined with ${incoming.fileName}: ${sayCount(joined.value, 'entry', 'entries')} stated differently, both kept`;
@@ -51,7 +54,7 @@
   }
 
   async function openForReading(): Promise<void> {
-    if (file?.kind === 'workspace') await desk.openBeside(incoming.fileName, file.workspace, true);
+    if (file?.kind === 'workspace') await openBeside(incoming.fileName, file.workspace, true);
   }
 </script>
 

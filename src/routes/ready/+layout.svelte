@@ -11,7 +11,7 @@
 
   // Looking into the plan is asked for where it is shown, and again whenever there is another plan.
   $effect(() => {
-    if (desk.plan && !desk.progress) void looker.look();
+    if (desk.plan && !desk.planner.progress) void looker.look();
   });
 
   const here = $derived<string>(page.url.pathname);

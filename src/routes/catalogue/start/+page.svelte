@@ -5,7 +5,7 @@
   import type { DateRow } from '$core/catalogue';
   import type { Issue } from '$core/kit';
   import SketchPanel from '$lib/catalogue/SketchPanel.svelte';
-  import { desk } from '$lib/state/desk.svelte';
+  import { words } from '$lib/state/words.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { sketches } from '$lib/state/sketch.svelte';
   import { sayText } from '$lib/state/sources';
@@ -36,7 +36,7 @@
     making = true;
     issues = await sketches.make();
     making = false;
-    if (issues.length === 0 && !desk.fault) await goto('/estate');
+    if (issues.length === 0 && !words.fault) await goto('/estate');
   }
 </script>
 

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { parseDay } from '$core/date';
   import { sayCount, sayDay, sayNumber } from '$core/wording';
-  import { desk, plain } from '$lib/state/desk.svelte';
-  import type { ImportRecord, RememberedList } from '$core/estate';
+  import { desk } from '$lib/state/desk.svelte';
+  import { forgetList, type ImportRecord, type RememberedList } from '$core/estate';
 
   const SHOWN = 60;
   const imports = $derived([...(desk.estate.imports ?? [])].reverse());
@@ -15,9 +15,7 @@
   };
 
   const forget = (list: RememberedList): Promise<void> =>
-    desk.commit(`Forgot how ${list.list} is read`, [
-      ['lists', plain(lists.filter((l) => l.list !== list.list))]
-    ]);
+    desk.commit(`Forgot how ${list.list} is read`, forgetList(desk.estate, list));
 
   const summary = (i: ImportRecord): string =>
     [

@@ -8,6 +8,7 @@
   import { describeDecision, scopeOf } from '$lib/estate/decision-words';
   import QuestionForm from '$lib/estate/QuestionForm.svelte';
   import { desk } from '$lib/state/desk.svelte';
+  import { removeDecision, saveDecision, saveQuestions } from '$lib/state/acts';
 
   const SHOWN = ['everything', 'open questions', 'decisions in force', 'expired or answered'] as const;
   let shown = $state<(typeof SHOWN)[number]>('everything');
@@ -65,7 +66,7 @@
   function setUntil(d: Decision, until: string): void {
     const { until: _old, ...rest } = d;
     void _old;
-    void desk.saveDecision(
+    void saveDecision(
       until === '' ? 'A decision holds without an end' : `A decision holds until ${until}`,
       until === '' ? rest : { ...rest, until }
     );
@@ -74,14 +75,14 @@
   function setReason(d: Decision, reason: string): void {
     const { reason: _old, ...rest } = d;
     void _old;
-    void desk.saveDecision(
+    void saveDecision(
       'Gave a decision its reason',
       reason.trim() === '' ? rest : { ...rest, reason: reason.trim() }
     );
   }
 
   const remove = (q: Question): Promise<void> =>
-    desk.saveQuestions(
+    saveQuestions(
       'Removed a question',
       questions.filter((other) => other.id !== q.id)
     );
@@ -115,7 +116,7 @@
         onchange={(e) => setUntil(d, e.currentTarget.value)}
       /></td
     >
-    <td class="acts"><button class="act" onclick={() => void desk.removeDecision(d)}>Take back</button></td>
+    <td class="acts"><button class="act" onclick={() => void removeDecision(d)}>Take back</button></td>
   </tr>
 {/snippet}
 

@@ -8,6 +8,8 @@
     type CellEdit,
     companionsSheet,
     factsSheet,
+    keepRights,
+    keepSystems,
     kindsOf,
     linksSheet,
     matchesQuery,
@@ -24,9 +26,9 @@
   import FindHelp from '$lib/estate/FindHelp.svelte';
   import Grid from '$lib/estate/Grid.svelte';
   import { searchableSystem } from '$lib/estate/searchable';
-  import { desk, plain } from '$lib/state/desk.svelte';
+  import { desk } from '$lib/state/desk.svelte';
+  import { plain } from '$lib/state/plain.svelte';
   import { settings } from '$lib/state/settings.svelte';
-  import type { Write } from '$lib/storage/change-log';
 
   const SHEETS = [
     { id: 'systems', name: 'Systems', make: systemsSheet, allowNew: true },
@@ -87,9 +89,11 @@
     const outcome = sheet.apply(edits);
     refused = outcome.refused;
     if (outcome.systems.length === 0 && !outcome.rightsHeld) return;
-    const writes: Write[] = outcome.systems.map((s) => [`system/${s.id}`, plain(s)]);
-    if (outcome.rightsHeld) writes.push(['rights', plain([...outcome.rightsHeld])]);
-    await desk.commit(`${what}: ${kind.name}`, writes);
+    const writes = [
+      ...keepSystems(outcome.systems),
+      ...(outcome.rightsHeld ? keepRights(outcome.rightsHeld) : [])
+    ];
+    await desk.commit(`${what}: ${kind.name}`, plain(writes));
   }
 
   const nameOf = (id: string): string => desk.systems.get(id)?.name ?? id;

@@ -6,6 +6,7 @@
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import GoalForm from '$lib/estate/GoalForm.svelte';
   import { desk } from '$lib/state/desk.svelte';
+  import { saveGoal, saveSite } from '$lib/state/acts';
 
   const site = $derived(desk.estate.site);
   const goals = $derived(desk.estate.goals);
@@ -45,7 +46,7 @@
     const taken = new Set(goals.map((g) => g.id));
     let id = foldText(team.name).replace(/[^a-z0-9]+/g, '-') || 'team';
     while (taken.has(id)) id = `${id}-2`;
-    void desk.saveGoal(team.name, { ...common, id, team: team.name }, `Gave ${team.name} a goal of its own`);
+    void saveGoal(team.name, { ...common, id, team: team.name }, `Gave ${team.name} a goal of its own`);
   }
 
   function setMoney(key: 'newMachineCents' | 'replaceShare', text: string): void {
@@ -53,7 +54,7 @@
     void _old;
     const value = Math.round(Number(text) * (key === 'newMachineCents' ? 100 : 1));
     const next: Site = text.trim() === '' || !(value >= 0) ? rest : { ...rest, [key]: value };
-    void desk.saveSite('Set what the site goes by', next);
+    void saveSite('Set what the site goes by', next);
   }
 </script>
 
@@ -72,7 +73,7 @@
           class="field"
           value={site.name}
           onchange={(e) =>
-            void desk.saveSite('Named the site', { ...site, name: e.currentTarget.value.slice(0, 500) })}
+            void saveSite('Named the site', { ...site, name: e.currentTarget.value.slice(0, 500) })}
         />
         <label for="site-price">A new machine costs</label>
         <span
@@ -98,7 +99,7 @@
             type="checkbox"
             checked={site.countsExpected}
             onchange={(e) =>
-              void desk.saveSite(
+              void saveSite(
                 e.currentTarget.checked ? 'Expected dates count' : 'Expected dates count as unknown',
                 { ...site, countsExpected: e.currentTarget.checked }
               )}
@@ -108,7 +109,7 @@
     </section>
     <section>
       <h1>All teams without a goal of their own</h1>
-      <GoalForm goal={common} products={[]} onsave={(g) => void desk.saveGoal(undefined, g)} />
+      <GoalForm goal={common} products={[]} onsave={(g) => void saveGoal(undefined, g)} />
     </section>
     {#each teams as team (team.name)}
       <section data-team={team.name}>
@@ -124,12 +125,8 @@
           >
         </h1>
         {#if team.goal}
-          <GoalForm
-            goal={team.goal}
-            products={team.products}
-            onsave={(g) => void desk.saveGoal(team.name, g)}
-          />
-          <button class="act" onclick={() => void desk.saveGoal(team.name, undefined)}
+          <GoalForm goal={team.goal} products={team.products} onsave={(g) => void saveGoal(team.name, g)} />
+          <button class="act" onclick={() => void saveGoal(team.name, undefined)}
             >Follow the goal of all others again</button
           >
         {:else}

@@ -5,6 +5,7 @@
   import Dialog from '$lib/components/Dialog.svelte';
   import JoinPanel from '$lib/estate/JoinPanel.svelte';
   import { desk } from '$lib/state/desk.svelte';
+  import { copyWorkspace, makeEmptyWorkspace, switchTo } from '$lib/state/workspaces';
   import { downloadText } from '$lib/state/download';
   import { joining } from '$lib/state/joining.svelte';
   import { currentWorkspace, FIRST } from '$lib/storage/database';
@@ -28,7 +29,7 @@
   async function rename(entry: WorkspaceEntry, name: string): Promise<void> {
     await renameWorkspace(entry, name.trim().slice(0, 200));
     await read();
-    if (entry.id === here) desk.workspaceName = name.trim();
+    if (entry.id === here) desk.keeper.workspaceName = name.trim();
   }
 
   async function remove(): Promise<void> {
@@ -36,7 +37,7 @@
     removing = undefined;
     if (!entry) return;
     await removeWorkspace(entry.id);
-    if (entry.id === here) desk.switchTo(FIRST);
+    if (entry.id === here) switchTo(FIRST);
     else await read();
   }
 
@@ -73,9 +74,9 @@
               {entry.readOnly ? 'for reading only' : ''}</td
             >
             <td class="acts">
-              {#if entry.id !== here}<button class="act" onclick={() => desk.switchTo(entry.id)}>Open</button>
+              {#if entry.id !== here}<button class="act" onclick={() => switchTo(entry.id)}>Open</button>
               {:else}
-                <button class="act" onclick={() => void desk.copyWorkspace(`Copy of ${nameOf(entry)}`)}
+                <button class="act" onclick={() => void copyWorkspace(`Copy of ${nameOf(entry)}`)}
                   >Make a copy and open it</button
                 >
                 <button class="act" onclick={takeOut}>Take out as a file</button>
@@ -89,7 +90,7 @@
     </table>
     <form
       class="row"
-      onsubmit={(e) => (e.preventDefault(), void desk.makeEmptyWorkspace(fresh.trim() || 'New workspace'))}
+      onsubmit={(e) => (e.preventDefault(), void makeEmptyWorkspace(fresh.trim() || 'New workspace'))}
     >
       <input
         class="field"

@@ -28,7 +28,7 @@
   $effect(() => {
     const { plan } = desk;
     const changes = current?.changes;
-    if (!plan || desk.progress || !changes || changes.length === 0) return;
+    if (!plan || desk.planner.progress || !changes || changes.length === 0) return;
     if (asked.of === changes && asked.plan === plan) return;
     asked = { of: changes, plan };
     void looker.tryOut(changes).then((found) => {

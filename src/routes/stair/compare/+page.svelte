@@ -24,10 +24,12 @@
   const names = $derived(desk.namesOfProduct(planned?.product ?? ''));
   const product = $derived(desk.products.get(planned?.product ?? ''));
   const explored = $derived(
-    desk.explored?.of === desk.plan && desk.explored?.system === system ? desk.explored?.found : undefined
+    desk.planner.explored?.of === desk.plan && desk.planner.explored?.system === system
+      ? desk.planner.explored?.found
+      : undefined
   );
   $effect(() => {
-    if (system && desk.plan && !explored) void desk.explore(system);
+    if (system && desk.plan && !explored) void desk.planner.explore(system);
   });
 
   const trackName = (id: string): string => product?.tracks?.find((t) => t.id === id)?.name ?? id;

@@ -1,0 +1,48 @@
+<script lang="ts">
+  import { sayCount, sayMoney, sayNumber } from '$core/wording';
+  import type { ReadyState } from './ready-state.svelte';
+  import RemedyList from './RemedyList.svelte';
+
+  /** What a budget opens most with. */
+  let { state: ready }: { state: ReadyState } = $props();
+</script>
+
+<section class="part" data-budget>
+  <h2><label for="budget">Within a budget</label></h2>
+  <p class="row">
+    <input
+      id="budget"
+      class="field mono"
+      inputmode="decimal"
+      placeholder="2500"
+      bind:value={ready.budgetText}
+    />
+    {ready.currency}
+  </p>
+  {#if ready.budgetText.trim() !== '' && ready.budget === undefined}
+    <p role="alert">That is no amount of money.</p>
+  {:else if ready.choice}
+    <p>
+      <b>{sayCount(ready.choice.opened, 'system')}</b> for {sayMoney(
+        ready.choice.spentCents,
+        ready.currency
+      )}.
+      {ready.choice.exact
+        ? 'Nothing else within it opens more.'
+        : `The best that was found; nothing opens more than ${sayNumber(ready.choice.upperBound)}.`}
+    </p>
+    <RemedyList remedies={ready.bought} say={(r) => sayMoney(r.costCents, ready.currency)} />
+  {/if}
+</section>
+
+<style>
+  .row {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    margin-top: 6px;
+  }
+  #budget {
+    width: 120px;
+  }
+</style>

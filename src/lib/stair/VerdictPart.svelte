@@ -1,0 +1,107 @@
+<script lang="ts">
+  import type { CasePlan, TargetPlan } from '$core/plan';
+  import { describeReason, sayDay, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
+  import Ladder from '$lib/components/Ladder.svelte';
+  import { followGoal } from '$lib/state/acts';
+  import { desk } from '$lib/state/desk.svelte';
+  import DecidedWay from './DecidedWay.svelte';
+  import type { StairState } from './stair-state.svelte';
+
+  /** What is said of the target looked at: verdict, why, how it came to be the target, the way step by step. */
+  let {
+    stair,
+    plan,
+    looked,
+    onpick
+  }: {
+    stair: StairState;
+    plan: CasePlan;
+    looked: TargetPlan;
+    onpick: (target: TargetPlan | undefined) => void;
+  } = $props();
+
+  const LEAVING = {
+    'at the general release': 'left when the general release comes',
+    'fresh install': 'with no way out but a fresh install',
+    'no way out': 'with no way out at all'
+  } as const;
+
+  const { names, goal, bestOpen, inDepth, isGoal, system } = $derived(stair);
+  const reason = $derived(stair.decided[0]?.reason?.replace(/\.$/, ''));
+</script>
+
+<p class="verdict" data-verdict={looked.verdict}>
+  <b>{names.product} {names.target(looked.target)}</b>
+  {sayVerdict(looked)}
+</p>
+{#if inDepth?.notStraight && looked.verdict !== 'straight' && looked.verdict !== 'here' && plan.start}
+  <details class="why" data-not-straight>
+    <summary>Why not straight there?</summary>
+    <p>{sayNotStraight(inDepth.notStraight, plan.start, looked.target, names)}.</p>
+    {#if 'hop' in inDepth.notStraight}<p class="soft">{stair.sourcesOf(inDepth.notStraight.hop)}</p>{/if}
+  </details>
+{/if}
+{#if looked.verdict === 'here' && plan.track}
+  <p data-track>
+    On a preview, {plan.track.name}, {LEAVING[plan.track.leaving]}{plan.track.forfeits
+      ? `; ${plan.track.forfeits}`
+      : ''}.
+  </p>
+{/if}
+{#if isGoal && plan.decidedWay}<DecidedWay way={plan.decidedWay} />{/if}
+{#if looked.verdict === 'closed' || looked.verdict === 'cannot tell'}
+  <details class="why" data-why>
+    <summary>Why?</summary>
+    <ul class="plainlist">
+      {#each looked.reasons as reason, i (i)}<li>
+          {describeReason(reason)}. <span class="soft">{stair.sourcesOf(reason.subject)}</span>
+        </li>{:else}<li>No published hop leads there.</li>{/each}
+    </ul>
+  </details>
+{/if}
+{#if isGoal && bestOpen}
+  <p>
+    Best that is open: <button class="link" onclick={() => onpick(bestOpen)}
+      >{names.target(bestOpen.target)}</button
+    >, {bestOpen.verdict}{typeof bestOpen.opens === 'number' ? `, opens ${sayDay(bestOpen.opens)}` : ''}.
+  </p>
+{/if}
+{#if !isGoal}<p class="soft">A look; the target is {goal ? names.target(goal.target) : 'not set'}.</p>
+{:else if plan.goalFrom === 'decision'}<p class="soft">
+    Chosen by decision{reason ? `: ${reason}` : ''}.
+    <button class="link" onclick={() => followGoal(plan)}>Follow the goal again</button>
+  </p>{/if}
+{#if !plan.startIsSure}<p class="soft">
+    Rests on: installed is {names.level(plan.start ?? { release: '', patch: '' })}
+    {names.edition(plan.start?.edition ?? '')}, {plan.starts === 1
+      ? 'which what was read leaves open: not every word of it was understood, or it does not agree'
+      : `the worst of ${plan.starts} it could be`}.
+  </p>{/if}
+{#if looked.route}
+  <Ladder
+    route={looked.route}
+    {names}
+    currency={stair.currency}
+    today={desk.today}
+    nodes={system?.nodes ?? 1}
+    product={stair.product}
+    sources={(id) => stair.sourcesOf(id)}
+  />
+  {#if looked.route.risks.length > 0}<p class="soft">
+      Risks: {sayRisks(looked.route.risks).join('; ')}.
+    </p>{/if}
+{/if}
+
+<style>
+  .verdict {
+    font-size: 14.5px;
+  }
+  .why summary {
+    cursor: pointer;
+    width: fit-content;
+    text-decoration: underline dotted;
+  }
+  .why p {
+    overflow-wrap: anywhere;
+  }
+</style>

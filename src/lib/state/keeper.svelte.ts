@@ -1,0 +1,186 @@
+import {
+  type Collision,
+  type Edit,
+  editsOf,
+  mergeRecord,
+  type Records,
+  type Write,
+  withWrites
+} from '$core/estate';
+import {
+  commitChange,
+  type LogState,
+  onChangeElsewhere,
+  readKeys,
+  readLog,
+  readRecords,
+  redoChange,
+  type Step,
+  undoChange
+} from '$lib/storage/change-log';
+import { currentWorkspace } from '$lib/storage/database';
+import { readWorkspaces } from '$lib/storage/workspaces';
+import { words } from './words.svelte';
+
+/** Where what is kept is seen. */
+export interface KeeperScreen {
+  /** Puts records on the screen: those written, or with undefined all of them. */
+  readonly show: (writes: readonly Write[] | undefined) => Promise<void>;
+  /** Fields that another tab had changed already, and that were left as they stand there. */
+  readonly collided: (collisions: readonly Collision[]) => void;
+}
+
+/**
+ * Keeps what is changed: the one writer of what is stored. An edit is on the screen at once, and stored as what it changes of
+ * what stands there by then, so that two tabs lose nothing of each other. What this tab stores and what it reads anew
+ * go one after the other, so that nothing that is under way is ever read away.
+ */
+export class Keeper {
+  log = $state.raw<LogState>({});
+  /** The workspace can be read, not changed. */
+  readOnly = $state(false);
+  workspaceName = $state('');
+  loaded = $state(false);
+  /** What is stored, as far as this tab has heard. */
+  #stored: Records = new Map();
+  /** The same with what is not stored yet. */
+  #shown: Records = new Map();
+  /** Edits on the screen that are not stored yet, oldest first. */
+  readonly #underWay = new Set<readonly Edit[]>();
+  #queue: Promise<void> = Promise.resolve();
+  readonly #show: KeeperScreen['show'];
+  readonly #collided: KeeperScreen['collided'];
+
+  constructor({ show, collided }: KeeperScreen) {
+    this.#show = show;
+    this.#collided = collided;
+  }
+
+  get records(): Records {
+    return this.#shown;
+  }
+
+  /** Something on the screen is not stored yet. */
+  get isStoring(): boolean {
+    return this.#underWay.size > 0;
+  }
+
+  /** What is on the screen and not stored yet, as writes. */
+  get unstored(): Write[] {
+    const keys = new Set([...this.#underWay].flat().map((e) => e.key));
+    return [...keys].map((key): Write => [key, this.#shown.get(key)]);
+  }
+
+  /** Reads what is stored and follows other tabs. Returns the way to stop following. */
+  open(): () => void {
+    void this.#queued(() => this.#readAll());
+    return onChangeElsewhere(
+      (keys) => void this.#queued(() => (keys ? this.#readSome(keys) : this.#readAll()))
+    );
+  }
+
+  /** One change, stored and undoable, with the words it is announced by. Resolves when it is stored, or has failed. */
+  async commit(label: string, writes: readonly Write[]): Promise<void> {
+    if (this.readOnly) {
+      words.fault =
+        'This workspace is open for reading only. Under Workspaces a copy can be made that can be changed.';
+      return;
+    }
+    const edits = editsOf(this.#shown, writes);
+    this.#underWay.add(edits);
+    this.#shown = withWrites(this.#shown, writes);
+    const shown = this.#show(writes);
+    await this.#queued(() => this.#store(label, edits));
+    await shown;
+  }
+
+  undo(): Promise<void> {
+    return this.#queued(() => this.#step(undoChange, 'Undone', 'There is nothing to undo'));
+  }
+
+  redo(): Promise<void> {
+    return this.#queued(() => this.#step(redoChange, 'Done again', 'There is nothing to do again'));
+  }
+
+  async #store(label: string, edits: readonly Edit[]): Promise<void> {
+    try {
+      const { writes, collisions } = await commitChange(label, edits);
+      this.#underWay.delete(edits);
+      this.#stored = withWrites(this.#stored, writes);
+      words.notice = label;
+      if (collisions.length > 0) this.#collided(collisions);
+      this.log = await readLog();
+      await this.#showAgain(edits.map((e) => e.key));
+    } catch (error) {
+      this.#underWay.delete(edits);
+      words.fault = `Not saved: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`;
+      await this.#showAgain(edits.map((e) => e.key));
+    }
+  }
+
+  async #step(take: () => Promise<Step | undefined>, done: string, none: string): Promise<void> {
+    let step: Step | undefined;
+    try {
+      step = this.readOnly ? undefined : await take();
+    } catch (error) {
+      words.fault = `Not undone: ${String(error)}`;
+      return;
+    }
+    words.notice = step ? `${done}: ${step.label}` : none;
+    if (!step) return;
+    this.#stored = withWrites(this.#stored, step.writes);
+    this.log = await readLog();
+    await this.#showAgain(step.writes.map(([key]) => key));
+  }
+
+  async #readAll(): Promise<void> {
+    try {
+      this.#stored = await readRecords();
+      const entry = (await readWorkspaces()).find((w) => w.id === currentWorkspace());
+      this.readOnly = entry?.readOnly ?? false;
+      this.workspaceName = entry?.name ?? '';
+    } catch (error) {
+      const newer = error instanceof Error && error.message === 'newer-version';
+      words.fault = newer
+        ? 'What is stored here was written by a newer version. Update the application; nothing was changed.'
+        : `The browser’s storage cannot be read: ${String(error)}`;
+      this.loaded = true;
+      return;
+    }
+    this.#shown = this.#withUnderWay(this.#stored);
+    await this.#show(undefined);
+    this.log = await readLog();
+    this.loaded = true;
+  }
+
+  async #readSome(keys: readonly string[]): Promise<void> {
+    this.#stored = withWrites(this.#stored, await readKeys(keys));
+    this.log = await readLog();
+    await this.#showAgain(keys);
+  }
+
+  /** Brings the screen in line with what is stored, under these keys. */
+  async #showAgain(keys: readonly string[]): Promise<void> {
+    const next = this.#withUnderWay(this.#stored);
+    const changed = keys.filter((key) => next.get(key) !== this.#shown.get(key));
+    this.#shown = next;
+    if (changed.length > 0) await this.#show(changed.map((key): Write => [key, next.get(key)]));
+  }
+
+  #withUnderWay(records: Records): Records {
+    const edits = [...this.#underWay].flat();
+    if (edits.length === 0) return records;
+    const next = new Map(records);
+    for (const edit of edits) {
+      const { value } = mergeRecord(edit, next.get(edit.key));
+      if (value === undefined) next.delete(edit.key);
+      else next.set(edit.key, value);
+    }
+    return next;
+  }
+
+  #queued(run: () => Promise<void>): Promise<void> {
+    this.#queue = this.#queue.then(run, run);
+    return this.#queue;
+  }
+}

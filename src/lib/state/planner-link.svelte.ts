@@ -1,0 +1,139 @@
+import { type Catalogue, emptyCatalogue } from '$core/catalogue';
+import type { Day } from '$core/date';
+import type { Target, Write } from '$core/estate';
+import type { Explored, Plan, PlanProgress } from '$core/plan';
+import { describeIssue } from '$core/wording';
+import { currentWorkspace } from '$lib/storage/database';
+import { callBack, WorkerClient } from '$lib/workers/client';
+import type { LookOrder } from '$lib/workers/looker';
+import type { PlanOrder } from '$lib/workers/planner';
+import { words } from './words.svelte';
+
+/** Planning starts when what was changed is on the screen. */
+const PLAN_AFTER_MS = 60;
+const EMPTY_CATALOGUE = emptyCatalogue();
+
+/** What is planned: read when planning starts. */
+export interface Planned {
+  readonly isEmpty: boolean;
+  readonly catalogue: Catalogue | undefined;
+  readonly today: Day;
+  /** What is on the screen and not stored yet. */
+  readonly unstored: readonly Write[];
+}
+
+/** The worker that plans: what it has been told, how far it is, what it found. The one writer of the plan. */
+export class PlannerLink {
+  plan = $state.raw<Plan | undefined>();
+  /** One system of that plan, looked into. */
+  explored = $state.raw<{ of: Plan; system: string; found: Explored } | undefined>();
+  /** Cases done while planning. */
+  progress = $state.raw<PlanProgress | undefined>();
+  stopped = $state(false);
+  readonly #worker = new WorkerClient();
+  readonly #planned: () => Planned;
+  /** What the worker has not been told yet; `readAll`: it knows nothing. */
+  #unsent: Write[] = [];
+  #readAll = true;
+  #sentCatalogue: Catalogue | undefined;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  /** Counts planning runs, so that words from a dropped one are not heard. */
+  #run = 0;
+  /** Counts plans. */
+  #stamp = 0;
+
+  constructor(planned: () => Planned) {
+    this.#planned = planned;
+  }
+
+  /** Takes note of what was written - undefined: everything is to be read anew - and plans soon. */
+  planWith(writes: readonly Write[] | undefined): void {
+    if (writes) this.#unsent.push(...writes);
+    else this.#forget();
+    clearTimeout(this.#timer);
+    if (!this.#planned().isEmpty && !this.progress) this.progress = { done: 0, of: 0 };
+    this.#timer = setTimeout(() => void this.replan(), PLAN_AFTER_MS);
+  }
+
+  /** Plans anew; a plan under way gives way. */
+  async replan(): Promise<void> {
+    const run = ++this.#run;
+    this.stopped = false;
+    const { isEmpty, catalogue = EMPTY_CATALOGUE, today } = this.#planned();
+    if (isEmpty) {
+      this.plan = undefined;
+      this.progress = undefined;
+      return;
+    }
+    const order: PlanOrder = {
+      workspace: currentWorkspace(),
+      readAll: this.#readAll,
+      writes: this.#unsent,
+      today,
+      ...(catalogue === this.#sentCatalogue ? {} : { catalogue })
+    };
+    [this.#readAll, this.#unsent, this.#sentCatalogue] = [false, [], catalogue];
+    this.progress = { done: 0, of: 0 };
+    const tell = callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)));
+    try {
+      const found = await this.#worker.call((w) => w.planStored(order, tell));
+      if (run !== this.#run) return;
+      this.#run++; // its words of progress may still be under way
+      if (found.ok) {
+        this.plan = found.value;
+        this.#stamp++;
+      } else words.fault = found.issues.map(describeIssue).join(' ');
+      if (!found.ok) this.#forget();
+      this.progress = undefined;
+    } catch (error) {
+      if (isCancelled(error)) return;
+      this.#forget();
+      words.fault = String(error);
+      this.progress = undefined;
+    }
+  }
+
+  /** Looks into one system of the plan; `explored` has it as soon as it is there. */
+  async explore(system: string, target?: Target): Promise<void> {
+    const of = this.plan;
+    if (!of) return;
+    try {
+      const found = await this.#worker.call((w) => w.exploreStored(system, target));
+      if (found && this.plan === of) this.explored = { of, system, found };
+      else if (!found && this.plan === of && !this.progress) await this.replan();
+    } catch (error) {
+      if (!isCancelled(error)) words.fault = String(error);
+    }
+  }
+
+  /** What is on the desk as a worker of its own reads it anew; see `Looker`. */
+  lookOrder(): LookOrder {
+    const { catalogue = EMPTY_CATALOGUE, today, unstored } = this.#planned();
+    return {
+      workspace: currentWorkspace(),
+      readAll: true,
+      writes: unstored,
+      today,
+      catalogue,
+      stamp: this.#stamp
+    };
+  }
+
+  /** Stops planning at once; the last plan stays on show. */
+  stop(): void {
+    this.#run++;
+    this.#worker.cancel();
+    this.#forget();
+    this.progress = undefined;
+    this.stopped = true;
+  }
+
+  /** The worker's copy is gone or out of date: it reads everything anew, and what is not stored yet comes on top. */
+  #forget(): void {
+    this.#readAll = true;
+    this.#sentCatalogue = undefined;
+    this.#unsent = [...this.#planned().unstored];
+  }
+}
+
+const isCancelled = (error: unknown): boolean => error instanceof Error && error.message === 'cancelled';
