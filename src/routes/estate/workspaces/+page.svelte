@@ -1,12 +1,11 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { formatWorkspace } from '$core/exchange';
   import { sayCount } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import JoinPanel from '$lib/estate/JoinPanel.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { copyWorkspace, makeEmptyWorkspace, switchTo } from '$lib/state/workspaces';
-  import { downloadText } from '$lib/state/download';
+  import { takeOutWorkspace } from '$lib/state/take-out';
   import { joining } from '$lib/state/joining.svelte';
   import { currentWorkspace, FIRST } from '$lib/storage/database';
   import {
@@ -40,9 +39,6 @@
     if (entry.id === here) switchTo(FIRST);
     else await read();
   }
-
-  const takeOut = (): void =>
-    downloadText('workspace.json', formatWorkspace(desk.estate, desk.catalogueText), 'application/json');
 </script>
 
 <svelte:head><title>Workspaces - Orange Stair</title></svelte:head>
@@ -79,7 +75,7 @@
                 <button class="act" onclick={() => void copyWorkspace(`Copy of ${nameOf(entry)}`)}
                   >Make a copy and open it</button
                 >
-                <button class="act" onclick={takeOut}>Take out as a file</button>
+                <button class="act" onclick={takeOutWorkspace}>Take out as a file</button>
               {/if}
               {#if entry.id !== FIRST}<button class="act" onclick={() => (removing = entry)}>Remove…</button
                 >{/if}

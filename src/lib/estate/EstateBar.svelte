@@ -1,0 +1,83 @@
+<script lang="ts">
+  import { sayCount, sayNumber } from '$core/wording';
+  import { desk } from '$lib/state/desk.svelte';
+  import { settings } from '$lib/state/settings.svelte';
+  import type { EstateList } from './estate-list.svelte';
+  import FindHelp from './FindHelp.svelte';
+  import StartOver from './StartOver.svelte';
+  import TakeOut from './TakeOut.svelte';
+
+  /** Find, what can be done with all of it, and how the estate stands in numbers. */
+  let { list, ondown }: { list: EstateList; ondown: () => void } = $props();
+
+  let outOpen = $state(false);
+  let overOpen = $state(false);
+  let helpOpen = $state(false);
+  const goal = $derived(desk.estate.goals.find((g) => g.team === undefined));
+</script>
+
+<div class="bar no-print">
+  <input
+    class="field find"
+    data-find
+    type="search"
+    placeholder="Find: words, team = ticket, slack < 30"
+    aria-label="Find"
+    bind:value={list.find}
+    onkeydown={(e) => e.key === 'ArrowDown' && (e.preventDefault(), ondown())}
+  />
+  <button class="act" onclick={() => (helpOpen = true)} aria-label="How to find">?</button>
+  <a class="act" href="/import">Bring in</a>
+  <button class="act" onclick={() => (outOpen = true)}>Take out</button>
+  <button class="act" onclick={() => (overOpen = true)}>Start over</button>
+  <button
+    class="act"
+    aria-pressed={settings.oneLine}
+    onclick={() => settings.set({ oneLine: !settings.oneLine })}
+    title="Rows of one line; with more than 50 rows always">One line</button
+  >
+  <p class="sum">
+    {sayCount(desk.estate.systems.length - list.retired, 'system')} in {sayCount(
+      desk.plan?.situations ?? 0,
+      'situation'
+    )}.
+    {#if list.retired > 0}{sayNumber(list.retired)} retired.{/if}
+    {#if list.late > 0 || list.untold > 0}<b
+        >{sayNumber(list.late)} too late to start, {sayNumber(list.untold)} cannot be told yet.</b
+      >{/if}
+    {#if list.unplaced > 0 || goal}<br />{/if}
+    {#if list.unplaced > 0}<a href="/catalogue/start">{sayCount(list.unplaced, 'system')} of no product yet</a
+      >.{/if}
+    {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
+  </p>
+</div>
+<FindHelp bind:open={helpOpen} />
+<TakeOut bind:open={outOpen} />
+<StartOver bind:open={overOpen} />
+
+<style>
+  .bar {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    padding: 10px 24px 8px;
+  }
+  .bar .act {
+    white-space: nowrap;
+  }
+  .find {
+    width: 330px;
+    padding: 7px 11px;
+  }
+  .sum {
+    margin-left: auto;
+    color: var(--soft);
+    text-align: right;
+  }
+  .sum a {
+    text-decoration: underline;
+  }
+  .sum b {
+    color: var(--ink);
+  }
+</style>

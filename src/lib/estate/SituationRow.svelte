@@ -1,0 +1,126 @@
+<script lang="ts">
+  import { sayContributor, sayDay } from '$core/wording';
+  import Sign from '$lib/components/Sign.svelte';
+  import Way from '$lib/components/Way.svelte';
+  import { drawWay } from '$lib/stair/way';
+  import { desk } from '$lib/state/desk.svelte';
+  import { needsOf } from '$lib/state/needs';
+  import type { Line } from '$lib/state/rows';
+  import { type EstateList, isLate } from './estate-list.svelte';
+
+  /** One row of the estate: slack, number, what is installed, the way, what it needs first, the deadline. */
+  let { list, line, onopen }: { list: EstateList; line: Extract<Line, { kind: 'row' }>; onopen: () => void } =
+    $props();
+
+  const plan = $derived(line.plan);
+  const names = $derived(desk.namesOf(plan));
+  const { setBy } = $derived(plan.deadline);
+  const isSelected = $derived(line.index === list.selected);
+  const what = $derived(desk.describe(plan));
+</script>
+
+<!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
+<div
+  id="row-{line.index}"
+  class="row situation"
+  class:one={list.oneLine}
+  class:selected={isSelected}
+  role="row"
+  aria-selected={isSelected}
+  aria-rowindex={line.index + 1}
+  data-case={plan.systems[0]}
+  style:top="{line.top}px"
+  style:height="{line.height}px"
+  onclick={onopen}
+>
+  <span role="gridcell" class="num mono strong" data-cell="slack"
+    >{#if isLate(plan)}<span class="late">{plan.slack ?? 'late'}</span>{:else}{plan.slack ??
+        (plan.verdict === 'here' ? '' : 'none')}{/if}</span
+  >
+  <span role="gridcell" class="num mono strong">{plan.systems.length}</span>
+  <span role="gridcell" class="what"
+    ><a class="title" href="/stair?at={encodeURIComponent(plan.systems[0] ?? '')}" tabindex="-1" title={what}
+      >{what}</a
+    ><span class="team soft">{list.teamOf(plan)}</span></span
+  >
+  <span role="gridcell" class="way" data-cell="way"
+    ><Way way={drawWay(plan, names, list.oneLine)} oneLine={list.oneLine} /></span
+  >
+  <span role="gridcell" class="needs"
+    >{#each needsOf(plan, desk.systems.get(plan.systems[0] ?? '')) as need (need.kind + need.words)}<span
+        class="need"><Sign kind={need.kind} /> {need.words}</span
+      >{/each}</span
+  >
+  <span role="gridcell" class="deadline" data-cell="deadline"
+    >{#if setBy}<b>{sayDay(setBy.day)}</b>
+      <span class="soft"
+        >{sayContributor(
+          setBy,
+          names
+        )}{#if plan.slack === undefined && setBy.day >= desk.today && plan.verdict !== 'here'}, {setBy.day -
+            desk.today} days{/if}</span
+      >{:else}<b>no date known</b> <span class="soft">nothing published</span>{/if}</span
+  >
+</div>
+
+<style>
+  .row {
+    position: absolute;
+    left: 0;
+    right: 0;
+    border-bottom: 1px solid var(--hair);
+    cursor: pointer;
+  }
+  :global(.rows:focus-within) .row.selected,
+  .row:hover {
+    background: var(--tint);
+  }
+  .num {
+    text-align: right;
+  }
+  .late {
+    background: var(--ink);
+    color: var(--paper);
+    padding: 1px 6px;
+  }
+  .what,
+  .deadline,
+  .needs {
+    min-width: 0;
+    overflow: hidden;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+  }
+  .what {
+    display: flex;
+    flex-direction: column;
+    line-height: 1.35;
+  }
+  .one .what {
+    flex-direction: row;
+    gap: 8px;
+    align-items: baseline;
+  }
+  .title {
+    text-decoration: none;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .one .title {
+    flex: none;
+    max-width: 75%;
+  }
+  .team {
+    font-size: 12.5px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .way {
+    min-width: 0;
+    overflow: hidden;
+    align-self: end;
+  }
+  .need {
+    margin-right: 10px;
+  }
+</style>
