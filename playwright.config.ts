@@ -22,9 +22,9 @@ export default defineConfig({
     }
   },
   webServer: {
-    command: 'node build/index.js',
+    command: 'node scripts/serve.mjs',
     url: `http://127.0.0.1:${port}/estate`,
-    env: { HOST: '127.0.0.1', PORT: String(port), BODY_SIZE_LIMIT: '33M' },
+    env: { HOST: '127.0.0.1', PORT: String(port) },
     reuseExistingServer: false
   }
 });

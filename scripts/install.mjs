@@ -67,5 +67,6 @@ export function build() {
   if (existsSync(mark) && readFileSync(mark, 'utf8') === wanted) return;
   console.log('Building...');
   run('npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn']);
+  run('npm', ['run', '--silent', 'build:worker']);
   writeFileSync(mark, wanted);
 }

@@ -8,10 +8,10 @@ build();
 const host = process.env.HOST ?? '127.0.0.1';
 const port = process.env.PORT ?? '4180';
 console.log(`Orange Stair: http://${host}:${port}/  (Ctrl C ends it)`);
-const server = spawn(process.execPath, [join(root, 'build', 'index.js')], {
+const server = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
   cwd: root,
   stdio: 'inherit',
-  env: { ...process.env, HOST: host, PORT: port, BODY_SIZE_LIMIT: '33M' }
+  env: { ...process.env, HOST: host, PORT: port }
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

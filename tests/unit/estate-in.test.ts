@@ -240,10 +240,10 @@ describe('ways in', () => {
   });
 
   test('the collector prints a record of the machine it runs on, and so does the server', () => {
-    const script = readFileSync('static/collector.sh', 'utf8');
+    const script = readFileSync('src/lib/server/collector.sh', 'utf8');
     expect(script.startsWith('#!/bin/sh\n')).toBe(true);
     for (const text of [
-      execFileSync('sh', ['static/collector.sh'], { encoding: 'utf8' }),
+      execFileSync('sh', ['src/lib/server/collector.sh'], { encoding: 'utf8' }),
       ownRecord('2031-03-10')
     ]) {
       const [record] = records(parseRecords(text, kinds));
@@ -288,12 +288,20 @@ describe('ways in', () => {
     const headers = (values: Record<string, string> = {}) => new Headers(values);
     const own = { address: '127.0.0.1', host: '127.0.0.1', headers: headers() };
     expect(isOwnMachine(own)).toBe(true);
-    expect(isOwnMachine({ ...own, address: '::1', host: 'localhost' })).toBe(true);
+    expect(isOwnMachine({ ...own, address: '::1', host: 'localhost:4180' })).toBe(true);
+    expect(isOwnMachine({ ...own, address: '::1', host: '[::1]:4180' })).toBe(true);
+    expect(isOwnMachine({ ...own, headers: headers({ referer: 'http://127.0.0.1/import' }) })).toBe(true);
     for (const other of [
       { address: '10.0.0.7' },
       { host: 'tram.example' },
       { headers: headers({ 'x-forwarded-for': '10.0.0.7' }) },
       { headers: headers({ forwarded: 'for=10.0.0.7' }) },
+      ...['via', 'x-real-ip', 'cf-connecting-ip', 'x-forwarded-host', 'true-client-ip'].map((name) => ({
+        headers: headers({ [name]: '10.0.0.7' })
+      })),
+      { headers: headers({ origin: 'http://tram.example' }) },
+      { headers: headers({ origin: 'null' }) },
+      { headers: headers({ referer: 'http://127.0.0.1:9/page' }) },
       { headers: headers({ 'sec-fetch-site': 'cross-site' }) },
       { address: '' }
     ])

@@ -34,6 +34,7 @@ const MOST: Readonly<Record<Exclude<Part, 'questions' | 'whatIfs'>, number>> = {
   rechecks: 50
 };
 
+/** Systems as they stand now, new ones and changed ones. */
 export const keepSystems = (systems: readonly System[]): Write[] =>
   systems.map((s): Write => [KEYS.system(s.id), s]);
 
@@ -47,7 +48,9 @@ export function addSystem(system: System, replaces: System | undefined, by: Omit
   ]);
 }
 
+/** A decision, new or in the place of the one with its id. */
 export const keepDecision = (decision: Decision): Write[] => [[KEYS.decision(decision.id), decision]];
+/** A decision taken back. */
 export const dropDecision = ({ id }: Decision): Write[] => [[KEYS.decision(id), undefined]];
 const dropAll = (decisions: readonly Decision[]): Write[] => decisions.flatMap(dropDecision);
 
@@ -118,6 +121,7 @@ export function keepGoal({ goals }: Estate, team: string | undefined, goal: Goal
   ];
 }
 
+/** What the site goes by. */
 export const keepSite = (site: Site): Write[] => [[KEYS.site, site]];
 
 /** Planning as of a day, or with undefined as of the day it is. */
@@ -127,6 +131,7 @@ export function planAsOf({ site }: Estate, day: string | undefined): Write[] {
   return keepSite(day ? { ...rest, asOf: day } : rest);
 }
 
+/** Another text of the catalogue. */
 export const keepCatalogue = (fileName: string, text: string): Write[] => [
   [KEYS.catalogue, { fileName, text }]
 ];
@@ -134,12 +139,14 @@ export const keepCatalogue = (fileName: string, text: string): Write[] => [
 /** What is held of rights, all of it. */
 export const keepRights = (held: readonly RightHeld[]): Write[] => [[KEYS.rights, held]];
 
+/** The questions asked, all of them. */
 export const keepQuestions = (questions: readonly Question[]): Write[] => [part('questions', questions)];
 
 /** Adds a what-if, or takes the place of the one with its id. */
 export const keepWhatIf = ({ whatIfs = [] }: Estate, next: WhatIf): Write[] => [
   part('whatIfs', [...whatIfs.filter((w) => w.id !== next.id), next])
 ];
+/** A what-if let go. */
 export const dropWhatIf = ({ whatIfs = [] }: Estate, { id }: WhatIf): Write[] => [
   part(
     'whatIfs',
@@ -147,9 +154,11 @@ export const dropWhatIf = ({ whatIfs = [] }: Estate, { id }: WhatIf): Write[] =>
   )
 ];
 
+/** Keeps what stands in the way on a day; of more than fifty the oldest go. */
 export const keepRecheck = ({ rechecks = [] }: Estate, next: Recheck): Write[] => [
   part('rechecks', [...rechecks, next].slice(-MOST.rechecks))
 ];
+/** A kept result let go. */
 export const dropRecheck = ({ rechecks = [] }: Estate, { id }: Recheck): Write[] => [
   part(
     'rechecks',
@@ -157,6 +166,7 @@ export const dropRecheck = ({ rechecks = [] }: Estate, { id }: Recheck): Write[]
   )
 ];
 
+/** Keeps what an import did; of more than a hundred the oldest go. */
 export const keepImport = ({ imports = [] }: Estate, next: ImportRecord): Write[] => [
   part('imports', [...imports, next].slice(-MOST.imports))
 ];
@@ -167,6 +177,7 @@ export const rememberList = (
   next: RememberedList,
   isSame: (list: RememberedList) => boolean
 ): Write[] => [part('lists', [...lists.filter((l) => !isSame(l)), next].slice(-MOST.lists))];
+/** How a list is read, forgotten. */
 export const forgetList = ({ lists = [] }: Estate, { list }: RememberedList): Write[] => [
   part(
     'lists',

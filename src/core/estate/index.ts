@@ -34,6 +34,7 @@ export {
   type FactValue,
   type Goal,
   GOAL_RULES,
+  LONG_LISTS,
   type ImportRecord,
   type Link,
   type Permission,

@@ -22,6 +22,7 @@ export const WORKSPACE_FORMAT = 'orange-stair-workspace';
 export const WORKSPACE_VERSION = 6;
 
 const MAX_SYSTEMS = 500_000;
+const MAX_DECISIONS = 100_000;
 
 /** Why something is not known (FIELD-NOTES N3, N4). */
 export const UNKNOWN_WHY = [
@@ -274,7 +275,7 @@ const estateShape = {
   site,
   systems: z.array(systemSchema).max(MAX_SYSTEMS),
   goals: z.array(goal).max(1000),
-  decisions: z.array(decision).max(100_000),
+  decisions: z.array(decision).max(MAX_DECISIONS),
   rightsHeld: z.array(rightHeld).max(10_000),
   questions: z.array(question).max(20_000).optional(),
   lists: z.array(rememberedList).max(200).optional(),
@@ -282,6 +283,12 @@ const estateShape = {
   whatIfs: z.array(whatIf).max(200).optional(),
   rechecks: z.array(recheck).max(50).optional().describe('oldest first')
 };
+
+/** The lists of an estate that may be long, with the most they may hold. */
+export const LONG_LISTS = {
+  systems: { entry: systemSchema, most: MAX_SYSTEMS },
+  decisions: { entry: decision, most: MAX_DECISIONS }
+} as const;
 
 /** Everything known of one estate, without the catalogue. */
 export const estateSchema = z.strictObject(estateShape);

@@ -8,11 +8,15 @@ export function formatCsv(rows: readonly (readonly (string | number)[])[]): stri
 }
 
 const NUMBER = /^-?\d+(\.\d+)?$/;
-const RISKY = /^'*[\s\u00a0\u200b\ufeff]*[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/;
+/** Behind spaces of any kind and signs that are not seen; signs of full width do as well. */
+const RISKY = /^'*[\s\p{Z}\p{Cf}]*[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/u;
+
+/** The text of a cell as no spreadsheet takes it for a formula; `restoreCell` undoes it. */
+export const guardCell = (text: string): string =>
+  RISKY.test(text) && !NUMBER.test(text) ? `'${text}` : text;
 
 function formatCell(value: string | number): string {
-  const text = typeof value === 'number' ? String(value) : value;
-  const safe = RISKY.test(text) && !NUMBER.test(text) ? `'${text}` : text;
+  const safe = guardCell(typeof value === 'number' ? String(value) : value);
   return /[",\r\n]/.test(safe) || safe !== safe.trim() ? `"${safe.replaceAll('"', '""')}"` : safe;
 }
 

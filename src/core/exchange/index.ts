@@ -19,6 +19,7 @@ export {
   suggestMapping
 } from './mapping';
 export { looksLikeOsRelease, parseOsRelease } from './os-release';
+export { formatCsv, guardCell, restoreCell } from './csv-out';
 export { formatPlanCsv } from './plan-csv';
 export { planFileOf } from './plan-file';
 export type { PlanWords } from './plan-words';
@@ -33,4 +34,4 @@ export { looksLikeRecord, parseRecords, RECORD_HEAD } from './record-text';
 export { reviseCatalogueText, type RevisedCatalogue } from './revise-catalogue';
 export { looksLikeSheet, readSheet } from './sheet-in';
 export { formatWorkspace, parseJson, parseWorkspace } from './workspace-file';
-export { issuesOfZod } from './zod-issues';
+export { readLarge } from './zod-issues';

@@ -28,14 +28,14 @@ export function readYaml(text: string): Result<ReadYaml> {
 }
 
 function readAnew(text: string): Result<ReadYaml> {
-  const fault = findTextFault(text);
+  const fault = findTextFault(text, 'yaml');
   if (fault) return fail(fault);
   const lines = new LineCounter();
   const read = readDocument(text, lines);
   if (!read.ok) return read;
   const value = toValue(read.value);
   if (!value.ok) return value;
-  const valueFault = findValueFault(value.value);
+  const valueFault = findValueFault(value.value, text);
   return valueFault ? fail(valueFault) : succeed({ document: read.value, lines, value: value.value });
 }
 

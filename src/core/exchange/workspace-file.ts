@@ -1,6 +1,7 @@
 import {
   DEFAULT_GOAL,
   type Estate,
+  LONG_LISTS,
   migrateEstate,
   type Workspace,
   WORKSPACE_FORMAT,
@@ -10,7 +11,7 @@ import {
 import { fail, type Result, succeed } from '../kit';
 import { parseCatalogue } from './catalogue-file';
 import { findTextFault, findValueFault } from './guard';
-import { issuesOfZod } from './zod-issues';
+import { readLarge } from './zod-issues';
 
 /** Parses JSON text with the guards every file passes: size, zero bytes, nesting, forbidden keys. */
 export function parseJson(text: string): Result<unknown> {
@@ -23,7 +24,7 @@ export function parseJson(text: string): Result<unknown> {
     const detail = error instanceof Error ? error.message : String(error);
     return fail({ code: 'syntax', detail, ...placeOf(text, detail) });
   }
-  const valueFault = findValueFault(value);
+  const valueFault = findValueFault(value, text);
   return valueFault ? fail(valueFault) : succeed(value);
 }
 
@@ -50,17 +51,16 @@ function readWorkspace(value: unknown): Result<Workspace> {
   if (typeof version === 'number' && version > WORKSPACE_VERSION)
     return fail({ code: 'newer-version', detail: String(version) });
   const older = typeof version === 'number' && version >= 1 && version < WORKSPACE_VERSION;
-  const parsed = workspaceSchema.safeParse(
-    older ? { ...(migrateEstate(value) as object), version: WORKSPACE_VERSION } : value
-  );
-  if (!parsed.success) return fail(...issuesOfZod(parsed.error, value));
-  const twice = findTwice(parsed.data.systems.map((s) => s.id));
+  const migrated = older ? { ...(migrateEstate(value) as object), version: WORKSPACE_VERSION } : value;
+  const parsed = readLarge(workspaceSchema, migrated, LONG_LISTS);
+  if (!parsed.ok) return parsed;
+  const twice = findTwice(parsed.value.systems.map((s) => s.id));
   if (twice !== undefined) return fail({ code: 'duplicate-id', detail: twice, path: ['systems'] });
   const catalogue =
-    parsed.data.catalogue.text.trim() === '' ? undefined : parseCatalogue(parsed.data.catalogue.text);
+    parsed.value.catalogue.text.trim() === '' ? undefined : parseCatalogue(parsed.value.catalogue.text);
   if (catalogue && !catalogue.ok)
     return fail(...catalogue.issues.map((i) => ({ code: 'catalogue', within: i, path: ['catalogue'] })));
-  return succeed(withDefaultGoal(parsed.data));
+  return succeed(withDefaultGoal(parsed.value));
 }
 
 function withDefaultGoal(workspace: Workspace): Workspace {

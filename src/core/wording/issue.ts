@@ -66,6 +66,11 @@ const WORDS: Readonly<Record<string, string>> = {
   'other-version': 'This version of the format, {detail}, is not read here.',
   'missing-part': 'The request needs "{detail}".',
   'bad-today': 'The day "{detail}" is not a day. Write it as 2031-06-30.',
+  'took-too-long': 'It took longer than {detail} seconds and was ended.',
+  'took-too-much': 'It took more memory than {detail} and was ended.',
+  'too-many-wait': 'Too many are being planned; try again a little later.',
+  'too-many-parts': 'It holds more than {detail} parts.',
+  'bad-signs': 'It holds signs that are no text (a zero byte, or half of a sign).',
   superseded: 'A newer plan was asked for.',
   'cannot-plan': 'Planning stopped: {detail}'
 };

@@ -5,17 +5,29 @@
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
   import { takeOutWorkspace } from '$lib/state/take-out';
+  import { words } from '$lib/state/words.svelte';
 
   /** Everything that can be taken out of the estate as a file. */
   let { open = $bindable() }: { open: boolean } = $props();
 
   async function takeOutPlan(everyTarget: boolean): Promise<void> {
-    const { plan, catalogue, estate } = desk;
-    if (!plan) return;
+    const plan = await desk.planner.settled();
+    const { catalogue, estate } = desk;
+    if (!plan)
+      return void (words.fault = 'There is no plan to take out: planning was stopped. Plan again first.');
     const csv = await desk.files.call((w) =>
       w.planCsv(plan, catalogue ?? emptyCatalogue(), estate, everyTarget)
     );
     downloadText(everyTarget ? 'plan-every-target.csv' : 'plan.csv', csv, 'text/csv');
+  }
+
+  /** What is being taken out: a plan may have to be waited for. */
+  let taking = $state<string | undefined>();
+  async function takeOut(name: string, take: () => void | Promise<void>): Promise<void> {
+    taking = name;
+    await take();
+    taking = undefined;
+    open = false;
   }
 
   const takeOutList = (): void =>
@@ -49,13 +61,13 @@
   <ul>
     {#each CHOICES as { name, about, take } (name)}
       <li>
-        <button
-          class="act"
-          onclick={async () => {
-            await take();
-            open = false;
-          }}>{name}</button
-        ><span class="soft">{about}</span>
+        <button class="act" disabled={taking !== undefined} onclick={() => void takeOut(name, take)}
+          >{name}</button
+        ><span class="soft" role={taking === name ? 'status' : undefined}
+          >{taking === name && desk.planner.progress
+            ? 'Waiting for the plan; it is taken out when it is there.'
+            : about}</span
+        >
       </li>
     {/each}
   </ul>

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import type { CellEdit, SheetColumn } from '$core/estate';
+import { guardCell, restoreCell } from '$core/exchange';
 
 export interface Cell {
   readonly row: number;
@@ -39,12 +40,12 @@ export function visibleColumns(
   return { list, skipped };
 }
 
-/** Cells as a spreadsheet takes them: tabs between columns, lines between rows, quotes where needed. */
+/** Cells as a spreadsheet takes them: tabs between columns, lines between rows, quotes where needed, none a formula. */
 export function textOfBox(box: Box, textOf: (row: number, column: number) => string): string {
   const rows: string[][] = [];
   for (let r = box.top; r <= box.bottom; r++) {
     const row: string[] = [];
-    for (let c = box.left; c <= box.right; c++) row.push(textOf(r, c));
+    for (let c = box.left; c <= box.right; c++) row.push(guardCell(textOf(r, c)));
     rows.push(row);
   }
   return Papa.unparse(rows, { delimiter: '\t', newline: '\n' });
@@ -81,7 +82,7 @@ export function editsOfPaste(
       const value = single ?? block[r]?.[c];
       const row = into.top + r;
       if (!column || column.readOnly || value === undefined || (row >= count && !allowNew)) continue;
-      edits.push({ row: keyOf(row), column: column.id, text: value });
+      edits.push({ row: keyOf(row), column: column.id, text: restoreCell(value) });
     }
   return edits;
 }

@@ -4,10 +4,25 @@ import { parseOsRelease, RECORD_HEAD } from '$core/exchange';
 
 const ADDRESSES = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1']);
 const HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]']);
+/** What those who pass requests on put in; every name that begins with `x-forwarded` besides. */
+const PASSED_ON = [
+  'forwarded',
+  'via',
+  'x-real-ip',
+  'x-client-ip',
+  'x-cluster-client-ip',
+  'true-client-ip',
+  'cf-connecting-ip',
+  'cf-ray',
+  'fastly-client-ip',
+  'x-original-forwarded-for',
+  'x-envoy-external-address'
+];
 
 /** What a request tells of where it came from. */
 export interface Caller {
   readonly address: string;
+  /** Host and port of the address that was asked for. */
   readonly host: string;
   readonly headers: Headers;
 }
@@ -20,12 +35,16 @@ export function isOwnMachine({ address, host, headers }: Caller): boolean {
   const site = headers.get('sec-fetch-site');
   return (
     ADDRESSES.has(address) &&
-    HOSTS.has(host) &&
-    !headers.has('forwarded') &&
-    !headers.has('x-forwarded-for') &&
-    (site === null || site === 'same-origin' || site === 'none')
+    HOSTS.has(host.replace(/:\d+$/, '')) &&
+    ![...headers.keys()].some((name) => name.startsWith('x-forwarded') || PASSED_ON.includes(name)) &&
+    (site === null || site === 'same-origin' || site === 'none') &&
+    ['origin', 'referer'].every((name) => isFrom(headers.get(name), host))
   );
 }
+
+/** Whether a page of this server is named, or none. */
+const isFrom = (named: string | null, host: string): boolean =>
+  named === null || (URL.canParse(named) && new URL(named).host === host);
 
 /** The record of the machine this process runs on, as the collector would print it. Reads, keeps nothing. */
 export function ownRecord(today: string): string {

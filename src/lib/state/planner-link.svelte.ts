@@ -55,6 +55,12 @@ export class PlannerLink {
     this.#timer = setTimeout(() => void this.replan(), PLAN_AFTER_MS);
   }
 
+  /** The plan of what is on the desk, once it is there; the last one, or none, where planning was stopped. */
+  async settled(): Promise<Plan | undefined> {
+    while (this.progress && !this.stopped) await new Promise((done) => setTimeout(done, PLAN_AFTER_MS));
+    return this.plan;
+  }
+
   /** Plans anew; a plan under way gives way. */
   async replan(): Promise<void> {
     const run = ++this.#run;

@@ -1,3 +1,4 @@
+import '../jitless';
 import * as Comlink from 'comlink';
 import { lintCatalogue, type LintFinding } from '$core/lint';
 import { type Catalogue, type Dispute, mergeCatalogues, settleCatalogue } from '$core/catalogue';

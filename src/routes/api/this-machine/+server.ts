@@ -10,7 +10,7 @@ export const GET: RequestHandler = ({ request, url, getClientAddress }) => {
   } catch {
     // Behind something that hides the address: not our own machine.
   }
-  if (!isOwnMachine({ address, host: url.hostname, headers: request.headers }))
+  if (!isOwnMachine({ address, host: url.host, headers: request.headers }))
     return new Response('The server tells of its own machine only to that machine itself, at 127.0.0.1.\n', {
       status: 403,
       headers: text

@@ -1,12 +1,12 @@
 <script lang="ts">
   import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording';
   import type { Day } from '$core/date';
+  import { formatCsv } from '$core/exchange';
   import type { FetchItem } from '$core/ready';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
   import { looker } from '$lib/state/looker.svelte';
   import { caseOf, stairOf } from '$lib/ready/naming';
-  import Papa from 'papaparse';
 
   const ready = $derived(looker.ready?.found);
   const currency = $derived(desk.catalogue?.currency ?? '');
@@ -64,7 +64,7 @@
         sayDay(f.by)
       ])
     ];
-    downloadText('fetch-and-buy.csv', Papa.unparse(rows, { escapeFormulae: true }), 'text/csv');
+    downloadText('fetch-and-buy.csv', formatCsv(rows), 'text/csv');
   }
 </script>
 
