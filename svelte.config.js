@@ -7,6 +7,13 @@ export default {
   kit: {
     adapter: adapter(),
     alias: { $core: 'src/core' },
+    // What is run by hand is checked as well.
+    typescript: {
+      config: (config) => ({
+        ...config,
+        include: [...config.include, '../bench/**/*.ts', '../scripts/**/*.ts']
+      })
+    },
     csp: {
       mode: 'nonce',
       directives: {

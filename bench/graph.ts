@@ -136,7 +136,7 @@ export function measureLarge(releases: number): {
   let cut = false;
   const list = time(() => {
     const found = findRoutes(terms, start, 'sure', { target, ...(releases > 25 ? { budget: BUDGET } : {}) });
-    const { label } = findChosen(terms, start, target, 'sure');
+    const { label } = findChosen(terms, { start, target }, 'sure');
     const labels = found.routes.get(targetKey(target)) ?? [];
     routes = unbeatenOf(label ? [...labels, label] : labels).length;
     cut = found.cut;

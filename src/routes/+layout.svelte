@@ -8,6 +8,8 @@
   import Dialog from '$lib/components/Dialog.svelte';
   import Notice from '$lib/components/Notice.svelte';
   import Rail from '$lib/components/Rail.svelte';
+  import Unreadable from '$lib/components/Unreadable.svelte';
+  import Working from '$lib/components/Working.svelte';
   import { PLACES } from '$lib/components/places';
   import { isTyping, single } from '$lib/kit/keys';
   import { desk } from '$lib/state/desk.svelte';
@@ -97,24 +99,12 @@
 <div class="app">
   <Rail onkeys={() => (keysOpen = true)} onasof={openAsOf} />
   <main>
-    {#if desk.keeper.loaded}{@render children()}{:else}<p class="wait soft">
+    {#if desk.keeper.unreadable}<Unreadable unreadable={desk.keeper.unreadable} />
+    {:else if desk.keeper.loaded}{@render children()}{:else}<p class="wait soft">
         Reading what is stored in this browser…
       </p>{/if}
   </main>
-  {#if desk.planner.progress}
-    <div class="planning no-print" role="status">
-      <span>Planning: {desk.planner.progress.done} of {desk.planner.progress.of} cases</span>
-      <progress max={Math.max(1, desk.planner.progress.of)} value={desk.planner.progress.done}></progress>
-      <button class="act" onclick={() => desk.planner.stop()}>Stop</button>
-    </div>
-  {:else if desk.planner.stopped}
-    <div class="planning no-print" role="status">
-      <span>Planning was stopped; what is shown may be old.</span><button
-        class="act"
-        onclick={() => desk.planner.replan()}>Plan again</button
-      >
-    </div>
-  {/if}
+  <Working />
   <Notice redo={words.notice.startsWith('Undone')} />
 </div>
 
@@ -197,31 +187,6 @@
   }
   .wait {
     padding: 24px;
-  }
-  .planning {
-    display: flex;
-    gap: 12px;
-    align-items: center;
-    padding: 6px 24px;
-    background: var(--sheet);
-    border-top: 1.5px solid var(--ink);
-    flex: none;
-  }
-  progress {
-    appearance: none;
-    width: 160px;
-    height: 8px;
-    border: 1px solid var(--ink);
-    background: var(--paper);
-  }
-  progress::-webkit-progress-bar {
-    background: var(--paper);
-  }
-  progress::-webkit-progress-value {
-    background: var(--ink);
-  }
-  progress::-moz-progress-bar {
-    background: var(--ink);
   }
   .row {
     display: flex;

@@ -7,6 +7,9 @@ export const test = base.extend<{ page: Page }>({
     const errors: string[] = [];
     // The name on decisions is asked once; a test of its own says so.
     await page.addInitScript(() => {
+      document.addEventListener('securitypolicyviolation', (e) =>
+        console.error(`${e.violatedDirective} violated by ${e.blockedURI}`)
+      );
       if (!localStorage.getItem('orange-stair settings'))
         localStorage.setItem('orange-stair settings', JSON.stringify({ who: 'tester' }));
     });

@@ -8,11 +8,12 @@ import { formatCondition } from '../../src/core/condition/format-condition';
 import { parseCondition } from '../../src/core/condition/parse-condition';
 import { lintCatalogue } from '../../src/core/lint/lint-catalogue';
 import { parseCsv } from '../../src/core/exchange/csv-in';
-import { formatCsv } from '../../src/core/exchange/csv-out';
+import { formatCsv, restoreCell } from '../../src/core/exchange/csv-out';
 import { decodeText } from '../../src/core/exchange/decode-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
 import type { Result } from '../../src/core/kit/issue';
 import { describeIssue, isKnownCode } from '../../src/core/wording/issue';
+import { editsOfPaste, textOfBox } from '../../src/lib/estate/grid';
 import { understandFile } from '../../src/lib/workers/understand-file';
 import { importersOf } from '../support/importers';
 import { countOf, randomOf } from '../support/laws';
@@ -146,7 +147,7 @@ test('mutated conditions and catalogues are read or refused, quickly, with a pla
 test('no cell that leaves can be taken for a formula, and what leaves is read back', () => {
   const risky = fc
     .tuple(
-      fc.constantFrom('', ' ', '\t', '\u00a0'),
+      fc.constantFrom('', ' ', '\t', '\u00a0', '\u200b', '\u2060', '\u200d', '\u202e', '\u3000'),
       fc.constantFrom('=', '+', '-', '@', '\t', '\r', '＝'),
       fc.string()
     )
@@ -156,12 +157,29 @@ test('no cell that leaves can be taken for a formula, and what leaves is read ba
       const [read = []] = Papa.parse<string[]>(formatCsv([row]), { newline: '\r\n', delimiter: ',' }).data;
       read.forEach((cell, i) => {
         expect(cell === row[i] || cell === `'${row[i]}`).toBe(true);
-        expect(/^\s*[=+@＝]/.test(cell)).toBe(false);
+        expect(/^[\s\p{Cf}]*[=+@＝]/u.test(cell)).toBe(false);
+        expect(restoreCell(cell)).toBe(row[i]);
       });
     }),
     { seed: 4 }
   );
   expect(formatCsv([[-26, '-26.5', '-1+1', '=cmd|x']])).toBe("-26,-26.5,'-1+1,'=cmd|x\r\n");
+});
+
+test('cells copied into a spreadsheet are no formulas either, and pasted back are what they were', () => {
+  const cells = fc.oneof(fc.constantFrom('=1+1', '\u200b=1', '+a\nb', "'=x", '-26', '＝1', 'a'), fc.string());
+  fc.assert(
+    fc.property(cells, cells, (a, b) => {
+      const box = { top: 0, bottom: 0, left: 0, right: 1 };
+      const text = textOfBox(box, (_, column) => (column === 0 ? a : b));
+      const [copied = []] = Papa.parse<string[]>(text, { delimiter: '\t' }).data;
+      for (const cell of copied) expect(/^[\s\p{Cf}]*[=+@＝]/u.test(cell)).toBe(false);
+      const columns = ['x', 'y'].map((id) => ({ id, name: id, width: 10 }));
+      const into = { columns, count: 1, allowNew: false, keyOf: () => 'r' };
+      expect(editsOfPaste(text, box, into).map((e) => e.text)).toEqual([a, b]);
+    }),
+    { seed: 5 }
+  );
 });
 
 test('bytes are decoded as people have them', () => {

@@ -8,7 +8,10 @@
 {#if words.fault}
   <div class="notice fault no-print" role="alert">
     <span>{words.fault}</span>
-    <button class="act" onclick={() => (words.fault = '')}>Close</button>
+    {#if words.rescue}<button class="act" onclick={() => void words.rescue?.()}
+        >Take out what was not stored</button
+      >{/if}
+    <button class="act" onclick={() => words.close()}>Close</button>
   </div>
 {:else if words.notice}
   <div class="notice no-print" role="status">

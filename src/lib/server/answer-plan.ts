@@ -25,14 +25,15 @@ export interface Answer {
 }
 
 export interface PlanRequest {
-  readonly text: string;
+  /** The body, UTF-8. */
+  readonly bytes: Uint8Array;
   /** ISO day, where the request names none. */
   readonly today: string;
 }
 
-/** Plans what a request's text holds and forgets it. 400 with issues in their places where it cannot be read. */
-export function answerPlan({ text, today: realDay }: PlanRequest): Answer {
-  const json = parseJson(text);
+/** Plans what a request's body holds and forgets it. 400 with issues in their places where it cannot be read. */
+export function answerPlan({ bytes, today: realDay }: PlanRequest): Answer {
+  const json = parseJson(new TextDecoder().decode(bytes));
   if (!json.ok) return refuse(400, json.issues);
   const request = readRequest(json.value);
   if (!request.ok) return refuse(400, request.issues);

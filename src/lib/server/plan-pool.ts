@@ -54,7 +54,10 @@ export async function planOnThread(request: PlanRequest, leaves: AbortSignal): P
   if (filename === undefined) return answerPlan(request);
   const tooLong = AbortSignal.timeout(limits.seconds * 1000);
   try {
-    return await poolOf(filename).run(request, { signal: AbortSignal.any([leaves, tooLong]) });
+    return await poolOf(filename).run(request, {
+      signal: AbortSignal.any([leaves, tooLong]),
+      transferList: [request.bytes.buffer as ArrayBuffer]
+    });
   } catch (error) {
     if (tooLong.aborted) return refuse(503, [{ code: 'took-too-long', detail: String(limits.seconds) }]);
     const said = error instanceof Error ? error.message : String(error);

@@ -101,6 +101,11 @@ export class StairState {
     });
   });
 
+  /** Looking into it was stopped before anything could be shown. */
+  readonly isStopped = $derived(
+    this.planned !== undefined && desk.planner.hasStopped(this.planned.systems[0] ?? '')
+  );
+
   /** Asks the worker for what is looked at: the system at once, a target when the eye has come to rest. */
   follow(): void {
     const first = this.planned?.systems[0];

@@ -19,6 +19,7 @@ import { WorkerClient } from '$lib/workers/client';
 import { newId } from './ids';
 import { Keeper } from './keeper.svelte';
 import { PlannerLink } from './planner-link.svelte';
+import { rescue, sayLost } from './rescue';
 import { signer } from './signer.svelte';
 import { words } from './words.svelte';
 
@@ -62,7 +63,11 @@ class Desk {
   readonly files = new WorkerClient();
   readonly keeper = new Keeper({
     show: (writes) => this.#show(writes),
-    collided: (collisions) => (words.fault = sayCollisions(collisions, this.naming))
+    collided: (collisions) => (words.fault = sayCollisions(collisions, this.naming)),
+    lost: (fault, error, wanted) => {
+      words.fault = sayLost(fault, error);
+      words.rescue = () => rescue(wanted);
+    }
   });
   readonly planner: PlannerLink = new PlannerLink(() => ({
     isEmpty: this.isEmpty,

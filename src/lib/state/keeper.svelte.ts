@@ -19,6 +19,7 @@ import {
   undoChange
 } from '$lib/storage/change-log';
 import { currentWorkspace } from '$lib/storage/database';
+import { storageFaultOf, type StorageFault } from '$lib/storage/faults';
 import { readWorkspaces } from '$lib/storage/workspaces';
 import { words } from './words.svelte';
 
@@ -28,6 +29,8 @@ export interface KeeperScreen {
   readonly show: (writes: readonly Write[] | undefined) => Promise<void>;
   /** Fields that another tab had changed already, and that were left as they stand there. */
   readonly collided: (collisions: readonly Collision[]) => void;
+  /** An edit that could not be stored: why, and the records as they would have been with it. */
+  readonly lost: (fault: StorageFault, error: unknown, wanted: Records) => void;
 }
 
 /**
@@ -41,6 +44,8 @@ export class Keeper {
   readOnly = $state(false);
   workspaceName = $state('');
   loaded = $state(false);
+  /** Why what is stored cannot be read; nothing is known of it then, and nothing can be stored. */
+  unreadable = $state.raw<{ readonly fault: StorageFault; readonly error: string } | undefined>();
   /** What is stored, as far as this tab has heard. */
   #stored: Records = new Map();
   /** The same with what is not stored yet. */
@@ -48,12 +53,10 @@ export class Keeper {
   /** Edits on the screen that are not stored yet, oldest first. */
   readonly #underWay = new Set<readonly Edit[]>();
   #queue: Promise<void> = Promise.resolve();
-  readonly #show: KeeperScreen['show'];
-  readonly #collided: KeeperScreen['collided'];
+  readonly #screen: KeeperScreen;
 
-  constructor({ show, collided }: KeeperScreen) {
-    this.#show = show;
-    this.#collided = collided;
+  constructor(screen: KeeperScreen) {
+    this.#screen = screen;
   }
 
   get records(): Records {
@@ -79,6 +82,11 @@ export class Keeper {
     );
   }
 
+  /** Tries once more to read what is stored. */
+  readAgain(): Promise<void> {
+    return this.#queued(() => this.#readAll());
+  }
+
   /** One change, stored and undoable, with the words it is announced by. Resolves when it is stored, or has failed. */
   async commit(label: string, writes: readonly Write[]): Promise<void> {
     if (this.readOnly) {
@@ -89,7 +97,7 @@ export class Keeper {
     const edits = editsOf(this.#shown, writes);
     this.#underWay.add(edits);
     this.#shown = withWrites(this.#shown, writes);
-    const shown = this.#show(writes);
+    const shown = this.#screen.show(writes);
     await this.#queued(() => this.#store(label, edits));
     await shown;
   }
@@ -108,12 +116,13 @@ export class Keeper {
       this.#underWay.delete(edits);
       this.#stored = withWrites(this.#stored, writes);
       words.notice = label;
-      if (collisions.length > 0) this.#collided(collisions);
+      if (collisions.length > 0) this.#screen.collided(collisions);
       this.log = await readLog();
       await this.#showAgain(edits.map((e) => e.key));
     } catch (error) {
       this.#underWay.delete(edits);
-      words.fault = `Not saved: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`;
+      const wanted = edits.map(({ key, after }): Write => [key, after]);
+      this.#screen.lost(storageFaultOf(error), error, withWrites(this.#stored, wanted));
       await this.#showAgain(edits.map((e) => e.key));
     }
   }
@@ -136,19 +145,17 @@ export class Keeper {
   async #readAll(): Promise<void> {
     try {
       this.#stored = await readRecords();
+      this.unreadable = undefined;
       const entry = (await readWorkspaces()).find((w) => w.id === currentWorkspace());
       this.readOnly = entry?.readOnly ?? false;
       this.workspaceName = entry?.name ?? '';
     } catch (error) {
-      const newer = error instanceof Error && error.message === 'newer-version';
-      words.fault = newer
-        ? 'What is stored here was written by a newer version. Update the application; nothing was changed.'
-        : `The browser’s storage cannot be read: ${String(error)}`;
+      this.unreadable = { fault: storageFaultOf(error), error: String(error) };
       this.loaded = true;
       return;
     }
     this.#shown = this.#withUnderWay(this.#stored);
-    await this.#show(undefined);
+    await this.#screen.show(undefined);
     this.log = await readLog();
     this.loaded = true;
   }
@@ -164,7 +171,7 @@ export class Keeper {
     const next = this.#withUnderWay(this.#stored);
     const changed = keys.filter((key) => next.get(key) !== this.#shown.get(key));
     this.#shown = next;
-    if (changed.length > 0) await this.#show(changed.map((key): Write => [key, next.get(key)]));
+    if (changed.length > 0) await this.#screen.show(changed.map((key): Write => [key, next.get(key)]));
   }
 
   #withUnderWay(records: Records): Records {

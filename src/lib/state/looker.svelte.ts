@@ -9,10 +9,17 @@ import type { LookProgress } from '$lib/workers/looker';
 import { desk } from './desk.svelte';
 import { words } from './words.svelte';
 
+/** What is there sooner than this is not announced. */
+const SHOW_AFTER_MS = 350;
+
 /** What is asked of the whole plan on the desk: readiness, comparisons, things tried. The one writer of these. */
 class LookState {
   ready = $state.raw<{ readonly of: Plan; readonly found: Ready } | undefined>();
   progress = $state.raw<LookProgress | undefined>();
+  /** Something is being worked out that takes a while. */
+  waiting = $state(false);
+  /** Somebody has stopped it, on this plan. */
+  #stopped = $state.raw<Plan | undefined>();
   readonly #worker = new WorkerClient();
   #asked: Plan | undefined;
 
@@ -22,7 +29,7 @@ class LookState {
   /** Looks into the plan on the desk, unless that is done or under way. */
   async look(): Promise<void> {
     const of = desk.plan;
-    if (!of || this.ready?.of === of || this.#asked === of) return;
+    if (!of || this.ready?.of === of || this.#asked === of || this.#stopped === of) return;
     this.#asked = of;
     this.progress = { done: 0, of: of.cases.length };
     const tell = callBack((p: LookProgress) => void (this.#asked === of && (this.progress = p)));
@@ -45,16 +52,43 @@ class LookState {
     return this.#call((w) => w.compareStored(desk.planner.lookOrder(), system, options));
   }
 
+  /** Whether looking into the plan on the desk was stopped. */
+  get isStopped(): boolean {
+    return this.#stopped !== undefined && this.#stopped === desk.plan;
+  }
+
+  /** Ends what is being worked out, at once. */
+  stop(): void {
+    this.#stopped = desk.plan;
+    this.#asked = undefined;
+    this.progress = undefined;
+    this.#worker.cancel();
+  }
+
+  /** Looks again after it was stopped. */
+  again(): void {
+    this.#stopped = undefined;
+    void this.look();
+  }
+
+  /** Calls under way. */
+  #calls = 0;
+
   /** Undefined where a newer question has taken its place; what fails is said on the desk. */
   async #call<T>(
     use: (w: Parameters<Parameters<WorkerClient['call']>[0]>[0]) => Promise<Result<T>>
   ): Promise<T | undefined> {
+    this.#calls++;
+    const timer = setTimeout(() => (this.waiting = this.#calls > 0), SHOW_AFTER_MS);
     try {
       const answer = await this.#worker.call(use);
       if (answer.ok) return answer.value;
       if (answer.issues[0]?.code !== 'superseded') words.fault = String(answer.issues[0]?.code);
     } catch (error) {
       if (!(error instanceof Error && error.message === 'cancelled')) words.fault = String(error);
+    } finally {
+      clearTimeout(timer);
+      if (--this.#calls === 0) this.waiting = false;
     }
     return undefined;
   }

@@ -1,7 +1,7 @@
 import { type Catalogue, emptyCatalogue } from '$core/catalogue';
 import type { Day } from '$core/date';
 import type { Target, Write } from '$core/estate';
-import type { Explored, Plan, PlanProgress } from '$core/plan';
+import { type Explored, type Plan, type PlanProgress, sameTarget } from '$core/plan';
 import { describeIssue } from '$core/wording';
 import { currentWorkspace } from '$lib/storage/database';
 import { callBack, WorkerClient } from '$lib/workers/client';
@@ -11,6 +11,8 @@ import { words } from './words.svelte';
 
 /** Planning starts when what was changed is on the screen. */
 const PLAN_AFTER_MS = 60;
+/** What is there sooner than this is not announced. */
+const SHOW_AFTER_MS = 350;
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** What is planned: read when planning starts. */
@@ -22,6 +24,13 @@ export interface Planned {
   readonly unstored: readonly Write[];
 }
 
+/** One system of a plan, and the target of it, that is looked into. */
+interface Looking {
+  readonly of: Plan;
+  readonly system: string;
+  readonly target: Target | undefined;
+}
+
 /** The worker that plans: what it has been told, how far it is, what it found. The one writer of the plan. */
 export class PlannerLink {
   plan = $state.raw<Plan | undefined>();
@@ -30,6 +39,9 @@ export class PlannerLink {
   /** Cases done while planning. */
   progress = $state.raw<PlanProgress | undefined>();
   stopped = $state(false);
+  /** What is being looked into, where that takes a while. */
+  looking = $state.raw<Looking | undefined>();
+  #stoppedLooking = $state.raw<Looking | undefined>();
   readonly #worker = new WorkerClient();
   readonly #planned: () => Planned;
   /** What the worker has not been told yet; `readAll`: it knows nothing. */
@@ -99,17 +111,48 @@ export class PlannerLink {
     }
   }
 
-  /** Looks into one system of the plan; `explored` has it as soon as it is there. */
+  /** Looks into one system of the plan; `explored` has it as soon as it is there. Not where somebody has stopped just that. */
   async explore(system: string, target?: Target): Promise<void> {
     const of = this.plan;
-    if (!of) return;
+    if (!of || this.hasStopped(system, target)) return;
+    const looking = { of, system, target };
+    const timer = setTimeout(() => (this.looking = looking), SHOW_AFTER_MS);
     try {
       const found = await this.#worker.call((w) => w.exploreStored(system, target));
       if (found && this.plan === of) this.explored = { of, system, found };
       else if (!found && this.plan === of && !this.progress) await this.replan();
     } catch (error) {
       if (!isCancelled(error)) words.fault = String(error);
+    } finally {
+      clearTimeout(timer);
+      if (this.looking === looking) this.looking = undefined;
     }
+  }
+
+  /** Whether looking into this was stopped by somebody, on this plan. */
+  hasStopped(system: string, target?: Target): boolean {
+    const stopped = this.#stoppedLooking;
+    return (
+      stopped !== undefined &&
+      stopped.of === this.plan &&
+      stopped.system === system &&
+      (stopped.target === undefined || target === undefined
+        ? stopped.target === target
+        : sameTarget(stopped.target, target))
+    );
+  }
+
+  /** Stops looking into a system, at once; what is on show stays. */
+  stopLooking(): void {
+    this.#stoppedLooking = this.looking;
+    this.looking = undefined;
+    this.#worker.cancel();
+    this.#forget();
+  }
+
+  /** Looks again into what was stopped. */
+  lookAgain(): void {
+    this.#stoppedLooking = undefined;
   }
 
   /** What is on the desk as a worker of its own reads it anew; see `Looker`. */

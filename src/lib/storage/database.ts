@@ -54,7 +54,8 @@ export function setCurrentWorkspace(workspace: string): void {
 /** A workspace's own database, opened once; this tab's where none is named. */
 export function openDatabase(workspace: string = currentWorkspace()): Database {
   const known = open.get(workspace);
-  if (known) return known;
+  // One that could not be opened is tried anew.
+  if (known && !known.hasFailed()) return known;
   const made = new Database(nameOf(workspace));
   open.set(workspace, made);
   return made;

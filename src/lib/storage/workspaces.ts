@@ -22,7 +22,10 @@ class Directory extends Dexie {
 }
 
 let directory: Directory | undefined;
-const list = (): Table<WorkspaceEntry, string> => (directory ??= new Directory()).workspaces;
+function list(): Table<WorkspaceEntry, string> {
+  if (!directory || directory.hasFailed()) directory = new Directory();
+  return directory.workspaces;
+}
 
 /** All workspaces, the first one always among them; in the order they were made. */
 export async function readWorkspaces(): Promise<WorkspaceEntry[]> {

@@ -6,11 +6,14 @@
   import { desk } from '$lib/state/desk.svelte';
   import { openWorkspace, setCatalogue } from '$lib/state/acts';
   import { words } from '$lib/state/words.svelte';
+  import { takeOutDated } from '$lib/state/take-out';
   import { openBeside } from '$lib/state/workspaces';
   import { draft } from '$lib/state/draft.svelte';
   import { Incoming } from '$lib/state/incoming.svelte';
   import { joining } from '$lib/state/joining.svelte';
 
+  /** So many machines at once are worth a file to go back to. */
+  const MANY = 1000;
   const incoming = new Incoming();
   const file = $derived(incoming.file);
   const isMachines = $derived(incoming.isMachines && incoming.preview !== undefined);
@@ -141,6 +144,9 @@
             >Join it with what is here</button
           >{/if}
       {/if}
+      {#if isMachines && incoming.taken >= MANY && !desk.isEmpty}<button class="act" onclick={takeOutDated}
+          >First take out what is here, with today’s date</button
+        >{/if}
       <button class="act" onclick={() => incoming.forget()}>Another file</button>
       <a class="act" href="/estate">Back, changing nothing</a>
     </p>

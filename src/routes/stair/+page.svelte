@@ -61,7 +61,11 @@
 {#if desk.isEmpty}
   <EmptyDesk />
 {:else if !desk.plan || (stair.planned && !plan)}
-  <p class="lone soft">Planning…</p>
+  <p class="lone soft">
+    {#if stair.isStopped}Looking into it was stopped.
+      <button class="act" onclick={() => desk.planner.lookAgain()}>Look again</button>
+    {:else}Planning…{/if}
+  </p>
 {:else if !plan}
   <p class="lone">No system called “{at}” is on the desk. <a href="/estate">Back to the estate</a></p>
 {:else}

@@ -3,6 +3,7 @@
   import { sayCount } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import JoinPanel from '$lib/estate/JoinPanel.svelte';
+  import Keeping from '$lib/estate/Keeping.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { copyWorkspace, makeEmptyWorkspace, switchTo } from '$lib/state/workspaces';
   import { takeOutWorkspace } from '$lib/state/take-out';
@@ -98,6 +99,7 @@
       <button class="act" type="submit">Make an empty one and open it</button>
     </form>
   </section>
+  <Keeping />
   <section>
     <h1>Two people’s work</h1>
     <p class="lead">
