@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { generateWorld } from '../../bench/generate';
-import { expect, expectAccessible, follow, giveFile, openDemo, planned, row, test } from './desk';
+import { expect, expectAccessible, follow, giveFile, kept, openDemo, planned, row, test } from './desk';
 
 const grid = (page: Page) => page.getByRole('grid');
 
@@ -194,6 +194,7 @@ test('a dispute is ruled on, an unknown assumed, a question asked; the name is a
   await page.getByRole('dialog').getByLabel('Reason').fill('All of them were bought so.');
   await page.getByRole('button', { name: 'Assume it' }).click();
   await expect(unknown).toContainText('assumed');
+  await kept(page);
   await page.goto('/estate/decisions');
   const made = page.getByRole('row').filter({ hasText: 'assume: solid' });
   await expect(made).toContainText('Night shift, 10 Mar 2031');

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { Random } from '../support/random';
 import { countOf, tell } from '../support/laws';
-import { expect, openDemo, test } from './desk';
+import { expect, kept, openDemo, test } from './desk';
 import type { Page } from '@playwright/test';
 
 /** Facts of one system that take any text, by their ids. */
@@ -117,6 +117,7 @@ test('two decisions made at once are two decisions', async ({ page, context }) =
   ]);
   for (const p of [page, other]) await expect(p.getByText('Chosen by decision').first()).toBeVisible();
   for (const p of [page, other]) {
+    await kept(p);
     await p.reload();
     await expect(p.getByText('Chosen by decision').first()).toBeVisible();
   }

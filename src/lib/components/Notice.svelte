@@ -11,7 +11,7 @@
     {#if words.rescue}<button class="act" onclick={() => void words.rescue?.()}
         >Take out what was not stored</button
       >{/if}
-    <button class="act" onclick={() => words.close()}>Close</button>
+    <button class="act" onclick={() => (words.fault = '')}>Close</button>
   </div>
 {:else if words.notice}
   <div class="notice no-print" role="status">

@@ -2,13 +2,15 @@ import { compareText } from '../../kit';
 import { reasonOf, routeOf } from '../tell/explain';
 import type { Label } from '../search/label';
 import { type Place, targetKey } from '../../compile';
+import { findChosen } from '../search/choose';
 import { findRoutes } from '../search/search';
 import { termsWith, type Terms } from '../terms';
 import type { Route, Verdict } from '../types';
 import { clauseKey, type Reason } from '../reason';
-import { chosenOf, verdictOf } from '../search/verdict';
 
 const MAX_OPENINGS = 20;
+/** Most least sets whose routes are looked for, fewest clauses first; past it the list is cut, and says so. */
+const MOST_TRIED = 100;
 
 /** A least set of clauses whose lifting makes a closed target better than closed (RECKONING F2). */
 export interface Opening {
@@ -29,7 +31,7 @@ export interface Openings {
 /**
  * The openings of a closed target: what stands in the way of some route there, at most three clauses, none of which could
  * be left out. Ordered by number, then money (an unknown sum last) and careful minutes of the route chosen after lifting.
- * Cost: one search with lifting, and one for each set found.
+ * Cost: one search with lifting, and one for the chosen route of each set found, a hundred at most.
  */
 export function findOpenings(terms: Terms, start: Place, target: Place): Openings {
   const { routes, cut } = findRoutes(terms, start, 'open', { target });
@@ -40,12 +42,18 @@ export function findOpenings(terms: Terms, start: Place, target: Place): Opening
     if (!sets.has(key)) sets.set(key, label);
   }
   const least = [...sets.values()].filter((a) => ![...sets.values()].some((b) => b !== a && isWithin(b, a)));
-  const openings = least.flatMap((label) => openingOf(terms, start, target, label));
+  const openings = least
+    .sort((a, b) => compareSets(a.criteria.restsOn, b.criteria.restsOn))
+    .slice(0, MOST_TRIED)
+    .flatMap((label) => openingOf(terms, start, target, label));
   return {
     openings: openings.sort(compareOpenings).slice(0, MAX_OPENINGS),
-    cut: cut || openings.length > MAX_OPENINGS
+    cut: cut || openings.length > MAX_OPENINGS || least.length > MOST_TRIED
   };
 }
+
+const compareSets = (a: readonly string[], b: readonly string[]): number =>
+  a.length - b.length || compareText(a.join('|'), b.join('|'));
 
 const isWithin = (a: Label, b: Label): boolean =>
   a.criteria.restsOn.every((key) => b.criteria.restsOn.includes(key));
@@ -53,15 +61,14 @@ const isWithin = (a: Label, b: Label): boolean =>
 function openingOf(terms: Terms, start: Place, target: Place, label: Label): Opening[] {
   const clauses = label.criteria.restsOn;
   const lifted = termsWith(terms, { lifted: new Set([...terms.lifted, ...clauses]) });
-  const labels = findRoutes(lifted, start, 'sure', { target }).routes.get(targetKey(target)) ?? [];
-  const chosen = chosenOf(lifted, labels);
+  const { verdict, label: chosen } = findChosen(lifted, { start, target }, 'sure');
   if (!chosen) return [];
   const { findings } = label.judgement;
   const reasons = clauses.flatMap((key) => {
     const finding = findings.find((f) => clauseKey(f) === key);
     return finding ? [reasonOf(terms, label.moves, label.judgement, finding)] : [];
   });
-  return [{ clauses, reasons, verdict: verdictOf(lifted, labels), route: routeOf(lifted, chosen) }];
+  return [{ clauses, reasons, verdict, route: routeOf(lifted, chosen) }];
 }
 
 const compareOpenings = (a: Opening, b: Opening): number =>

@@ -1,15 +1,18 @@
 import { compareText } from '../../kit';
-import { readSwitch, type Seen, type Truth, truthOf } from '../../condition';
+import { readSwitch, type Run, type Seen, type Truth, truthOf } from '../../condition';
 import { startAlong } from '../along';
 import { type Place, targetKey } from '../../compile';
+import { findChosen } from '../search/choose';
 import { findRoutes } from '../search/search';
 import { termsWith, type Terms } from '../terms';
 import type { Verdict } from '../types';
 import { atomsBehind, nameOfAtom, type Atom } from './unknowns';
-import { verdictOf } from '../search/verdict';
+import { isBetter } from '../search/verdict';
 
 const MAX_TOGETHER = 3;
 const MAX_TRIALS = 600;
+/** Labels of all the searches for what may be asked: work counted, never time. */
+const MOST_EXPANDED = 400_000;
 
 export interface Questions {
   /** Least sets of unknowns that settle the verdict, fewest first. */
@@ -26,7 +29,7 @@ type Answers = ReadonlyMap<Atom, Answer>;
 /**
  * What to find out first (RECKONING F3): least sets, of up to three unknowns, with which the verdict of a target is settled
  * whatever they turn out to be - sure and best are then the same. Every answer out of every piece is tried.
- * Cost: two searches a trial, at most 600 trials.
+ * Cost: two searches for a chosen route a trial, at most 600 trials; one for all routes an answer, until `MOST_EXPANDED` labels.
  */
 export function findQuestions(terms: Terms, start: Place, target: Place): Questions {
   const asking = new Asking(terms, start, target);
@@ -55,6 +58,7 @@ class Asking {
   readonly #start: Place;
   readonly #target: Place;
   readonly #known = new Map<string, readonly [Verdict, Verdict]>();
+  #expanded = 0;
 
   constructor(terms: Terms, start: Place, target: Place) {
     this.#terms = terms;
@@ -63,14 +67,14 @@ class Asking {
   }
 
   get isTired(): boolean {
-    return this.#known.size >= MAX_TRIALS;
+    return this.#known.size >= MAX_TRIALS || this.#expanded >= MOST_EXPANDED;
   }
 
   /** What the routes of the best run rest on, as things are and with any one of these answered. */
   atoms(): Atom[] {
     const first = this.#atomsWith(new Map());
     const further = first.flatMap((atom) =>
-      answersTo(atom).flatMap((answer) => this.#atomsWith(new Map([[atom, answer]])))
+      answersTo(atom).flatMap((answer) => (this.isTired ? [] : this.#atomsWith(new Map([[atom, answer]]))))
     );
     const byName = new Map([...further, ...first].map((atom) => [nameOfAtom(atom), atom]));
     return [...byName].sort((a, b) => compareText(a[0], b[0])).map(([, atom]) => atom);
@@ -78,7 +82,8 @@ class Asking {
 
   #atomsWith(answers: Answers): Atom[] {
     const terms = learn(this.#terms, answers);
-    const { routes } = findRoutes(terms, this.#start, 'best', { target: this.#target });
+    const { routes, expanded } = findRoutes(terms, this.#start, 'best', { target: this.#target });
+    this.#expanded += expanded;
     const labels = routes.get(targetKey(this.#target)) ?? [];
     return atomsBehind(terms, [...new Set(labels.flatMap((l) => l.criteria.restsOn))]);
   }
@@ -113,11 +118,11 @@ class Asking {
     const known = this.#known.get(key);
     if (known) return known;
     const terms = learn(this.#terms, answers);
-    const at = (mode: 'sure' | 'best') =>
-      findRoutes(terms, this.#start, mode, { target: this.#target }).routes.get(targetKey(this.#target)) ??
-      [];
+    const at = (run: Run): Verdict =>
+      findChosen(terms, { start: this.#start, target: this.#target }, run).verdict;
     const sure = at('sure');
-    const verdicts = [verdictOf(terms, sure), verdictOf(terms, [...sure, ...at('best')])] as const;
+    const best = at('best');
+    const verdicts = [sure, isBetter(best, sure) ? best : sure] as const;
     this.#known.set(key, verdicts);
     return verdicts;
   }
