@@ -113,18 +113,21 @@ export class Keeper {
   async #store(label: string, edits: readonly Edit[]): Promise<void> {
     try {
       const { writes, collisions } = await commitChange(label, edits);
-      this.#underWay.delete(edits);
       this.#stored = withWrites(this.#stored, writes);
       words.notice = label;
       if (collisions.length > 0) this.#screen.collided(collisions);
-      this.log = await readLog();
-      await this.#showAgain(edits.map((e) => e.key));
     } catch (error) {
-      this.#underWay.delete(edits);
       const wanted = edits.map(({ key, after }): Write => [key, after]);
       this.#screen.lost(storageFaultOf(error), error, withWrites(this.#stored, wanted));
-      await this.#showAgain(edits.map((e) => e.key));
     }
+    this.#underWay.delete(edits);
+    await this.#readLog();
+    await this.#showAgain(edits.map((e) => e.key));
+  }
+
+  /** What can be taken back next; as it was where the browser does not tell. */
+  async #readLog(): Promise<void> {
+    this.log = await readLog().catch(() => this.log);
   }
 
   async #step(take: () => Promise<Step | undefined>, done: string, none: string): Promise<void> {
@@ -138,7 +141,7 @@ export class Keeper {
     words.notice = step ? `${done}: ${step.label}` : none;
     if (!step) return;
     this.#stored = withWrites(this.#stored, step.writes);
-    this.log = await readLog();
+    await this.#readLog();
     await this.#showAgain(step.writes.map(([key]) => key));
   }
 
@@ -156,13 +159,13 @@ export class Keeper {
     }
     this.#shown = this.#withUnderWay(this.#stored);
     await this.#screen.show(undefined);
-    this.log = await readLog();
+    await this.#readLog();
     this.loaded = true;
   }
 
   async #readSome(keys: readonly string[]): Promise<void> {
     this.#stored = withWrites(this.#stored, await readKeys(keys));
-    this.log = await readLog();
+    await this.#readLog();
     await this.#showAgain(keys);
   }
 
