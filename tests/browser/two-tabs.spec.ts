@@ -79,6 +79,18 @@ test('two tabs on one record: other fields lose nothing, the same field is told 
         })
         .toEqual([x, y]);
   }
+  // Both at once: the second is told of both values. Which comes second, and whether it had heard of the first, is chance.
+  const told = page.getByText(/Also changed on another tab: .*“at once .” stands, “at once .” was not kept/);
+  const toldThere = other.getByText(
+    /Also changed on another tab: .*“at once .” stands, “at once .” was not kept/
+  );
+  await expect(async () => {
+    await Promise.all([edit(page, 'note', 'at once 1'), edit(other, 'note', 'at once 2')]);
+    await pause(500);
+    const times = (await told.count()) + (await toldThere.count());
+    await Promise.all([edit(page, 'note', `before ${Math.random()}`), pause(300)]);
+    expect(times).toBe(1);
+  }).toPass({ timeout: 60_000 });
   tell('two tabs lose nothing', { rounds, together });
   // What was changed last is undone by either tab, on both.
   await edit(page, 'note', 'the last');

@@ -10,7 +10,7 @@ import { matchesRelease, parseRange, sequenceOf } from '../version';
 /** What one system may do. */
 export type Option =
   | { readonly kind: 'target'; readonly target: Target }
-  /** One of the ways to a target, by the ids of its counted steps. */
+  /** One of the ways to a target. */
   | { readonly kind: 'route'; readonly target: Target; readonly way: readonly WayStep[] }
   | { readonly kind: 'stay' }
   /** Nothing is done until that day. */

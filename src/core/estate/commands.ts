@@ -58,28 +58,26 @@ const dropAll = (decisions: readonly Decision[]): Write[] => decisions.flatMap(d
 export function ruleOn(
   { decisions }: Estate,
   entry: string,
-  holds: string | undefined,
-  by: DecidedBy & { readonly reason?: string }
+  ruling: (DecidedBy & { readonly holds: string; readonly reason?: string }) | undefined
 ): Write[] {
   const before = decisions.filter((d) => d.kind === 'rule' && 'entry' in d.scope && d.scope.entry === entry);
-  const next: Decision[] = holds === undefined ? [] : [{ ...by, kind: 'rule', scope: { entry }, holds }];
-  return [...dropAll(before), ...next.flatMap(keepDecision)];
+  return [...dropAll(before), ...(ruling ? keepDecision({ ...ruling, kind: 'rule', scope: { entry } }) : [])];
 }
+
+/** Which source holds, or what is assumed. */
+export type DecidedFact = { readonly holds: string } | { readonly value: string | number | boolean };
 
 /** A ruling on a disputed fact, or an assumption in the place of an unknown one; undefined takes both back. */
 export function decideFact(
   { decisions }: Estate,
   of: { readonly system: string; readonly fact: string },
-  decided: { readonly holds: string } | { readonly value: string | number | boolean } | undefined,
-  by: DecidedBy & { readonly reason?: string; readonly until?: string }
+  decided: (DecidedBy & DecidedFact & { readonly reason?: string; readonly until?: string }) | undefined
 ): Write[] {
   const before = decisions.filter(
     (d) => 'fact' in d.scope && d.scope.system === of.system && d.scope.fact === of.fact
   );
-  const next: Decision[] = decided
-    ? [{ ...by, kind: 'holds' in decided ? 'rule' : 'assume', scope: of, ...decided }]
-    : [];
-  return [...dropAll(before), ...next.flatMap(keepDecision)];
+  const kind = decided && 'holds' in decided ? 'rule' : 'assume';
+  return [...dropAll(before), ...(decided ? keepDecision({ ...decided, kind, scope: of }) : [])];
 }
 
 /** What a decision on targets is about: systems alike, on one line of the screen. */

@@ -82,6 +82,7 @@ export {
   chooseTarget,
   decideFact,
   type DecidedBy,
+  type DecidedFact,
   decisionsOn,
   dropDecision,
   dropRecheck,

@@ -19,21 +19,23 @@ function sayCollision({ key, path, mine, theirs }: Collision, naming: Naming): s
   const id = rest.join('/');
   const what =
     kind === 'system'
-      ? [path[0] === 'facts' ? naming.fact(path[1] ?? '') : path.join(' '), naming.system(id)]
+      ? [path[0] === 'facts' ? naming.fact(path[1] ?? '') : path[0], naming.system(id)]
           .filter(Boolean)
           .join(' of ')
-      : [kind === 'decision' || kind === 'goal' ? `a ${kind}` : kind, ...path].join(' ');
-  return `Also changed on another tab: ${what}. ${sayValue(theirs)} stands, ${sayValue(mine)} was not kept.`;
+      : kind === 'decision' || kind === 'goal'
+        ? `a ${kind}`
+        : kind;
+  const [stands, lost] = [sayValue(theirs), sayValue(mine)];
+  return stands === undefined || lost === undefined
+    ? `Also changed on another tab: ${what}. What was changed there stands, what was changed here was not kept.`
+    : `Also changed on another tab: ${what}. ${stands} stands, ${lost} was not kept.`;
 }
 
-/** A value as somebody would read it: a fact as it is written, text as it is, anything else cut short. */
-function sayValue(value: unknown): string {
+/** A value as somebody would read it: a fact as it is written, text cut short; undefined where it has no words of its own. */
+function sayValue(value: unknown): string | undefined {
   if (value === undefined) return 'nothing';
-  if (typeof value === 'object' && value !== null) {
-    if ('is' in value) return `“${String(value.is)}”`;
-    if ('value' in value || 'statements' in value || 'unknown' in value)
-      return `“${formatFactText(value as Fact)}”`;
-  }
-  const text = typeof value === 'string' ? value : JSON.stringify(value);
+  if (typeof value === 'object' && value !== null)
+    return 'value' in value || 'statements' in value ? `“${formatFactText(value as Fact)}”` : undefined;
+  const text = String(value);
   return `“${text.length > MOST_SIGNS ? `${text.slice(0, MOST_SIGNS)}…` : text}”`;
 }

@@ -89,7 +89,7 @@
       }
       facts[id] = { ...fact, day: formatDay(desk.today), source: settings.who || 'typed in' } as Fact;
     }
-    await saveSystems(`Set ${id} of ${system.name}`, [{ ...system, facts }]);
+    await saveSystems(`Set ${desk.naming.fact(id)} of ${system.name}`, [{ ...system, facts }]);
   }
 </script>
 

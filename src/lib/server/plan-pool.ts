@@ -37,7 +37,6 @@ function poolOf(filename: string): Piscina<PlanRequest, Answer> {
     filename,
     minThreads: 0,
     maxThreads: limits.threads,
-    maxQueue: MOST_WAITING,
     // Idle threads end, and what they took of memory goes back.
     idleTimeout: IDLE_MS,
     resourceLimits: { maxOldGenerationSizeMb: limits.megabytes }
@@ -52,18 +51,20 @@ function poolOf(filename: string): Piscina<PlanRequest, Answer> {
 export async function planOnThread(request: PlanRequest, leaves: AbortSignal): Promise<Answer> {
   const filename = findBundle();
   if (filename === undefined) return answerPlan(request);
+  const threads = poolOf(filename);
+  if (threads.queueSize >= MOST_WAITING) return refuse(503, [{ code: 'too-many-wait' }]);
   const tooLong = AbortSignal.timeout(limits.seconds * 1000);
   try {
-    return await poolOf(filename).run(request, {
+    return await threads.run(request, {
       signal: AbortSignal.any([leaves, tooLong]),
       transferList: [request.bytes.buffer as ArrayBuffer]
     });
   } catch (error) {
     if (tooLong.aborted) return refuse(503, [{ code: 'took-too-long', detail: String(limits.seconds) }]);
-    const said = error instanceof Error ? error.message : String(error);
-    if (/memory/i.test(said))
+    if (error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
       return refuse(413, [{ code: 'took-too-much', detail: `${limits.megabytes} MB` }]);
-    if (/queue/i.test(said)) return refuse(503, [{ code: 'too-many-wait' }]);
-    return refuse(500, [{ code: 'cannot-plan', detail: said }]);
+    return refuse(500, [
+      { code: 'cannot-plan', detail: error instanceof Error ? error.message : String(error) }
+    ]);
   }
 }

@@ -101,10 +101,16 @@ export class StairState {
     });
   });
 
-  /** Looking into it was stopped before anything could be shown. */
-  readonly isStopped = $derived(
-    this.planned !== undefined && desk.planner.hasStopped(this.planned.systems[0] ?? '')
-  );
+  /** Looking into the system, or into the target looked at, was stopped. */
+  readonly isStopped = $derived.by(() => {
+    const first = this.planned?.systems[0] ?? '';
+    return desk.planner.hasStopped(first, this.#asItIs ? this.looked?.target : undefined);
+  });
+
+  lookAgain(): void {
+    this.#asked = { of: undefined, key: '' };
+    desk.planner.lookAgain();
+  }
 
   /** Asks the worker for what is looked at: the system at once, a target when the eye has come to rest. */
   follow(): void {

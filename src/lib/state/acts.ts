@@ -2,6 +2,7 @@ import * as core from '$core/estate';
 import type { Decision, Goal, Question, Site, System, Target, Workspace } from '$core/estate';
 import { formatDay } from '$core/date';
 import type { CasePlan } from '$core/plan';
+import { sayEntry } from '$core/wording';
 import { desk } from './desk.svelte';
 import { plain } from './plain.svelte';
 import { settings } from './settings.svelte';
@@ -53,34 +54,30 @@ export const keepCatalogue = (label: string, text: string, systems: readonly Sys
 
 /** A ruling: of an entry stated in several ways this statement holds; undefined takes the ruling back. */
 export async function rule(entry: string, holds: string | undefined, reason: string): Promise<void> {
+  const what = sayEntry(entry, desk.naming);
   if (holds === undefined)
-    return desk.commit(
-      `Took back the ruling on ${entry}`,
-      core.ruleOn(desk.estate, entry, undefined, { id: '', day: '' })
-    );
-  const by = { ...(await desk.decidedBy()), ...(reason === '' ? {} : { reason }) };
-  return desk.commit(`Ruled on ${entry}: ${holds} holds`, core.ruleOn(desk.estate, entry, holds, by));
+    return desk.commit(`Took back the ruling on ${what}`, core.ruleOn(desk.estate, entry, undefined));
+  const ruling = { ...(await desk.decidedBy()), holds, ...(reason === '' ? {} : { reason }) };
+  return desk.commit(`Ruled on ${what}: ${holds} holds`, core.ruleOn(desk.estate, entry, ruling));
 }
 
 /** A ruling on a disputed fact, or an assumption in the place of an unknown one; undefined takes both back. */
 export async function decideFact(
   { id: system, name }: System,
   fact: string,
-  decided: { holds: string } | { value: string | number | boolean } | undefined,
+  decided: core.DecidedFact | undefined,
   more: { reason?: string; until?: string } = {}
 ): Promise<void> {
   const of = { system, fact };
+  const what = `${desk.naming.fact(fact)} of ${name}`;
   if (!decided)
-    return desk.commit(
-      `Took back what was decided of ${fact} of ${name}`,
-      core.decideFact(desk.estate, of, undefined, { id: '', day: '' })
-    );
+    return desk.commit(`Took back what was decided of ${what}`, core.decideFact(desk.estate, of, undefined));
   const by = { ...(await desk.decidedBy()), ...more };
   const label =
     'holds' in decided
-      ? `Ruled on ${fact} of ${name}: ${decided.holds} holds`
-      : `Assumed ${fact} of ${name}: ${String(decided.value)}`;
-  return desk.commit(label, core.decideFact(desk.estate, of, decided, by));
+      ? `Ruled on ${what}: ${decided.holds} holds`
+      : `Assumed ${what}: ${String(decided.value)}`;
+  return desk.commit(label, core.decideFact(desk.estate, of, { ...by, ...decided }));
 }
 
 export const saveDecision = (label: string, decision: Decision): Promise<void> =>

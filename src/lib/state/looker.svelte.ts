@@ -59,7 +59,8 @@ class LookState {
 
   /** Ends what is being worked out, at once. */
   stop(): void {
-    this.#stopped = desk.plan;
+    // What is tried or compared is asked for again by whoever wants it.
+    if (this.progress) this.#stopped = desk.plan;
     this.#asked = undefined;
     this.progress = undefined;
     this.#worker.cancel();

@@ -63,7 +63,7 @@
 {:else if !desk.plan || (stair.planned && !plan)}
   <p class="lone soft">
     {#if stair.isStopped}Looking into it was stopped.
-      <button class="act" onclick={() => desk.planner.lookAgain()}>Look again</button>
+      <button class="act" onclick={() => stair.lookAgain()}>Look again</button>
     {:else}Planning…{/if}
   </p>
 {:else if !plan}
@@ -78,6 +78,10 @@
         <p class="verdict"><b>No target.</b> The goal finds no release to aim at. Pick a tread.</p>
       {/if}
       <RestsOn {plan} />
+      {#if stair.isStopped}<p class="soft" role="status">
+          Looking further into it was stopped.
+          <button class="act" onclick={() => stair.lookAgain()}>Look again</button>
+        </p>{/if}
       {#if stair.inDepth && stair.explored && looked}<InDepth
           {plan}
           looked={stair.inDepth}
