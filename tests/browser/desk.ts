@@ -15,6 +15,12 @@ export const test = base.extend<{ page: Page }>({
     });
     page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
     page.on('pageerror', (e) => errors.push(e.message));
+    // The page asks before something not yet kept is left behind; a test answers by waiting.
+    const goto = page.goto.bind(page);
+    page.goto = async (...to) => {
+      if (page.url().startsWith('http')) await kept(page);
+      return goto(...to);
+    };
     await use(page);
     expect(errors).toEqual([]);
   }
