@@ -1,3 +1,4 @@
+export { factsAheadOf, readersOf } from './facts-ahead';
 export {
   type ChangeModel,
   countedPhaseOf,

@@ -51,9 +51,13 @@ export function* gatherReady(
     ...gatherRemedies(looked, rights, kinds),
     rights,
     fetch: gatherFetches(looked, systemOf),
-    questions: gatherQuestions(looked)
+    questions: gatherQuestions(looked),
+    cut: looked.filter(isCut).length
   };
 }
+
+const isCut = ({ plan, found }: LookedCase): boolean =>
+  plan.cut || found?.openings.cut === true || found?.questionsCut === true;
 
 function caseOf({ plan, product, way }: LookedCase, planning: Planning): ReadyCase {
   const last = way?.steps[way.steps.length - 1]?.to;

@@ -142,4 +142,6 @@ export interface Ready {
   readonly rights: readonly RightNeed[];
   readonly fetch: readonly FetchItem[];
   readonly questions: readonly ReadyQuestion[];
+  /** Cases in which a search was cut short: there may be more openings, questions or better ways than are shown. */
+  readonly cut: number;
 }

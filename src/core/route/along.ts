@@ -43,6 +43,26 @@ function alongOf(state: Omit<Along, 'key'>): Along {
   };
 }
 
+/** Equal for states that differ in none of these facts. */
+export function keyOfFacts(along: Along, facts: ReadonlySet<string>): string {
+  if (along.key === '/') return along.key;
+  const made = KEYS.get(along) ?? new Map<ReadonlySet<string>, string>();
+  KEYS.set(along, made);
+  const known = made.get(facts);
+  if (known !== undefined) return known;
+  const among = (of: Facts): Facts => new Map([...of].filter(([id]) => facts.has(id)));
+  const { key } = alongOf({
+    facts: among(along.facts),
+    nodes: along.nodes.map(among),
+    onlyHardware: along.onlyHardware,
+    cured: along.cured.filter((c) => facts.has(c.fact))
+  });
+  made.set(facts, key);
+  return key;
+}
+
+const KEYS = new WeakMap<Along, Map<ReadonlySet<string>, string>>();
+
 const textOf = (facts: Facts): string =>
   [...facts]
     .map(([id, seen]) => `${id}=${keyOf(seen)}`)
@@ -61,7 +81,8 @@ export function seenAlong(along: Along, base: Evidence, kinds: FactKinds, id: st
   return along.onlyHardware && !isOfTheMachine(kinds, id) ? UNTOLD : base.fact(id);
 }
 
-const isOfTheMachine = (kinds: FactKinds, id: string): boolean =>
+/** Whether a fact outlasts a fresh install. */
+export const isOfTheMachine = (kinds: FactKinds, id: string): boolean =>
   kinds.find(id)?.keptBy === 'hardware' ||
   kinds.find(id)?.keptBy === 'firmware' ||
   id === 'edition' ||

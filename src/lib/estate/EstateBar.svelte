@@ -45,6 +45,8 @@
     {#if list.late > 0 || list.untold > 0}<b
         >{sayNumber(list.late)} too late to start, {sayNumber(list.untold)} cannot be told yet.</b
       >{/if}
+    {#if list.cut > 0}<span data-cut>In {sayCount(list.cut, 'situation')} not every way could be tried.</span
+      >{/if}
     {#if list.unplaced > 0 || goal}<br />{/if}
     {#if list.unplaced > 0}<a href="/catalogue/start">{sayCount(list.unplaced, 'system')} of no product yet</a
       >.{/if}

@@ -56,6 +56,7 @@ export class EstateList {
   readonly retired = $derived(desk.estate.systems.filter((s) => s.stage === 'retired').length);
   readonly unplaced = $derived(findUnmatched(desk.estate.systems).length);
   readonly untold = $derived(systemsIn(this.#cases.filter((c) => c.verdict === 'cannot tell')));
+  readonly cut = $derived(this.#cases.filter((c) => c.cut).length);
   readonly late = $derived(systemsIn(this.#cases.filter(isLate)));
   readonly #bySituation = $derived(groupBySituation(this.#cases));
 

@@ -185,7 +185,9 @@
         </li>
       {/each}
     </ul>
-    {#if looked.openings.cut}<p class="soft">There may be more.</p>{/if}
+    {#if looked.openings.cut}<p class="soft" data-cut>
+        There are more than can all be tried; these were found first, and a shorter one may exist.
+      </p>{/if}
   </section>
 {/if}
 {#if looked.questions.length > 0 || looked.matter.length > 0}
@@ -215,7 +217,9 @@
         </li>
       {/each}
     </ul>
-    {#if looked.questionsCut}<p class="soft">Not everything was tried.</p>{/if}
+    {#if looked.questionsCut}<p class="soft" data-cut>
+        There is more to ask than can all be tried together; a shorter list that settles it may exist.
+      </p>{/if}
   </section>
 {/if}
 {#if looked.savings.length > 0}
@@ -276,7 +280,9 @@
         </li>
       {/each}
     </ul>
-    {#if looked.routesCut}<p class="soft">The search ended on its budget; better ways may exist.</p>{/if}
+    {#if looked.routesCut}<p class="soft" data-cut>
+        There are more ways than can all be listed: these are the first, and the best by each measure.
+      </p>{/if}
   </section>
 {/if}
 {#if plan.replace}

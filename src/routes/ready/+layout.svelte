@@ -3,6 +3,7 @@
   import { page } from '$app/state';
   import Views from '$lib/components/Views.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
+  import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
   import { trials } from '$lib/state/trials.svelte';
@@ -38,6 +39,12 @@
     {#if looker.progress && looker.ready}
       <p class="soft state" role="status">
         Looking again: {looker.progress.done} of {looker.progress.of} cases; what is shown is from before.
+      </p>
+    {/if}
+    {#if looker.ready && looker.ready.found.cut > 0}
+      <p class="soft state" data-cut>
+        In {sayCount(looker.ready.found.cut, 'situation')} there is more than can all be tried: what is shown of
+        them is the best that was found, and may not be everything.
       </p>
     {/if}
     <div class="contents" data-looked={looker.isCurrent}>{@render children()}</div>

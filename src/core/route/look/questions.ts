@@ -10,7 +10,7 @@ import { atomsBehind, nameOfAtom, type Atom } from './unknowns';
 import { isBetter } from '../search/verdict';
 
 const MAX_TOGETHER = 3;
-const MAX_TRIALS = 600;
+const MAX_TRIALS = 2500;
 /** Labels of all the searches for what may be asked: work counted, never time. */
 const MOST_EXPANDED = 400_000;
 
@@ -29,7 +29,7 @@ type Answers = ReadonlyMap<Atom, Answer>;
 /**
  * What to find out first (RECKONING F3): least sets, of up to three unknowns, with which the verdict of a target is settled
  * whatever they turn out to be - sure and best are then the same. Every answer out of every piece is tried.
- * Cost: two searches for a chosen route a trial, at most 600 trials; one for all routes an answer, until `MOST_EXPANDED` labels.
+ * Cost: two searches for a chosen route a trial, at most 2,500 trials; one for all routes an answer, until `MOST_EXPANDED` labels.
  */
 export function findQuestions(terms: Terms, start: Place, target: Place): Questions {
   const asking = new Asking(terms, start, target);
@@ -118,8 +118,11 @@ class Asking {
     const known = this.#known.get(key);
     if (known) return known;
     const terms = learn(this.#terms, answers);
-    const at = (run: Run): Verdict =>
-      findChosen(terms, { start: this.#start, target: this.#target }, run).verdict;
+    const at = (run: Run): Verdict => {
+      const { verdict, expanded } = findChosen(terms, { start: this.#start, target: this.#target }, run);
+      this.#expanded += expanded;
+      return verdict;
+    };
     const sure = at('sure');
     const best = at('best');
     const verdicts = [sure, isBetter(best, sure) ? best : sure] as const;

@@ -145,7 +145,7 @@ function cellsOf(terms: Terms, id: string): Seen[] {
     const distinct = names.filter((v, i) => names.findIndex((o) => foldText(o) === foldText(v)) === i);
     return [...distinct, 'something else'].map(known);
   }
-  return figuresBetween(measure, cutsOf(terms, id, measure, comparisons)).map((base) =>
+  return leastOfPieces(measure, startsOf(terms, id, measure, comparisons)).map((base) =>
     known(sayBase(measure, base))
   );
 }
@@ -174,8 +174,11 @@ const modelNames = ({ model }: Terms): string[] => [
   )
 ];
 
-/** Where a figure matters: thresholds, what cures raise to, what hops take while they run; all again with what up to three use up. */
-function cutsOf(
+/**
+ * Where another answer begins to be given: at thresholds, what cures raise to, what hops take while they run; all again with
+ * what up to three use up. A threshold that has to be passed counts from the figure above it.
+ */
+function startsOf(
   { model }: Terms,
   id: string,
   measure: Measure,
@@ -185,9 +188,11 @@ function cutsOf(
   const raises = [...model.needs.cures.values()]
     .flat()
     .flatMap(({ cure }) => (cure.fact === id && cure.raise ? [read(cure.raise)] : []));
-  const limits = comparisons.flatMap((c) =>
-    c.kind === 'figure' ? [figureIn(measure, c.figure) ?? NaN] : []
-  );
+  const limits = comparisons.flatMap((c) => {
+    if (c.kind !== 'figure') return [];
+    const isPassed = c.relation === 'above' || c.relation === 'at most';
+    return [(figureIn(measure, c.figure) ?? NaN) + (isPassed ? 1 : 0)];
+  });
   const uses = (model.product.hops ?? []).flatMap((h) =>
     h.uses && Object.hasOwn(h.uses, id) ? [read(h.uses[id] ?? '')] : []
   );
@@ -199,12 +204,10 @@ function cutsOf(
   let sums = new Set<number>([0]);
   for (let hops = 0; hops < 3 && uses.length > 0; hops++)
     sums = new Set([...sums, ...[...sums].flatMap((s) => uses.map((u) => s + u))]);
-  const cuts = [...limits, ...raises, ...takes, 0].flatMap((t) => [...sums].map((s) => t + s));
-  return [...new Set(cuts.filter((c) => Number.isFinite(c)))].sort((a, b) => a - b);
+  const starts = [...limits, ...raises, ...takes, 0].flatMap((t) => [...sums].map((s) => t + s));
+  return [...new Set(starts.filter((c) => Number.isFinite(c)))].sort((a, b) => a - b);
 }
 
-/** For each cut the figure itself and those just below and above. */
-const figuresBetween = (measure: Measure, cuts: readonly number[]): number[] => {
-  const figures = cuts.flatMap((c) => [c - 1, c, c + 1]).filter((c) => c >= 0 || measure === 'day');
-  return [...new Set(figures)].sort((a, b) => a - b);
-};
+/** The least figure of every piece, and one below them all. */
+const leastOfPieces = (measure: Measure, starts: readonly number[]): number[] =>
+  [(starts[0] ?? 0) - 1, ...starts].filter((c) => c >= 0 || measure === 'day');

@@ -18,6 +18,8 @@ export interface Chosen {
   /** Names of the unknowns met on the way: where there are none, the other run goes the same. */
   readonly met: ReadonlySet<string>;
   readonly cut: boolean;
+  /** Labels gone on from, of all the searches it took. */
+  readonly expanded: number;
 }
 
 /** From where to where. */
@@ -46,13 +48,18 @@ export interface ChooseOptions {
 export function findChosen(given: Terms, ends: Ends, run: Run, options: ChooseOptions = {}): Chosen {
   const terms = noted(given);
   let cut = false;
+  let expanded = 0;
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
     const found = new Choice(terms, ends, { run, wanted, ...options }).find();
     cut ||= found.cut || terms.notes.cut;
+    expanded += found.expanded;
     const { met } = terms.notes;
-    if (found.label) return { verdict: verdictOfLabel(terms, found.label), label: found.label, met, cut };
+    if (found.label)
+      return { verdict: verdictOfLabel(terms, found.label), label: found.label, met, cut, expanded };
+    // What left nothing out that another kind would have taken finds nothing as that kind either.
+    if (found.isWhole) break;
   }
-  return { verdict: 'closed', met: terms.notes.met, cut };
+  return { verdict: 'closed', met: terms.notes.met, cut, expanded };
 }
 
 const KINDS = ['straight', 'by hops', 'fresh only', 'not yet'] as const;
@@ -60,6 +67,14 @@ const KINDS = ['straight', 'by hops', 'fresh only', 'not yet'] as const;
 interface Wanted extends ChooseOptions {
   readonly run: Run;
   readonly wanted: (typeof KINDS)[number];
+}
+
+interface Found {
+  readonly label?: Label;
+  readonly cut: boolean;
+  readonly expanded: number;
+  /** Nothing was left out for the sake of the verdict that was wanted. */
+  readonly isWhole: boolean;
 }
 
 class Choice {
@@ -73,6 +88,8 @@ class Choice {
   readonly #finishBy: number;
   readonly #stones: Pool;
   readonly #targets: Pool;
+  /** Nothing was left out for the sake of the verdict that is wanted. */
+  #isWhole: boolean;
 
   constructor(terms: Terms, ends: Ends, wanted: Wanted) {
     this.#terms = terms;
@@ -83,6 +100,8 @@ class Choice {
     this.#expander = new Expander(terms, wanted.run, ends.target, cells);
     const usesCells = (wanted.run === 'best' && cells) || terms.learned.size > 0;
     const inPlace = wanted.wanted === 'straight' || wanted.wanted === 'by hops';
+    const { hopsFrom, hopsFromNothing } = terms.model;
+    this.#isWhole = !inPlace || ![hopsFromNothing, ...hopsFrom].some((hops) => hops.some(isFresh));
     this.#ahead = hopsAhead(terms.model, ends.target.release, { inPlace, cells: usesCells });
     const end = terms.serviceEnd[ends.target.release];
     const mustRest = !terms.goal.allow.restingOutOfService && terms.lifted.size === 0;
@@ -91,7 +110,7 @@ class Choice {
     [this.#stones, this.#targets] = [new Pool(wanted.run, twinned), new Pool(wanted.run, twinned)];
   }
 
-  find(): { label?: Label; cut: boolean } {
+  find(): Found {
     const heap = new Heap<Item>((a, b) => this.#compare(a.label, b.label));
     heap.push({ label: startLabel(this.#terms, this.#start), asTarget: false });
     const key = targetKey(this.#target);
@@ -115,7 +134,7 @@ class Choice {
         if (pool.insert(this.#expander.keyOf(longer), longer.label)) heap.push(longer);
       }
     }
-    return { ...(best ? { label: best } : {}), cut: isSpent() };
+    return { ...(best ? { label: best } : {}), cut: isSpent(), expanded, isWhole: this.#isWhole };
   }
 
   /** Whether going on from here can give what is wanted; none of it is ever undone. */
@@ -124,12 +143,13 @@ class Choice {
     if (this.#ahead[at.release] === undefined) return false;
     if (keptAtMost !== undefined && criteria.keptRank > keptAtMost) return false;
     if (criteria.finish + (this.#ahead[at.release] ?? 0) > this.#finishBy) return false;
-    if (wanted !== 'not yet' && criteria.waits > this.#terms.today) return false;
-    if (wanted === 'straight') {
-      const [move] = moves;
-      return moves.length === 1 && move?.kind === 'in place' && targetKey(at) === targetKey(this.#target);
-    }
-    return wanted !== 'by hops' || !criteria.hasFresh;
+    const gives =
+      (wanted === 'not yet' || criteria.waits <= this.#terms.today) &&
+      (wanted === 'straight'
+        ? moves.length === 1 && moves[0]?.kind === 'in place' && targetKey(at) === targetKey(this.#target)
+        : wanted !== 'by hops' || !criteria.hasFresh);
+    this.#isWhole &&= gives;
+    return gives;
   }
 
   #compare(a: Label, b: Label): number {
@@ -137,6 +157,8 @@ class Choice {
     return comparePartly(a.criteria, x, b.criteria, y) || a.moves.length - b.moves.length;
   }
 }
+
+const isFresh = ({ hop }: ProductModel['hopsFrom'][number][number]): boolean => hop.kind === 'fresh install';
 
 /** The order of preference as far as numbers go, with the hops that are still to come. */
 function comparePartly(a: Criteria, aheadOfA: number, b: Criteria, aheadOfB: number): number {

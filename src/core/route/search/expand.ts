@@ -6,6 +6,7 @@ import { findRestFaults, judgeMoves } from '../days/judge';
 import { listOpenings, turnsBack, type Move, type Opening } from '../move';
 import { isOffWay, isUnderItsRights, takesCures } from './on-way';
 import { clauseOf } from '../reason';
+import { stateKeyOf } from './state-key';
 import type { Terms } from '../terms';
 
 /** A label, as a stepping stone or as a target. */
@@ -171,7 +172,10 @@ export class Expander {
       if (floor && floor[opening.from.release]?.[level] !== true) continue;
       const to = arrivalOf(opening, level);
       const step = { opening: { ...opening, to }, level, along: label.along };
-      const ways = this.#mode === 'open' ? askEveryWay(terms, step) : askStep(terms, step, this.#mode);
+      const ways =
+        this.#mode === 'open'
+          ? askEveryWay(terms, step, label.criteria.restsOn)
+          : askStep(terms, step, this.#mode);
       let open = false;
       for (const asked of ways) {
         if (!takesCures(terms, label.moves.length, asked.cures)) continue;
@@ -205,7 +209,7 @@ export class Expander {
 
   /**
    * Labels are compared only where what lies ahead is the same for both: standing, what was stood on inside this
-   * release (all of it where branches stand apart), and the steps that may still be put off.
+   * release (all of it where branches stand apart), the facts that are still asked for, and the steps that may still be put off.
    */
   keyOf({ label, asTarget }: Item): string {
     const { at, moves, visited } = label;
@@ -224,9 +228,10 @@ export class Expander {
         `${move.id}@${move.level}>${move.to.edition}.${move.to.architecture}+${idsOf(move.asked.cures)}`
       );
     }
+    const ahead = goesOn ? stateKeyOf(this.#terms, label.along, at.release) : '';
     const { finish, finishExact } = label.criteria;
     const day = goesOn && hasTurningRights(this.#terms) ? `${finish} ${String(finishExact)}` : '';
-    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${goesOn ? label.along.key : ''}|${day}`;
+    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${ahead}|${day}`;
   }
 }
 

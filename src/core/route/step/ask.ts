@@ -23,12 +23,12 @@ export function askStep(terms: Terms, step: AskedStep, run: Run): readonly Asked
 /** Most clauses lifted together at one step, and on one route. */
 export const MAX_LIFTED = 3;
 
-/** The same once for every set of cures that may be of use where clauses are lifted. */
-export function askEveryWay(terms: Terms, step: AskedStep): readonly Asked[] {
+/** The same once for every set of cures that may be of use where clauses are lifted; `left`: those that are already. */
+export function askEveryWay(terms: Terms, step: AskedStep, left: readonly string[]): readonly Asked[] {
   if (asksNothing(terms)) return askNothing(terms, step);
-  return remembered(terms, `${keyOf(step)}all`, () => {
+  return remembered(terms, `${keyOf(step)}all ${left.join('|')}`, () => {
     const { sets, met } = setsFor(terms, step, 'sure');
-    const ways = sets.findUseful(MAX_LIFTED);
+    const ways = sets.findUseful(MAX_LIFTED, left);
     return { ways, met: [...met], cut: sets.cut };
   });
 }
@@ -106,7 +106,7 @@ function setsFor(terms: Terms, step: AskedStep, run: Run, among?: readonly CureM
       return truth === 'yes' || (truth === 'unknown' && run === 'best');
     });
   const ask = (set: readonly CureModel[]): Asked => askWith(terms, step, set, { run, met });
-  return { sets: new CureSets(terms.model.needs, possible, ask), met };
+  return { sets: new CureSets(terms.model, possible, ask), met };
 }
 
 function askCured(terms: Terms, step: AskedStep, run: Run): AskedWays {

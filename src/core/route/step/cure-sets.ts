@@ -1,22 +1,23 @@
 import { compareText } from '../../kit';
-import type { CureModel, NeedModel } from '../../compile';
+import { type CureModel, type NeedModel, type ProductModel, readersOf } from '../../compile';
 import { factsIn } from '../../condition';
 import type { Asked, AskFinding } from '../asked';
+import { clauseKey } from '../reason';
 
 /** Most sets of cures asked about at one step: work counted, never time. Past it what was found counts, and it is told. */
 const MOST_ASKED = 6000;
 
 /** Asks a step with a set of cures, each set once however often it is come by. */
 export class CureSets {
-  readonly #needs: NeedModel;
+  readonly #model: ProductModel;
   readonly #byFact: ReadonlyMap<string, readonly CureModel[]>;
   readonly #ask: (cures: readonly CureModel[]) => Asked;
   readonly #asked = new Map<string, Asked>();
   cut = false;
 
   /** `cures`: those that may be taken at all; at most one a fact is. */
-  constructor(needs: NeedModel, cures: readonly CureModel[], ask: (cures: readonly CureModel[]) => Asked) {
-    this.#needs = needs;
+  constructor(model: ProductModel, cures: readonly CureModel[], ask: (cures: readonly CureModel[]) => Asked) {
+    this.#model = model;
     this.#ask = ask;
     const byFact = new Map<string, CureModel[]>();
     for (const cure of cures) {
@@ -78,28 +79,36 @@ export class CureSets {
 
   /**
    * Every set that may be of use where up to `most` clauses are to be lifted: what is open is left or cured, one after the
-   * other. Sets in which no less holds than in one of fewer cures are left out.
+   * other; what was `left` before on the way is left again, where curing it would serve nothing else. Sets in which no less
+   * holds than in one of fewer cures are left out.
    */
-  findUseful(most: number): Asked[] {
+  findUseful(most: number, before: readonly string[] = []): Asked[] {
     const found: Asked[] = [];
     const seen = new Set<string>();
+    const leftBefore = new Set(before);
+    const isLeft = (f: AskFinding): boolean => leftBefore.has(clauseKey(f)) && this.#isAlone(f);
     const go = (set: readonly CureModel[], left: ReadonlySet<string>): void => {
       const key = `${idsOf(set)}|${[...left].sort().join(',')}`;
       if (seen.has(key)) return;
       seen.add(key);
       if (this.#isTired || seen.size > MOST_ASKED) return void (this.cut = true);
       const asked = this.ask(set);
-      const open = asked.findings.filter((f) => !left.has(nameOf(f)));
-      const [first] = open;
+      const first = asked.findings.find((f) => !left.has(clauseKey(f)) && !isLeft(f));
       if (!first) return void found.push(asked);
       for (const cure of this.#curesOf(first, set)) go([...set, cure].sort(byId), left);
-      if (left.size < most) go(set, new Set([...left, nameOf(first)]));
+      const now = new Set([...left, clauseKey(first)]);
+      if ([...now].filter((k) => !leftBefore.has(k)).length + leftBefore.size <= most) go(set, now);
     };
     go([], new Set());
     const bySize = sorted([...new Set(found)]);
     return bySize.filter(
       (a, i) => !bySize.slice(0, i).some((b) => isWithin(b.cures, a.cures) && isWithinFindings(b, a))
     );
+  }
+
+  /** Whether nothing else turns on the facts that cures of this would change. */
+  #isAlone(finding: AskFinding): boolean {
+    return this.#curesOf(finding, []).every(({ cure }) => readersOf(this.#model, cure.fact) <= 1);
   }
 
   /** The cures of what has fewest: what can be cured in one way only is settled first. */
@@ -114,7 +123,7 @@ export class CureSets {
   }
 
   #curesOf(finding: AskFinding, set: readonly CureModel[]): readonly CureModel[] {
-    return factsBehind(this.#needs, finding)
+    return factsBehind(this.#model.needs, finding)
       .filter((fact) => !set.some((c) => c.cure.fact === fact))
       .flatMap((fact) => this.#byFact.get(fact) ?? []);
   }
@@ -123,7 +132,6 @@ export class CureSets {
 const byId = (a: CureModel, b: CureModel): number =>
   a.cure.id < b.cure.id ? -1 : a.cure.id > b.cure.id ? 1 : 0;
 const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(' ');
-const nameOf = ({ code, subject }: AskFinding): string => `${code} ${subject}`;
 /** Whether every cure of the first is one of the second. */
 export const isWithin = (a: readonly CureModel[], b: readonly CureModel[]): boolean =>
   a.every((c) => b.includes(c));
