@@ -8,8 +8,12 @@ const PORT = 4189;
 const AT = `http://127.0.0.1:${PORT}`;
 const MEMORY_REST_MS = 5000;
 
-const server = spawn('node', ['scripts/serve.mjs'], {
-  env: { MALLOC_ARENA_MAX: '2', ...process.env, HOST: '127.0.0.1', PORT: String(PORT) },
+const started = JSON.parse(readFileSync('scripts/memory.json', 'utf8')) as {
+  flags: string[];
+  env: Record<string, string>;
+};
+const server = spawn('node', [...started.flags, 'scripts/serve.mjs'], {
+  env: { ...started.env, ...process.env, HOST: '127.0.0.1', PORT: String(PORT) },
   stdio: 'ignore'
 });
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
@@ -70,6 +74,8 @@ for (let tries = 0; tries < 50; tries++) {
   await pause(200);
 }
 await post(good);
+// A server at work: the page has been asked for as often as it is going to be.
+for (let i = 0; i < 3000; i++) await (await fetch(AT)).text();
 await pause(MEMORY_REST_MS);
 const base = memory();
 let isDone = false;

@@ -1,6 +1,7 @@
 // `npm start`: installs what is missing, builds, serves the application. HOST and PORT choose another address.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { build, installPackages, root } from './install.mjs';
 
 installPackages();
@@ -8,11 +9,11 @@ build();
 const host = process.env.HOST ?? '127.0.0.1';
 const port = process.env.PORT ?? '4180';
 console.log(`Orange Stair: http://${host}:${port}/  (Ctrl C ends it)`);
-const server = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
+const memory = JSON.parse(readFileSync(join(root, 'scripts', 'memory.json'), 'utf8'));
+const server = spawn(process.execPath, [...memory.flags, join(root, 'scripts', 'serve.mjs')], {
   cwd: root,
   stdio: 'inherit',
-  // Few pools of memory, so that what a plan took goes back to the system when its thread ends.
-  env: { MALLOC_ARENA_MAX: '2', ...process.env, HOST: host, PORT: port }
+  env: { ...memory.env, ...process.env, HOST: host, PORT: port }
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -66,6 +66,8 @@ export interface AskedWays {
   readonly met: readonly string[];
   /** Not every set of cures was tried. */
   readonly cut: boolean;
+  /** Clauses asked of all sets of cures that were tried. */
+  readonly work: number;
 }
 
 /** A risk as a step meets it: what it is about, by the catalogue's ids. Equal keys, equal risks. */

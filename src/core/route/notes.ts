@@ -7,15 +7,18 @@
 export class Notes {
   readonly #met = new Set<string>();
   cut = false;
+  /** Clauses that steps were asked, what is remembered counted again: what a search's work is counted in. */
+  work = 0;
 
   meet(name: string): void {
     this.#met.add(name);
   }
 
   /** Takes in what something remembered, or a search below, came by. */
-  add(found: { readonly met: Iterable<string>; readonly cut: boolean }): void {
+  add(found: { readonly met: Iterable<string>; readonly cut: boolean; readonly work?: number }): void {
     for (const name of found.met) this.#met.add(name);
     this.cut ||= found.cut;
+    this.work += found.work ?? 0;
   }
 
   get met(): ReadonlySet<string> {

@@ -30,6 +30,7 @@ function findBundle(): string | undefined {
   return undefined;
 }
 
+let collecting: ReturnType<typeof setTimeout> | undefined;
 let pool: Piscina<PlanRequest, Answer> | undefined;
 
 function poolOf(filename: string): Piscina<PlanRequest, Answer> {
@@ -53,6 +54,7 @@ export async function planOnThread(request: PlanRequest, leaves: AbortSignal): P
   if (filename === undefined) return answerPlan(request);
   const threads = poolOf(filename);
   if (threads.queueSize >= MOST_WAITING) return refuse(503, [{ code: 'too-many-wait' }]);
+  clearTimeout(collecting);
   const tooLong = AbortSignal.timeout(limits.seconds * 1000);
   try {
     return await threads.run(request, {
@@ -66,5 +68,9 @@ export async function planOnThread(request: PlanRequest, leaves: AbortSignal): P
     return refuse(500, [
       { code: 'cannot-plan', detail: error instanceof Error ? error.message : String(error) }
     ]);
+  } finally {
+    // Where the server was started so (`scripts/memory.json`), what requests took is collected once nobody is served.
+    clearTimeout(collecting);
+    collecting = setTimeout(() => globalThis.gc?.(), 2 * IDLE_MS).unref();
   }
 }

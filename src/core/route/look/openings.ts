@@ -11,6 +11,8 @@ import { clauseKey, type Reason } from '../reason';
 const MAX_OPENINGS = 20;
 /** Most least sets whose routes are looked for, fewest clauses first; past it the list is cut, and says so. */
 const MOST_TRIED = 100;
+/** Work of the search and of all the routes looked for; see `workOf`. */
+const MOST_WORK = 1_500_000;
 
 /** A least set of clauses whose lifting makes a closed target better than closed (RECKONING F2). */
 export interface Opening {
@@ -34,7 +36,7 @@ export interface Openings {
  * Cost: one search with lifting, and one for the chosen route of each set found, a hundred at most.
  */
 export function findOpenings(terms: Terms, start: Place, target: Place): Openings {
-  const { routes, cut } = findRoutes(terms, start, 'open', { target });
+  const { routes, cut, work } = findRoutes(terms, start, 'open', { target });
   const labels = routes.get(targetKey(target)) ?? [];
   const sets = new Map<string, Label>();
   for (const label of labels) {
@@ -42,13 +44,18 @@ export function findOpenings(terms: Terms, start: Place, target: Place): Opening
     if (!sets.has(key)) sets.set(key, label);
   }
   const least = [...sets.values()].filter((a) => ![...sets.values()].some((b) => b !== a && isWithin(b, a)));
-  const openings = least
-    .sort((a, b) => compareSets(a.criteria.restsOn, b.criteria.restsOn))
-    .slice(0, MOST_TRIED)
-    .flatMap((label) => openingOf(terms, start, target, label));
+  least.sort((a, b) => compareSets(a.criteria.restsOn, b.criteria.restsOn));
+  let spent = work;
+  let tried = 0;
+  const openings: Opening[] = [];
+  for (; tried < Math.min(least.length, MOST_TRIED) && spent <= MOST_WORK; tried++) {
+    const found = openingOf(terms, start, target, least[tried] as Label);
+    spent += found.work;
+    openings.push(...found.openings);
+  }
   return {
     openings: openings.sort(compareOpenings).slice(0, MAX_OPENINGS),
-    cut: cut || openings.length > MAX_OPENINGS || least.length > MOST_TRIED
+    cut: cut || openings.length > MAX_OPENINGS || least.length > tried
   };
 }
 
@@ -58,17 +65,22 @@ const compareSets = (a: readonly string[], b: readonly string[]): number =>
 const isWithin = (a: Label, b: Label): boolean =>
   a.criteria.restsOn.every((key) => b.criteria.restsOn.includes(key));
 
-function openingOf(terms: Terms, start: Place, target: Place, label: Label): Opening[] {
+interface Tried {
+  readonly openings: readonly Opening[];
+  readonly work: number;
+}
+
+function openingOf(terms: Terms, start: Place, target: Place, label: Label): Tried {
   const clauses = label.criteria.restsOn;
   const lifted = termsWith(terms, { lifted: new Set([...terms.lifted, ...clauses]) });
-  const { verdict, label: chosen } = findChosen(lifted, { start, target }, 'sure');
-  if (!chosen) return [];
+  const { verdict, label: chosen, work } = findChosen(lifted, { start, target }, 'sure');
+  if (!chosen) return { openings: [], work };
   const { findings } = label.judgement;
   const reasons = clauses.flatMap((key) => {
     const finding = findings.find((f) => clauseKey(f) === key);
     return finding ? [reasonOf(terms, label.moves, label.judgement, finding)] : [];
   });
-  return [{ clauses, reasons, verdict, route: routeOf(lifted, chosen) }];
+  return { openings: [{ clauses, reasons, verdict, route: routeOf(lifted, chosen) }], work };
 }
 
 const compareOpenings = (a: Opening, b: Opening): number =>

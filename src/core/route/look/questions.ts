@@ -11,8 +11,8 @@ import { isBetter } from '../search/verdict';
 
 const MAX_TOGETHER = 3;
 const MAX_TRIALS = 2500;
-/** Labels of all the searches for what may be asked: work counted, never time. */
-const MOST_EXPANDED = 400_000;
+/** Work of all the searches; see `workOf`. */
+const MOST_WORK = 1_500_000;
 
 export interface Questions {
   /** Least sets of unknowns that settle the verdict, fewest first. */
@@ -29,7 +29,7 @@ type Answers = ReadonlyMap<Atom, Answer>;
 /**
  * What to find out first (RECKONING F3): least sets, of up to three unknowns, with which the verdict of a target is settled
  * whatever they turn out to be - sure and best are then the same. Every answer out of every piece is tried.
- * Cost: two searches for a chosen route a trial, at most 2,500 trials; one for all routes an answer, until `MOST_EXPANDED` labels.
+ * Cost: two searches for a chosen route a trial, at most 2,500 trials; one for all routes an answer, until `MOST_WORK` is spent.
  */
 export function findQuestions(terms: Terms, start: Place, target: Place): Questions {
   const asking = new Asking(terms, start, target);
@@ -58,7 +58,7 @@ class Asking {
   readonly #start: Place;
   readonly #target: Place;
   readonly #known = new Map<string, readonly [Verdict, Verdict]>();
-  #expanded = 0;
+  #work = 0;
 
   constructor(terms: Terms, start: Place, target: Place) {
     this.#terms = terms;
@@ -67,7 +67,7 @@ class Asking {
   }
 
   get isTired(): boolean {
-    return this.#known.size >= MAX_TRIALS || this.#expanded >= MOST_EXPANDED;
+    return this.#known.size >= MAX_TRIALS || this.#work >= MOST_WORK;
   }
 
   /** What the routes of the best run rest on, as things are and with any one of these answered. */
@@ -82,8 +82,8 @@ class Asking {
 
   #atomsWith(answers: Answers): Atom[] {
     const terms = learn(this.#terms, answers);
-    const { routes, expanded } = findRoutes(terms, this.#start, 'best', { target: this.#target });
-    this.#expanded += expanded;
+    const { routes, work } = findRoutes(terms, this.#start, 'best', { target: this.#target });
+    this.#work += work;
     const labels = routes.get(targetKey(this.#target)) ?? [];
     return atomsBehind(terms, [...new Set(labels.flatMap((l) => l.criteria.restsOn))]);
   }
@@ -119,8 +119,8 @@ class Asking {
     if (known) return known;
     const terms = learn(this.#terms, answers);
     const at = (run: Run): Verdict => {
-      const { verdict, expanded } = findChosen(terms, { start: this.#start, target: this.#target }, run);
-      this.#expanded += expanded;
+      const { verdict, work } = findChosen(terms, { start: this.#start, target: this.#target }, run);
+      this.#work += work;
       return verdict;
     };
     const sure = at('sure');

@@ -1,5 +1,6 @@
 import { isForbidden, NOTHING, type Place, type ProductModel, targetKey } from '../../compile';
 import type { Run } from '../../condition';
+import { CHOICE_BUDGET, isSpent, type Spent, workOf } from './budget';
 import { Expander, type Item } from './expand';
 import { Heap } from '../../kit';
 import { compareAmounts, compareByPreference, startLabel, type Criteria, type Label } from './label';
@@ -8,9 +9,6 @@ import { noted, type Terms } from '../terms';
 import type { Verdict } from '../types';
 import { verdictOfLabel } from './verdict';
 
-const DEFAULT_BUDGET = 20_000;
-const MOST_WORK = 10_000_000;
-
 export interface Chosen {
   readonly verdict: Verdict;
   /** The first by preference of the routes that give the verdict; absent where it is closed. */
@@ -18,8 +16,8 @@ export interface Chosen {
   /** Names of the unknowns met on the way: where there are none, the other run goes the same. */
   readonly met: ReadonlySet<string>;
   readonly cut: boolean;
-  /** Labels gone on from, of all the searches it took. */
-  readonly expanded: number;
+  /** Of all the searches it took; see `workOf`. */
+  readonly work: number;
 }
 
 /** From where to where. */
@@ -48,18 +46,18 @@ export interface ChooseOptions {
 export function findChosen(given: Terms, ends: Ends, run: Run, options: ChooseOptions = {}): Chosen {
   const terms = noted(given);
   let cut = false;
-  let expanded = 0;
+  let work = 0;
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
     const found = new Choice(terms, ends, { run, wanted, ...options }).find();
     cut ||= found.cut || terms.notes.cut;
-    expanded += found.expanded;
+    work += found.work;
     const { met } = terms.notes;
     if (found.label)
-      return { verdict: verdictOfLabel(terms, found.label), label: found.label, met, cut, expanded };
+      return { verdict: verdictOfLabel(terms, found.label), label: found.label, met, cut, work };
     // What left nothing out that another kind would have taken finds nothing as that kind either.
     if (found.isWhole) break;
   }
-  return { verdict: 'closed', met: terms.notes.met, cut, expanded };
+  return { verdict: 'closed', met: terms.notes.met, cut, work };
 }
 
 const KINDS = ['straight', 'by hops', 'fresh only', 'not yet'] as const;
@@ -72,7 +70,7 @@ interface Wanted extends ChooseOptions {
 interface Found {
   readonly label?: Label;
   readonly cut: boolean;
-  readonly expanded: number;
+  readonly work: number;
   /** Nothing was left out for the sake of the verdict that was wanted. */
   readonly isWhole: boolean;
 }
@@ -116,9 +114,13 @@ class Choice {
     const key = targetKey(this.#target);
     let best: Label | undefined;
     let expanded = 0;
-    const isSpent = (): boolean =>
-      expanded >= DEFAULT_BUDGET || this.#stones.work + this.#targets.work > MOST_WORK;
-    for (let item = heap.pop(); item && !isSpent(); item = heap.pop()) {
+    const before = this.#terms.notes.work;
+    const spent = (): Spent => ({
+      labels: expanded,
+      comparisons: this.#stones.work + this.#targets.work,
+      clauses: this.#terms.notes.work - before
+    });
+    for (let item = heap.pop(); item && !isSpent(CHOICE_BUDGET, spent()); item = heap.pop()) {
       const { label, asTarget } = item;
       // Everything from here on is behind the one found; only its equals may still come before it by their ids.
       if (best && isBehind(label.criteria, best.criteria)) break;
@@ -134,7 +136,12 @@ class Choice {
         if (pool.insert(this.#expander.keyOf(longer), longer.label)) heap.push(longer);
       }
     }
-    return { ...(best ? { label: best } : {}), cut: isSpent(), expanded, isWhole: this.#isWhole };
+    return {
+      ...(best ? { label: best } : {}),
+      cut: isSpent(CHOICE_BUDGET, spent()),
+      work: workOf(spent()),
+      isWhole: this.#isWhole
+    };
   }
 
   /** Whether going on from here can give what is wanted; none of it is ever undone. */

@@ -1,3 +1,4 @@
+import { isSpent, LIST_BUDGET, type Spent, workOf } from './budget';
 import { Expander, type Item } from './expand';
 import { startLabel, type Label, type Mode } from './label';
 import type { Place } from '../../compile';
@@ -11,14 +12,12 @@ export interface SearchOptions {
   readonly target?: Place;
 }
 
-const DEFAULT_BUDGET = 50_000;
-/** Most comparisons of labels: past that a search takes too long however few labels it has. */
-const MOST_WORK = 20_000_000;
-
 export interface SearchResult {
   /** Per target (`targetKey`): the unbeaten routes, in the site's order of preference. */
   readonly routes: ReadonlyMap<string, readonly Label[]>;
   readonly expanded: number;
+  /** See `workOf`. */
+  readonly work: number;
   /** Names of the unknowns met on the way: where there are none, the other run goes the same. */
   readonly met: ReadonlySet<string>;
   /** True when the budget ended the search, or not every set of cures was tried, so that better routes may exist. */
@@ -37,7 +36,7 @@ export interface SearchResult {
  *    its release go on.
  * 4. A label is dropped where another at the same standing is no worse in everything that can still matter.
  * Must not: invent steps, look at the clock, depend on the order of the catalogue's hops.
- * Cost: expanded labels x openings x levels x moves, within a budget of labels and of comparisons.
+ * Cost: expanded labels x openings x levels x moves, within `LIST_BUDGET`.
  */
 export function findRoutes(
   given: Terms,
@@ -46,13 +45,17 @@ export function findRoutes(
   options: SearchOptions = {}
 ): SearchResult {
   const terms = noted(given);
-  const budget = options.budget ?? DEFAULT_BUDGET;
+  const budget = { ...LIST_BUDGET, ...(options.budget === undefined ? {} : { labels: options.budget }) };
   const expander = new Expander(terms, mode, options.target);
   const [stones, targets] = [new Pool(mode, expander.mayPutOff), new Pool(mode, expander.mayPutOff)];
   const queue: Item[] = [{ label: startLabel(terms, start), asTarget: false }];
   let expanded = 0;
-  const isSpent = (): boolean => expanded >= budget || stones.work + targets.work > MOST_WORK;
-  for (let next = 0; next < queue.length && !isSpent(); next++) {
+  const spent = (): Spent => ({
+    labels: expanded,
+    comparisons: stones.work + targets.work,
+    clauses: terms.notes.work
+  });
+  for (let next = 0; next < queue.length && !isSpent(budget, spent()); next++) {
     const item = queue[next];
     if (!item || (item.asTarget ? targets : stones).hasDropped(item.label)) continue;
     expanded++;
@@ -63,7 +66,8 @@ export function findRoutes(
   return {
     routes: targets.byTarget((label) => expander.takesLowest(label)),
     expanded,
+    work: workOf(spent()),
     met: terms.notes.met,
-    cut: isSpent() || terms.notes.cut
+    cut: isSpent(budget, spent()) || terms.notes.cut
   };
 }

@@ -29,15 +29,21 @@ export function askEveryWay(terms: Terms, step: AskedStep, left: readonly string
   return remembered(terms, `${keyOf(step)}all ${left.join('|')}`, () => {
     const { sets, met } = setsFor(terms, step, 'sure');
     const ways = sets.findUseful(MAX_LIFTED, left);
-    return { ways, met: [...met], cut: sets.cut };
+    return { ways, met: [...met], cut: sets.cut, work: sets.asked };
   });
 }
 
 function remembered(terms: Terms, key: string, make: () => AskedWays): readonly Asked[] {
-  const known = terms.memo.get(key) ?? make();
+  const known = terms.memo.get(key) ?? inClauses(terms, make());
   terms.memo.set(key, known);
   terms.notes.add(known);
   return known.ways;
+}
+
+/** Work in sets of cures as work in clauses asked. */
+function inClauses({ model: { needs } }: Terms, made: AskedWays): AskedWays {
+  const { demands, cautions, companions } = needs;
+  return { ...made, work: made.work * (1 + demands.length + cautions.length + companions.length) };
 }
 
 const keyOf = ({ opening: { id, from, to }, level, along }: AskedStep): string =>
@@ -79,7 +85,7 @@ function askNothing(terms: Terms, { along, opening }: AskedStep): readonly Asked
     before: along,
     after: fresh ? onArrival(along, opening.hop?.hop, kinds) : along
   };
-  terms.memo.set(key, { ways: [asked], met: [], cut: false });
+  terms.memo.set(key, { ways: [asked], met: [], cut: false, work: 0 });
   return [asked];
 }
 
@@ -112,32 +118,46 @@ function setsFor(terms: Terms, step: AskedStep, run: Run, among?: readonly CureM
 function askCured(terms: Terms, step: AskedStep, run: Run): AskedWays {
   const { sets, met } = setsFor(terms, step, run);
   const plain = sets.ask([]);
-  if (plain.findings.every(isMetIn(run, false))) return { ways: [plain], met: [...met], cut: false };
+  if (plain.findings.every(isMetIn(run, false))) return { ways: [plain], met: [...met], cut: false, work: 1 };
   // A decision may have run out by the day of the step: least sets with those that end counted, and without.
   const loose = sets.findLeast(isMetIn(run, true));
   const ends = plain.findings.some((f) => f.passesUntil !== undefined && f.passesUntil !== Infinity);
   const strict = ends ? sets.findLeast(isMetIn(run, false)) : [];
   const found = [...loose, ...strict.filter((a) => !loose.includes(a))];
-  const ways = found.length > 0 ? found.map((a) => withLeast(terms, step, a, run)) : [plain];
-  return { ways, met: [...met], cut: sets.cut };
+  let work = 0;
+  const ways =
+    found.length > 0
+      ? found.map((a) => {
+          const least = withLeast(terms, step, a, run);
+          work += least.work;
+          return least.asked;
+        })
+      : [plain];
+  return { ways, met: [...met], cut: sets.cut, work: work + sets.asked };
 }
 
 /**
  * What is needed only perhaps (RECKONING 1.1): the cheapest subset of the cures with which the best run holds at this step,
  * what is stale taken for unread; each cure that some such least subset does without is needed only perhaps.
  */
-function withLeast(terms: Terms, step: AskedStep, asked: Asked, run: Run): Asked {
-  if (run === 'best' || asked.cures.length === 0) return asked;
+function withLeast(
+  terms: Terms,
+  step: AskedStep,
+  asked: Asked,
+  run: Run
+): { readonly asked: Asked; readonly work: number } {
+  if (run === 'best' || asked.cures.length === 0) return { asked, work: 0 };
   const { sets } = setsFor(unread(terms), step, 'best', asked.cures);
   const least = sets.findLeast(isMetIn('best', true));
   const ifNeeded = asked.cures.filter((c) => least.some((l) => !l.cures.includes(c)));
-  if (ifNeeded.length === 0) return asked;
+  const work = sets.asked;
+  if (ifNeeded.length === 0) return { asked, work };
   const [cheapest] = [...least].sort(compareOutlays);
   const extra = cheapest?.cures ?? [];
   const spared = asked.cures.filter((c) => !extra.includes(c));
   const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
   const minutes = sum(spared.map((c) => c.cure.minutes)) * terms.nodes;
-  return {
+  const told: Asked = {
     ...asked,
     ifNeeded: new Set(ifNeeded.map((c) => c.cure.id)),
     least: {
@@ -147,6 +167,7 @@ function withLeast(terms: Terms, step: AskedStep, asked: Asked, run: Run): Asked
       carefulMinutes: asked.carefulMinutes - minutes
     }
   };
+  return { asked: told, work };
 }
 
 /** Cheapest first: an unknown sum last, then its known part, minutes, number and ids of cures. */

@@ -38,6 +38,11 @@ export class CureSets {
     return asked;
   }
 
+  /** Sets asked about. */
+  get asked(): number {
+    return this.#asked.size;
+  }
+
   get #isTired(): boolean {
     return this.#asked.size >= MOST_ASKED;
   }

@@ -1,0 +1,156 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, expect, test, type Page } from '@playwright/test';
+import { countOf, tell } from '../support/laws';
+import { Random } from '../support/random';
+import { giveFile, planned } from './desk';
+
+const ROUNDS = Math.ceil(countOf(500) / (countOf(500) < 500 ? 8 : 1));
+const MACHINES = 40;
+
+/** A browser of its own over a profile that stays; it can be killed as a machine dies. */
+class Mortal {
+  readonly #profile: string;
+  #process: ChildProcess | undefined;
+
+  constructor(profile: string) {
+    this.#profile = profile;
+  }
+
+  async open(baseURL: string): Promise<Page> {
+    rmSync(join(this.#profile, 'DevToolsActivePort'), { force: true });
+    this.#process = spawn(
+      process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+      [
+        ...[
+          '--headless',
+          '--no-sandbox',
+          '--disable-gpu',
+          '--disable-background-networking',
+          '--no-first-run'
+        ],
+        ...['--remote-debugging-port=0', `--user-data-dir=${this.#profile}`, 'about:blank']
+      ],
+      { stdio: 'ignore', detached: true }
+    );
+    let port = '';
+    await expect
+      .poll(() => {
+        try {
+          port = readFileSync(join(this.#profile, 'DevToolsActivePort'), 'utf8').split('\n')[0] ?? '';
+        } catch {
+          port = '';
+        }
+        return port;
+      })
+      .not.toBe('');
+    const browser = await chromium.connectOverCDP(`http://127.0.0.1:${port}`);
+    const [context] = browser.contexts();
+    const page = context?.pages()[0];
+    if (!context || !page) throw new Error('no page');
+    await page.addInitScript(() =>
+      localStorage.setItem('orange-stair settings', JSON.stringify({ who: 'tester' }))
+    );
+    await page.goto(`${baseURL}/estate`);
+    return page;
+  }
+
+  /** Every process of it, at once, without a word. */
+  async kill(): Promise<void> {
+    const { pid } = this.#process ?? {};
+    if (pid === undefined) return;
+    const ended = new Promise((done) => this.#process?.once('exit', done));
+    process.kill(-pid, 'SIGKILL');
+    await ended;
+  }
+}
+
+/** Writes notes one after the other; each is told once the page would let itself be left. */
+const writeNotes = (page: Page, round: number): Promise<void> =>
+  page.evaluate(async (r) => {
+    const isKept = (): boolean => window.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+    for (let n = 1; ; n++) {
+      const note = document.querySelector<HTMLTextAreaElement>('#system-note');
+      if (!note) throw new Error('no note');
+      note.value = `${r}.${n}`;
+      note.dispatchEvent(new Event('change', { bubbles: true }));
+      while (!isKept()) await new Promise((done) => setTimeout(done, 2));
+      await (window as unknown as { told: (n: number) => Promise<void> }).told(n);
+    }
+  }, round);
+
+const keptIn = (page: Page): Promise<unknown> =>
+  page.waitForFunction(() => window.dispatchEvent(new Event('beforeunload', { cancelable: true })));
+
+/** Brings in machines that were not there, and tells once they are kept. */
+async function bringIn(page: Page, baseURL: string, round: number): Promise<void> {
+  await page.goto(`${baseURL}/import`);
+  const lines = Array.from({ length: MACHINES }, (_, i) => `killed-${round}-${i},Brindle Server,8`);
+  await giveFile(page, 'machines.csv', `name,product,version\n${lines.join('\n')}`);
+  await page.getByRole('button', { name: `Take in ${MACHINES} systems` }).click();
+  await page.waitForFunction(
+    () =>
+      location.pathname !== '/import' && window.dispatchEvent(new Event('beforeunload', { cancelable: true }))
+  );
+  await page.evaluate(() => (window as unknown as { told: (n: number) => Promise<void> }).told(1));
+}
+
+test('killed in the middle of edits, imports and plans: nothing that was kept is lost', async ({
+  baseURL: at
+}) => {
+  const baseURL = at ?? '';
+  test.setTimeout(60_000 + ROUNDS * 20_000);
+  const profile = mkdtempSync(join(tmpdir(), 'orange-stair-killed-'));
+  const mortal = new Mortal(profile);
+  const random = new Random(77);
+  let [told, imports, systems, note] = [0, 0, 258, ''];
+  try {
+    let page = await mortal.open(baseURL);
+    await page.getByRole('button', { name: 'Open the demo' }).click();
+    await planned(page);
+    await expect(page.getByText('258 systems in')).toBeVisible();
+    await keptIn(page);
+    for (let round = 1; round <= ROUNDS; round++) {
+      const imported = random.chance(0.25);
+      let last = 0;
+      await page.exposeFunction('told', (n: number) => void (last = n));
+      if (!imported) await page.goto(`${baseURL}/estate/system?at=draw-01`);
+      if (!imported) await expect(page.locator('#system-note')).toBeVisible();
+      const work = (imported ? bringIn(page, baseURL, round) : writeNotes(page, round)).catch(
+        () => undefined
+      );
+      await new Promise((done) => setTimeout(done, random.int(imported ? 300 : 0, imported ? 2500 : 1200)));
+      await mortal.kill();
+      await work;
+      page = await mortal.open(baseURL);
+      await planned(page);
+      await page.goto(`${baseURL}/estate/systems`);
+      const count = page.getByText(/^\d+ of \d+ systems$/);
+      await expect(count).toBeVisible();
+      const there = Number((await count.textContent())?.split(' ')[0]);
+      if (imported) {
+        // All of a list or none of it; all where it was told as kept.
+        expect([...(last > 0 ? [] : [systems]), systems + MACHINES], `round ${round}`).toContain(there);
+        systems = there;
+        imports += last;
+      } else expect(there, `round ${round}`).toBe(systems);
+      await page.goto(`${baseURL}/estate/system?at=draw-01`);
+      const seen = await page.locator('#system-note').inputValue();
+      const [ofRound, n] = seen.split('.').map(Number);
+      if (imported || last === 0) expect([note, `${round}.1`], `round ${round}`).toContain(seen);
+      else {
+        expect(ofRound, `round ${round}`).toBe(round);
+        expect(n, `round ${round}`).toBeGreaterThanOrEqual(last);
+      }
+      note = seen;
+      told += imported ? 0 : last;
+    }
+  } finally {
+    await mortal.kill();
+    rmSync(profile, { recursive: true, force: true });
+  }
+  tell('kill -9', { rounds: ROUNDS, 'edits told as kept': told, 'imports told as kept': imports });
+  expect(told).toBeGreaterThan(0);
+});
