@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { Random } from '../support/random';
 import { countOf, tell } from '../support/laws';
-import { expect, kept, openDemo, test } from './desk';
+import { expect, follow, giveFile, kept, openDemo, planned, test } from './desk';
 import type { Page } from '@playwright/test';
 
 /** Facts of one system that take any text, by their ids. */
@@ -98,6 +98,54 @@ test('two tabs on one record: other fields lose nothing, the same field is told 
   await other.locator('h1').first().click();
   await other.keyboard.press('Control+z');
   await expect.poll(() => shown(page, 'note')).not.toBe('the last');
+});
+
+test('ten thousand systems: a list taken in on one tab while another edits, and undone: both show the same', async ({
+  page,
+  context
+}) => {
+  const rounds = Math.max(2, countOf(50) - 3);
+  test.setTimeout(120_000 + rounds * 30_000);
+  const list = (from: number, to: number, memory: number): string =>
+    `Name,OS,Memory (GB)\n${Array.from({ length: to - from }, (_, i) => `m-${from + i},Brindle Server 8,${memory}`).join('\n')}`;
+  await openDemo(page);
+  await page.goto('/import');
+  await giveFile(page, 'many.csv', list(0, 10_000, 4));
+  await page.getByRole('button', { name: 'Take in 10,000 systems' }).click({ timeout: 60_000 });
+  await planned(page);
+  const other = await context.newPage();
+  await other.goto('/estate/system?at=m-0');
+  await expect(other.locator('#system-note')).toBeVisible();
+  const random = new Random(47);
+  for (let round = 1; round <= rounds; round++) {
+    const memory = 8 + round;
+    await follow(page, '/import');
+    await giveFile(page, `some ${round}.csv`, list(0, 200, memory));
+    const take = page.getByRole('button', { name: 'Take in 200 systems' });
+    await expect(take).toBeEnabled({ timeout: 30_000 });
+    const note = `seen ${round}`;
+    const isUndone = random.chance(0.5);
+    await Promise.all([
+      take.click(),
+      pause(random.pick([0, 20, 80, 200, 800])).then(() => edit(other, 'note', note))
+    ]);
+    await expect(page).not.toHaveURL(/import/);
+    await follow(page, '/estate/system?at=m-0');
+    await expect(page.locator('#system-note')).toBeVisible();
+    const both = (): Promise<string[][]> =>
+      Promise.all([page, other].map(async (tab) => [await shown(tab, 'note'), await shown(tab, 'memory')]));
+    const all = [note, `${memory} GB`];
+    await expect.poll(both, { message: `round ${round}`, timeout: 30_000 }).toEqual([all, all]);
+    if (!isUndone) continue;
+    // What was stored last goes, whichever tab it came from; the other stays.
+    await other.locator('h1').first().click();
+    await other.keyboard.press('Control+z');
+    const isOneGone = async (): Promise<boolean> => {
+      const [here, there] = await both();
+      return here?.join() === there?.join() && (here?.[0] === note) !== (here?.[1] === `${memory} GB`);
+    };
+    await expect.poll(isOneGone, { message: `round ${round}, undone`, timeout: 30_000 }).toBe(true);
+  }
 });
 
 /** A release that can be made the target on a stair, other than the one that is. */

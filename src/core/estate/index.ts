@@ -70,6 +70,7 @@ export {
   KEYS,
   type Records,
   recordsOfEstate,
+  recordsUnder,
   withWrites,
   type Write,
   writesBetween,

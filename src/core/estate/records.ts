@@ -78,6 +78,21 @@ export const recordsOfEstate = (estate: Estate, catalogue: CatalogueText): Write
   ...estate.decisions.map((d): Write => [KEYS.decision(d.id), d])
 ];
 
+/**
+ * What an estate, read from records not newer than these, has under some keys. What an estate has without its being kept - a
+ * goal for all, a name - is missing.
+ */
+export function recordsUnder(
+  keys: readonly string[],
+  { estate, catalogue }: { readonly estate: Estate; readonly catalogue: CatalogueText },
+  now: Records
+): Records {
+  const wanted = new Set(keys);
+  const isKept = (key: string): boolean =>
+    now.has(key) || key.startsWith(KEYS.system('')) || key.startsWith(KEYS.decision(''));
+  return new Map(recordsOfEstate(estate, catalogue).filter(([key]) => wanted.has(key) && isKept(key)));
+}
+
 /** The writes that make the stored records those of this workspace, removing what is there now. */
 export function writesOfWorkspace(estate: Estate, catalogue: CatalogueText, now: Records): Write[] {
   const next = new Map(recordsOfEstate(estate, catalogue));

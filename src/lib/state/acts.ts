@@ -45,12 +45,21 @@ export const saveSystems = (label: string, systems: readonly System[]): Promise<
 export const setCatalogue = (label: string, { fileName, text }: core.CatalogueText): Promise<void> =>
   desk.commit(label, core.keepCatalogue(fileName, text));
 
-/** Takes a catalogue with the systems that can be placed now, as one change. */
-export const keepCatalogue = (label: string, text: string, systems: readonly System[]): Promise<void> =>
-  desk.commit(label, [
-    ...core.keepCatalogue(desk.catalogueText.fileName || 'catalogue.yaml', text),
-    ...core.keepSystems(plain(systems))
-  ]);
+/** Takes a catalogue with the systems of an estate that can be placed now, as one change. */
+export const keepCatalogue = (
+  label: string,
+  text: string,
+  systems: readonly System[],
+  from: core.Estate
+): Promise<void> =>
+  desk.commit(
+    label,
+    [
+      ...core.keepCatalogue(desk.catalogueText.fileName || 'catalogue.yaml', text),
+      ...core.keepSystems(plain(systems))
+    ],
+    from
+  );
 
 /** A ruling: of an entry stated in several ways this statement holds; undefined takes the ruling back. */
 export async function rule(entry: string, holds: string | undefined, reason: string): Promise<void> {

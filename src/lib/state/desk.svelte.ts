@@ -1,6 +1,7 @@
 import { type Catalogue, Names, type Product } from '$core/catalogue';
 import { type Day, formatDay, parseDay } from '$core/date';
 import {
+  recordsUnder,
   type CatalogueText,
   type DecidedBy,
   emptyEstate,
@@ -101,9 +102,14 @@ class Desk {
     return undefined;
   }
 
-  /** One change, kept and undoable, with the words it is announced by. */
-  commit(label: string, writes: readonly Write[]): Promise<void> {
-    return this.keeper.commit(label, writes);
+  /**
+   * One change, kept and undoable, with the words it is announced by. `from`: the estate the writes were made of, where that
+   * was not just now.
+   */
+  commit(label: string, writes: readonly Write[], from: Estate = this.estate): Promise<void> {
+    const keys = writes.map(([key]) => key);
+    const made = { estate: from, catalogue: this.catalogueText };
+    return this.keeper.commit(label, writes, recordsUnder(keys, made, this.keeper.records));
   }
 
   /** Who decides, when, and an id for what is decided. */

@@ -145,11 +145,12 @@ class Draft {
     if (text === undefined || !catalogue || this.isBroken) return false;
     const steps = this.past.map((p) => p.label);
     const label = steps.length === 1 && steps[0] !== 'typing' ? (steps[0] ?? '') : 'Changed the catalogue';
-    const open = desk.estate.systems.filter((s) => !('is' in s.product) || !('is' in s.release));
+    const { estate } = desk;
+    const open = estate.systems.filter((s) => !('is' in s.product) || !('is' in s.release));
     const placed = await this.#worker.call((w) =>
       w.readAgain(catalogue, $state.snapshot(open) as typeof open)
     );
-    await keepCatalogue(label, text, placed);
+    await keepCatalogue(label, text, placed, estate);
     if (words.fault) return false;
     this.drop();
     return true;

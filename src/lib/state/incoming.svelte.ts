@@ -1,6 +1,7 @@
 import { emptyCatalogue } from '$core/catalogue';
 import { formatDay } from '$core/date';
 import {
+  type Estate,
   keepImport,
   keepSystems,
   type RememberedList,
@@ -45,6 +46,8 @@ export class Incoming {
   preview = $state.raw<ImportPreview | undefined>();
   vanished = $state<Vanished>('mark');
   #run = 0;
+  /** The systems the preview was made against. */
+  #compared: Estate['systems'] = [];
 
   readonly rows = $derived(this.file?.kind === 'list' ? this.file.rows : []);
   readonly headings = $derived(this.rows[this.mapping?.headerRow ?? 0] ?? []);
@@ -109,6 +112,7 @@ export class Incoming {
       source: this.listName.trim() || this.fileName,
       today: formatDay(desk.today)
     };
+    this.#compared = desk.estate.systems;
     const tell = (done: number): void => void (this.done = done);
     this.preview = await desk.files.call((w) => w.previewImport(records, context, callBack(tell)));
     this.done = undefined;
@@ -168,7 +172,9 @@ export class Incoming {
       ...keepImport(desk.estate, plain(record)),
       ...this.#remember(list, today)
     ];
-    return desk.commit(`Took in ${sayCount(this.taken, 'system')} from ${this.fileName}`, writes);
+    // What else was changed of these systems since they were compared stays.
+    const from = { ...desk.estate, systems: this.#compared };
+    return desk.commit(`Took in ${sayCount(this.taken, 'system')} from ${this.fileName}`, writes, from);
   }
 
   #markGone(system: System, today: string): System {

@@ -87,17 +87,21 @@ export class Keeper {
     return this.#queued(() => this.#readAll());
   }
 
-  /** One change, stored and undoable, with the words it is announced by. Resolves when it is stored, or has failed. */
-  async commit(label: string, writes: readonly Write[]): Promise<void> {
+  /**
+   * One change, stored and undoable, with the words it is announced by. Resolves when it is stored, or has failed. `before`: the
+   * records the writes were made of; what is on the screen may be newer.
+   */
+  async commit(label: string, writes: readonly Write[], before: Records): Promise<void> {
     if (this.readOnly) {
       words.fault =
         'This workspace is open for reading only. Under Workspaces a copy can be made that can be changed.';
       return;
     }
-    const edits = editsOf(this.#shown, writes);
+    const edits = editsOf(before, writes);
     this.#underWay.add(edits);
-    this.#shown = withWrites(this.#shown, writes);
-    const shown = this.#screen.show(writes);
+    const merged = edits.map((edit): Write => [edit.key, mergeRecord(edit, this.#shown.get(edit.key)).value]);
+    this.#shown = withWrites(this.#shown, merged);
+    const shown = this.#screen.show(merged);
     await this.#queued(() => this.#store(label, edits));
     await shown;
   }

@@ -103,8 +103,10 @@
           <button class="act" onclick={() => stay(plan)}>Stay on what is installed…</button>
         </p>{/if}
       <DeadlinePart {plan} {names} currency={stair.currency} />
-      {#if plan.cut}<p class="soft" data-cut>There are more ways than can all be tried. This is the best of those that were; a better one may exist, and what
-          was not found is not called closed.</p>{/if}
+      {#if plan.cut}<p class="soft" data-cut>
+          There are more ways than can all be tried. This is the best of those that were; a better one may
+          exist, and what was not found is not called closed.
+        </p>{/if}
       <div class="onward no-print">
         {#if trial}<button class="act" onclick={() => tryout.drop()}>As it is</button>
         {:else if looked && !stair.isGoal && !looked.older && looked.verdict !== 'here'}
