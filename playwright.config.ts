@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test';
 
-const port = 4187;
+const port = Number(process.env['BROWSER_PORT'] ?? 4187);
 
 /** Browser tests run on Debian's Chromium against the built application; `npm test` builds it first. */
 export default defineConfig({

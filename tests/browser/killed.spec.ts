@@ -1,5 +1,5 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, test, type Page } from '@playwright/test';
@@ -9,6 +9,7 @@ import { giveFile, planned } from './desk';
 
 const ROUNDS = Math.ceil(countOf(500) / (countOf(500) < 500 ? 8 : 1));
 const MACHINES = 40;
+const SYSTEM = '/estate/system?at=draw-01';
 
 /** A browser of its own over a profile that stays; it can be killed as a machine dies. */
 class Mortal {
@@ -19,7 +20,7 @@ class Mortal {
     this.#profile = profile;
   }
 
-  async open(baseURL: string): Promise<Page> {
+  async open(baseURL: string, path = '/estate'): Promise<Page> {
     rmSync(join(this.#profile, 'DevToolsActivePort'), { force: true });
     this.#process = spawn(
       process.env['CHROMIUM'] ?? '/usr/bin/chromium',
@@ -53,7 +54,7 @@ class Mortal {
     await page.addInitScript(() =>
       localStorage.setItem('orange-stair settings', JSON.stringify({ who: 'tester' }))
     );
-    await page.goto(`${baseURL}/estate`);
+    await page.goto(`${baseURL}${path}`);
     return page;
   }
 
@@ -84,6 +85,26 @@ const writeNotes = (page: Page, round: number): Promise<void> =>
 const keptIn = (page: Page): Promise<unknown> =>
   page.waitForFunction(() => window.dispatchEvent(new Event('beforeunload', { cancelable: true })));
 
+/** Systems that are stored, asked of the browser itself. */
+const countSystems = (page: Page): Promise<number> =>
+  page.evaluate(async () => {
+    const done = <T>(request: IDBRequest<T>): Promise<T> =>
+      new Promise((ok, fail) => {
+        request.onsuccess = () => ok(request.result);
+        request.onerror = () => fail(request.error ?? new Error('refused'));
+      });
+    let most = 0;
+    for (const { name } of await indexedDB.databases()) {
+      const db = await done(indexedDB.open(name ?? ''));
+      if (db.objectStoreNames.contains('records')) {
+        const range = IDBKeyRange.bound('system/', 'system0');
+        most = Math.max(most, await done(db.transaction('records').objectStore('records').count(range)));
+      }
+      db.close();
+    }
+    return most;
+  });
+
 /** Brings in machines that were not there, and tells once they are kept. */
 async function bringIn(page: Page, baseURL: string, round: number): Promise<void> {
   await page.goto(`${baseURL}/import`);
@@ -112,31 +133,27 @@ test('killed in the middle of edits, imports and plans: nothing that was kept is
     await planned(page);
     await expect(page.getByText('258 systems in')).toBeVisible();
     await keptIn(page);
+    await page.goto(`${baseURL}${SYSTEM}`);
     for (let round = 1; round <= ROUNDS; round++) {
-      const imported = random.chance(0.25);
+      const imported = random.chance(0.2);
       let last = 0;
       await page.exposeFunction('told', (n: number) => void (last = n));
-      if (!imported) await page.goto(`${baseURL}/estate/system?at=draw-01`);
-      if (!imported) await expect(page.locator('#system-note')).toBeVisible();
+      await expect(page.locator('#system-note')).toBeVisible();
       const work = (imported ? bringIn(page, baseURL, round) : writeNotes(page, round)).catch(
         () => undefined
       );
       await new Promise((done) => setTimeout(done, random.int(imported ? 300 : 0, imported ? 2500 : 1200)));
       await mortal.kill();
       await work;
-      page = await mortal.open(baseURL);
-      await planned(page);
-      await page.goto(`${baseURL}/estate/systems`);
-      const count = page.getByText(/^\d+ of \d+ systems$/);
-      await expect(count).toBeVisible();
-      const there = Number((await count.textContent())?.split(' ')[0]);
+      page = await mortal.open(baseURL, SYSTEM);
+      await expect(page.locator('#system-note')).toBeVisible();
+      const there = await countSystems(page);
       if (imported) {
         // All of a list or none of it; all where it was told as kept.
         expect([...(last > 0 ? [] : [systems]), systems + MACHINES], `round ${round}`).toContain(there);
         systems = there;
         imports += last;
       } else expect(there, `round ${round}`).toBe(systems);
-      await page.goto(`${baseURL}/estate/system?at=draw-01`);
       const seen = await page.locator('#system-note').inputValue();
       const [ofRound, n] = seen.split('.').map(Number);
       if (imported || last === 0) expect([note, `${round}.1`], `round ${round}`).toContain(seen);
@@ -153,4 +170,69 @@ test('killed in the middle of edits, imports and plans: nothing that was kept is
   }
   tell('kill -9', { rounds: ROUNDS, 'edits told as kept': told, 'imports told as kept': imports });
   expect(told).toBeGreaterThan(0);
+});
+
+/** A small disk of its own, in memory; undefined where this machine lets nobody have one. */
+function smallDisk(): string | undefined {
+  const at = mkdtempSync(join(tmpdir(), 'orange-stair-disk-'));
+  try {
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=160m', 'tmpfs', at], { stdio: 'ignore' });
+    return at;
+  } catch {
+    rmSync(at, { recursive: true });
+    return undefined;
+  }
+}
+
+/** Fills a disk to the last byte. */
+function fillUp(disk: string): void {
+  for (const size of [1 << 20, 1 << 12, 1])
+    try {
+      for (let n = 0; ; n++) writeFileSync(join(disk, `full-${size}-${n}`), Buffer.alloc(size));
+    } catch {
+      // No room for another of this size.
+    }
+}
+
+test('a disk that fills up: what was kept stays, the rest is told and can be taken out', async ({
+  baseURL: at
+}) => {
+  test.setTimeout(180_000);
+  const disk = smallDisk();
+  test.skip(disk === undefined, 'no small disk can be made on this machine');
+  if (disk === undefined) return;
+  const mortal = new Mortal(join(disk, 'profile'));
+  try {
+    mkdirSync(join(disk, 'profile'));
+    let page = await mortal.open(at ?? '');
+    await page.getByRole('button', { name: 'Open the demo' }).click();
+    await planned(page);
+    await keptIn(page);
+    const note = page.locator('#system-note');
+    await page.goto(`${at}/estate/system?at=draw-01`);
+    await note.fill('kept');
+    await note.press('Tab');
+    await keptIn(page);
+    fillUp(disk);
+    for (let i = 0; i < 40 && !(await page.getByRole('alert').isVisible()); i++) {
+      await note.fill(`${i}`.repeat(2000));
+      await note.press('Tab');
+      await page.waitForTimeout(200);
+    }
+    await expect(page.getByRole('alert')).toContainText(/not stored|no room/i);
+    const stored = await note.inputValue();
+    const file = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Take out what was not stored' }).click();
+    expect((await file).suggestedFilename()).toMatch(/^not-stored/);
+    await mortal.kill();
+    for (const name of readdirSync(disk)) if (name.startsWith('full')) rmSync(join(disk, name));
+    page = await mortal.open(at ?? '');
+    await planned(page);
+    await page.goto(`${at}/estate/system?at=draw-01`);
+    await expect(page.locator('#system-note')).toHaveValue(stored);
+  } finally {
+    await mortal.kill();
+    execFileSync('umount', ['-l', disk]);
+    rmSync(disk, { recursive: true, force: true });
+  }
 });

@@ -3,7 +3,9 @@ import type { Page } from '@playwright/test';
 import { situationKey } from '../../src/core/estate/situation';
 import type { System } from '../../src/core/estate/schema';
 import type { PlanFile } from '../../src/core/exchange/plan-file-schema';
-import { expect, follow, openDemo, test } from './desk';
+import { formatWorkspace } from '../../src/core/exchange/workspace-file';
+import { SWEEPS } from '../support/growth-worlds';
+import { expect, follow, giveFile, openDemo, test } from './desk';
 
 const workspace = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
   catalogue: { text: string };
@@ -268,4 +270,31 @@ test('a target out of reach says why, and a system nobody knows says what to do'
   await expect(page.getByText('“Signal recorder 2.1” is not in the catalogue')).toBeVisible();
   await page.goto('/stair?at=nobody');
   await expect(page.getByText('No system called “nobody”')).toBeVisible();
+});
+
+test('a catalogue with more ways than can be tried: progress at once, a stop at once, and what is cut is said', async ({
+  page
+}) => {
+  const slow = SWEEPS.find((s) => s.name === 'needed again')?.world(16);
+  if (!slow) throw new Error('no such world');
+  await page.goto('/import');
+  const text = formatWorkspace(slow.estate, { fileName: 'slow.json', text: JSON.stringify(slow.catalogue) });
+  await giveFile(page, 'slow.json', text);
+  await page.getByRole('button', { name: 'Open this workspace' }).click();
+  await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText('In 1 situation not every way could be tried.')).toBeVisible({
+    timeout: 90_000
+  });
+  const from = Date.now();
+  await follow(page, '/stair?at=one');
+  const stop = page.getByRole('status').getByRole('button', { name: 'Stop' });
+  await expect(stop).toBeVisible();
+  expect(Date.now() - from).toBeLessThan(1500);
+  await stop.click();
+  await expect(stop).toHaveCount(0, { timeout: 500 });
+  await expect(page.getByText(/Looking (further )?into it was stopped/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Look again' }).first().click();
+  await expect(stop).toBeVisible();
+  await expect(stop).toHaveCount(0, { timeout: 110_000 });
+  await expect(page.locator('[data-cut]').first()).toContainText('There are more ways than can all be tried');
 });

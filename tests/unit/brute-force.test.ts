@@ -41,6 +41,7 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
       expect(`${at}: ${one.verdict}: ${one.line ?? 'none'}`).toBe(`${at}: ${brute.sure}: ${brute.chosen}`);
       if (brute.decided) {
         const { ids, line, beaten, ways } = brute.decided;
+        count('way decided');
         const byIds = ids.map((step) => ({ step }));
         expect(`${at}: ${followBySearch(world, solved.terms, key, byIds)}`).toBe(`${at}: ${line}`);
         for (const { way, line: onWay } of ways)
@@ -60,8 +61,13 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
       }
     }
   }
-  const of = (name: string): number =>
-    (shares.get(name) ?? 0) / (name.startsWith('with ') ? routes : targets);
+  const of = (name: string): number => (shares.get(name) ?? 0) / wholeOf(name);
+  const wholeOf = (name: string): number =>
+    name === 'way in full is another'
+      ? (shares.get('way decided') ?? 0)
+      : name.startsWith('with ')
+        ? routes
+        : targets;
   tell('brute force agrees', { worlds: WORLDS, targets, routes, ...Object.fromEntries(shares) });
   // What worlds have, of targets; what routes have of themselves, which is theirs to choose, at half that share.
   for (const name of NAMES)

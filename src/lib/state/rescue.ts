@@ -8,7 +8,7 @@ const LOST: Readonly<Record<StorageFault, string>> = {
   newer: 'Not stored: a newer version of the application has written here. Load the page anew.',
   refused:
     'Not stored: this browser does not let the page store anything. Take out what was not stored, so that it is not lost.',
-  unknown: 'Not stored. What was stored before is as it was.'
+  unknown: 'Not stored: most often that is a disk without room. What was stored before is as it was.'
 };
 
 /** What could not be stored, why, and what to do. */

@@ -20,8 +20,10 @@ export function storageFaultOf(error: unknown): StorageFault {
     if (REFUSED.has(at.name)) return 'refused';
     at = 'inner' in at ? at.inner : at.cause;
   }
-  // An engine that runs out of room in the middle of a write tells only that it ended it.
-  return error instanceof Error && error.name === 'AbortError' ? 'full' : 'unknown';
+  // An engine that runs out of room in the middle of a write tells only that it ended it, sometimes by its words alone.
+  return error instanceof Error && (error.name === 'AbortError' || error.message.includes('AbortError'))
+    ? 'full'
+    : 'unknown';
 }
 
 /** Whether this browser keeps what is stored until somebody deletes it; undefined where it does not tell. */
