@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Check, Choice, Table, Text } from '$lib/kit';
   import '../app.css';
   import { onMount, type Snippet } from 'svelte';
   import { goto } from '$app/navigation';
@@ -109,15 +110,14 @@
 </div>
 
 <Dialog bind:open={keysOpen} title="Keys and settings">
-  <table class="plain">
+  <Table>
     <tbody>
       {#each KEYS as [key, what] (key)}<tr><td><kbd>{key}</kbd></td><td>{what}</td></tr>{/each}
     </tbody>
-  </table>
+  </Table>
   <p class="row">
     <label
-      ><input
-        type="checkbox"
+      ><Check
         checked={settings.singleKeys}
         onchange={(e) => settings.set({ singleKeys: e.currentTarget.checked })}
       /> Keys without Ctrl are on</label
@@ -125,25 +125,23 @@
   </p>
   <p class="row">
     <label
-      >Name on decisions <input
-        class="field"
+      >Name on decisions <Text
         value={settings.who ?? ''}
-        maxlength="200"
+        maxlength={200}
         onchange={(e) => settings.set({ who: e.currentTarget.value.trim() })}
       /></label
     >
   </p>
   <p class="row">
     <label
-      >Light and dark <select
-        class="field"
+      >Light and dark <Choice
         value={settings.theme}
         onchange={(e) => settings.set({ theme: e.currentTarget.value as 'system' | 'light' | 'dark' })}
       >
         <option value="system">as the system has it</option><option value="light">light</option><option
           value="dark">dark</option
         >
-      </select></label
+      </Choice></label
     >
   </p>
 </Dialog>
@@ -157,18 +155,18 @@
     you take out, and is asked once; under Keys it can be changed.
   </p>
   <form class="row" onsubmit={(e) => (e.preventDefault(), signer.asking?.(who))}>
-    <input class="field" bind:value={who} aria-label="Your name" maxlength="200" />
-    <button class="act" type="submit">Decide under this name</button>
-    <button class="act" type="button" onclick={() => signer.asking?.('')}>Without a name</button>
+    <Text bind:value={who} aria-label="Your name" maxlength={200} />
+    <Button type="submit">Decide under this name</Button>
+    <Button type="button" onclick={() => signer.asking?.('')}>Without a name</Button>
   </form>
 </Dialog>
 
 <Dialog bind:open={asOfOpen} title="Plan as of another day">
   <p>Verdicts, days and deadlines are worked out as if it were this day, and nothing done meanwhile.</p>
   <form class="row" onsubmit={(e) => (e.preventDefault(), applyAsOf(asOf || undefined))}>
-    <input class="field mono" type="date" bind:value={asOf} aria-label="Day" />
-    <button class="act" type="submit">Plan as of this day</button>
-    <button class="act" type="button" onclick={() => applyAsOf(undefined)}>As of the day it is</button>
+    <Text class="mono" type="date" bind:value={asOf} aria-label="Day" />
+    <Button type="submit">Plan as of this day</Button>
+    <Button type="button" onclick={() => applyAsOf(undefined)}>As of the day it is</Button>
   </form>
 </Dialog>
 

@@ -4,7 +4,7 @@ import { formatDay, parseDay } from '../../src/core/date/day';
 import { DEFAULT_GOAL, type Estate, type System } from '../../src/core/estate/schema';
 import { Random } from './random';
 
-export const TODAY = parseDay('2031-03-10') ?? 0;
+const TODAY = parseDay('2031-03-10') ?? 0;
 
 export interface Given {
   readonly releases: number;
@@ -119,7 +119,7 @@ function demandsOf(count: number, alternatives: number): Requirement[] {
   }));
 }
 
-export const factsOf = (count: number, alternatives: number): string[] =>
+const factsOf = (count: number, alternatives: number): string[] =>
   Array.from({ length: count }, (_, i) =>
     Array.from({ length: alternatives }, (_, a) => `f${i}-${a}`)
   ).flat();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { type Catalogue, editValue, statementsOf } from '$core/catalogue';
   import type { LintFinding } from '$core/lint';
   import { describeFinding, describeMend, sayEntry } from '$core/wording';
@@ -55,20 +56,20 @@
             <div class="acts">
               {#if finding.code === 'disputed'}
                 {#each statements(finding) as s (s.key)}
-                  <button class="act" onclick={() => rule(finding.detail['entry'] ?? '', s.key, '')}
-                    >Let “{s.key}” hold</button
+                  <Button onclick={() => rule(finding.detail['entry'] ?? '', s.key, '')}
+                    >Let “{s.key}” hold</Button
                   >
                 {/each}
               {:else if finding.mend}
-                <button class="act" onclick={() => void mend(finding)}>{describeMend(finding)}</button>
+                <Button onclick={() => void mend(finding)}>{describeMend(finding)}</Button>
               {:else}<span class="soft">{describeMend(finding)}</span>{/if}
-              <button class="act" onclick={() => onplace(finding.path)}>Show</button>
+              <Button onclick={() => onplace(finding.path)}>Show</Button>
             </div>
           </li>
         {/each}
       </ul>
       {#if list.length > MOST && !all}<p>
-          <button class="act" onclick={() => (all = true)}>Show all {list.length}</button>
+          <Button onclick={() => (all = true)}>Show all {list.length}</Button>
         </p>{/if}
     {/if}
   {/each}
@@ -81,8 +82,8 @@
             >{'entry' in d.scope ? sayEntry(d.scope.entry, naming) : ''}: <b>{d.holds}</b> holds, since {d.day}</span
           >
           <div class="acts">
-            <button class="act" onclick={() => rule('entry' in d.scope ? d.scope.entry : '', undefined, '')}
-              >Take the ruling back</button
+            <Button onclick={() => rule('entry' in d.scope ? d.scope.entry : '', undefined, '')}
+              >Take the ruling back</Button
             >
           </div>
         </li>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
@@ -36,9 +37,7 @@
         <EntryForm path={['products', at, 'lines', place.lineAt]} one="line" />
       {/if}
       <p class="after">
-        <button class="act" onclick={() => void place.copy(release)}
-          >New release after this one’s likeness</button
-        >
+        <Button onclick={() => void place.copy(release)}>New release after this one’s likeness</Button>
         <span class="soft"
           >{sayCount(standingOn(desk.estate.systems, product.id, release).length, 'system')} on it</span
         >

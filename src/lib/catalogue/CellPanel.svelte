@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { matchesRelease, parseRange } from '$core/version';
   import type { Hop, Product } from '$core/catalogue';
   import { isForbidden, modelOf } from '$core/compile';
@@ -95,23 +96,18 @@
     <EntryForm path={['products', at, 'hops', index]} one="hop" />
   {/each}
   <p class="row">
-    {#if !hops.some((h) => h.hop.kind === 'in place') && from !== to}<button
-        class="act"
-        onclick={() => void add('in place')}>Add a hop in place</button
+    {#if !hops.some((h) => h.hop.kind === 'in place') && from !== to}<Button
+        onclick={() => void add('in place')}>Add a hop in place</Button
       >{/if}
-    {#if !hops.some((h) => h.hop.kind === 'fresh install')}<button
-        class="act"
-        onclick={() => void add('fresh install')}>Add a fresh install</button
+    {#if !hops.some((h) => h.hop.kind === 'fresh install')}<Button onclick={() => void add('fresh install')}
+        >Add a fresh install</Button
       >{/if}
-    {#if !model.tableComplete && isLater && !hops.some((h) => h.hop.kind === 'in place')}<button
-        class="act"
+    {#if !model.tableComplete && isLater && !hops.some((h) => h.hop.kind === 'in place')}<Button
         onclick={() => void forbid()}
-        >{never >= 0 ? 'It is not known to be forbidden' : 'It is forbidden'}</button
+        >{never >= 0 ? 'It is not known to be forbidden' : 'It is forbidden'}</Button
       >{/if}
-    {#if model.tableComplete}<button class="act" onclick={() => void setTable('partial')}
-        >The table has gaps</button
-      >{:else}<button class="act" onclick={() => void setTable('complete')}>The table is complete</button
-      >{/if}
+    {#if model.tableComplete}<Button onclick={() => void setTable('partial')}>The table has gaps</Button
+      >{:else}<Button onclick={() => void setTable('complete')}>The table is complete</Button>{/if}
   </p>
   {#if issues.length > 0}<p role="alert"><b>Not changed. {sayIssues(issues)}</b></p>{/if}
 </section>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { sayCount, sayDay } from '$core/wording';
   import type { Brief, PlanChange } from '$core/plan';
   import { Names } from '$core/catalogue';
@@ -35,7 +36,7 @@
     <p role="alert"><b>The text cannot be read.</b> {sayPlacedIssues(draft.issues)}</p>
   {:else if draft.changes === undefined}
     {#if draft.waitsForAsking}
-      <button class="act" onclick={() => void draft.compare()}>Work out which verdicts would change</button>
+      <Button onclick={() => void draft.compare()}>Work out which verdicts would change</Button>
     {:else}<p class="soft" role="status">Working out which verdicts would change…</p>{/if}
   {:else if changes.length === 0}
     <p role="status">
@@ -61,20 +62,20 @@
         </li>
       {/each}
     </ul>
-    {#if changes.length > MOST}<button class="act" onclick={() => (all = !all)}
-        >{all ? 'Fewer' : `All ${changes.length} kinds of change`}</button
+    {#if changes.length > MOST}<Button onclick={() => (all = !all)}
+        >{all ? 'Fewer' : `All ${changes.length} kinds of change`}</Button
       >{/if}
   {/if}
   {#if draft.isOutdated}<p>
       <b>The catalogue was changed elsewhere meanwhile.</b> Keeping this takes its place.
     </p>{/if}
   <p class="row">
-    <button class="act onward" disabled={draft.isBroken || draft.busy} onclick={() => void keep()}
-      >Keep the changes</button
+    <Button kind="onward" disabled={draft.isBroken || draft.busy} onclick={() => void keep()}
+      >Keep the changes</Button
     >
-    <button class="act" disabled={draft.past.length === 0} onclick={() => void draft.undo()}>Undo</button>
-    {#if draft.future.length > 0}<button class="act" onclick={() => void draft.redo()}>Do again</button>{/if}
-    <button class="act" onclick={() => draft.drop()}>Drop all</button>
+    <Button disabled={draft.past.length === 0} onclick={() => void draft.undo()}>Undo</Button>
+    {#if draft.future.length > 0}<Button onclick={() => void draft.redo()}>Do again</Button>{/if}
+    <Button onclick={() => draft.drop()}>Drop all</Button>
   </p>
   {#if draft.past.length > 0}
     <details>

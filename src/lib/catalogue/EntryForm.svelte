@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { joinEntryPath, statementsOf } from '$core/catalogue';
   import type { Issue } from '$core/kit';
   import { desk } from '$lib/state/desk.svelte';
@@ -55,18 +56,17 @@
             : 'Until somebody rules, of ends the earliest counts, of beginnings the latest; what is demanded is unknown.'}
         </p>
         {#each statements as s (s.key)}
-          <button class="act" aria-pressed={ruling?.holds === s.key} onclick={() => rule(name, s.key, '')}
-            >{ruling?.holds === s.key ? 'holds: ' : 'let hold: '}{s.key}</button
+          <Button aria-pressed={ruling?.holds === s.key} onclick={() => rule(name, s.key, '')}
+            >{ruling?.holds === s.key ? 'holds: ' : 'let hold: '}{s.key}</Button
           >
         {/each}
-        {#if ruling}<button class="act" onclick={() => rule(name, undefined, '')}>Take the ruling back</button
-          >{/if}
+        {#if ruling}<Button onclick={() => rule(name, undefined, '')}>Take the ruling back</Button>{/if}
       </div>
     {/if}
     <FieldsForm {path} onset={(at, value) => void set(at, value)} />
     {#if issues.length > 0}<p class="fault" role="alert">Not changed. {sayIssues(issues)}</p>{/if}
     <p class="row">
-      {#if path.length > 1}<button class="act" onclick={() => void remove()}>Take away</button>{/if}
+      {#if path.length > 1}<Button onclick={() => void remove()}>Take away</Button>{/if}
     </p>
   </section>
 {/if}
@@ -94,12 +94,8 @@
     padding: 2px 0 6px 10px;
     margin-bottom: 8px;
   }
-  .stated .act {
+  .stated :global(.act) {
     margin: 4px 6px 0 0;
-  }
-  [aria-pressed='true'] {
-    border-color: var(--ink);
-    font-weight: 650;
   }
   .form + :global(.form) {
     margin-top: 18px;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table } from '$lib/kit';
   import { sayMoney } from '$core/wording';
   import { formatInline } from '$core/exchange';
   import type { Product } from '$core/catalogue';
@@ -71,12 +72,13 @@
   {@const entries = entriesOf(list)}
   <section data-list={list.list}>
     <h2>
-      {list.title} <button class="act small" onclick={() => void add(list)}>Add {sayOne(list.one)}</button>
+      {list.title}
+      <Button kind="small" onclick={() => void add(list)}>Add {sayOne(list.one)}</Button>
     </h2>
     <p class="soft">{list.about}</p>
     {#if entries.length > 0}
       <div class="wide">
-        <table class="plain">
+        <Table>
           <thead
             ><tr
               ><th>id</th>{#each list.columns as c (c)}<th>{c === 'priceCents' ? 'price' : sayField(c)}</th
@@ -87,10 +89,11 @@
             {#each entries as entry, i (entry.id)}
               <tr class:on={isOn(list, i)}>
                 <td
-                  ><button
+                  ><Button
+                    kind="bare"
                     class="open mono"
                     data-open="{list.list}/{entry.id}"
-                    onclick={() => onpick([...base, list.list, i], list.one)}>{entry.id}</button
+                    onclick={() => onpick([...base, list.list, i], list.one)}>{entry.id}</Button
                   >{#if Array.isArray(entry['also'])}<div class="soft">
                       stated in {entry['also'].length + 1} ways
                     </div>{/if}</td
@@ -103,7 +106,7 @@
               </tr>
             {/each}
           </tbody>
-        </table>
+        </Table>
       </div>
     {:else}<p class="soft none">None yet.</p>{/if}
   </section>
@@ -115,12 +118,6 @@
     color: var(--ink);
     font-size: 14px;
   }
-  .small {
-    margin-left: 8px;
-    padding: 1px 8px;
-    font-size: 12.5px;
-    font-weight: 400;
-  }
   .wide {
     overflow-x: auto;
     margin-top: 4px;
@@ -130,7 +127,7 @@
     overflow-wrap: break-word;
     font-size: 13px;
   }
-  .open {
+  td :global(.open) {
     font: inherit;
     font-family: var(--font-mono);
     background: none;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Area, Choice, Text } from '$lib/kit';
   import type { FieldOutline } from '$core/catalogue';
   import { formatInline, parseInline } from '$core/exchange';
 
@@ -47,45 +48,35 @@
 </script>
 
 {#if field.kind === 'choice'}
-  <select
-    class="field"
-    aria-label={field.key}
-    value={text}
-    onchange={(e) => onset(e.currentTarget.value || undefined)}
-  >
+  <Choice aria-label={field.key} value={text} onchange={(e) => onset(e.currentTarget.value || undefined)}>
     {#if !field.required}<option value="">not said</option>{/if}
     {#each field.choices as choice (choice)}<option value={choice}>{choice}</option>{/each}
-  </select>
+  </Choice>
 {:else if field.kind === 'switch'}
-  <select
-    class="field"
+  <Choice
     aria-label={field.key}
     value={value === undefined ? '' : String(value)}
     onchange={(e) => onset(e.currentTarget.value === '' ? undefined : e.currentTarget.value === 'true')}
   >
     <option value="">not said</option><option value="true">yes</option><option value="false">no</option>
-  </select>
+  </Choice>
 {:else if field.key === 'source'}
-  <select
-    class="field"
-    aria-label="source"
-    value={text}
-    onchange={(e) => onset(e.currentTarget.value || undefined)}
-  >
+  <Choice aria-label="source" value={text} onchange={(e) => onset(e.currentTarget.value || undefined)}>
     <option value="">the product’s own source</option>
     {#each sources as source (source.id)}<option value={source.id}>{source.title}</option>{/each}
-  </select>
+  </Choice>
 {:else if isLong}
-  <textarea
-    class="field mono"
+  <Area
+    class="mono"
     rows={Math.min(6, Math.ceil(Math.max(1, text.length) / 38))}
     aria-label={field.key}
     value={text}
     onchange={(e) => setText(e.currentTarget.value)}
-    onkeydown={(e) => e.key === 'Enter' && (e.preventDefault(), setText(e.currentTarget.value))}></textarea>
+    onkeydown={(e) => e.key === 'Enter' && (e.preventDefault(), setText(e.currentTarget.value))}
+  ></Area>
 {:else}
-  <input
-    class="field mono"
+  <Text
+    class="mono"
     aria-label={field.key}
     inputmode={field.kind === 'number' ? 'numeric' : undefined}
     value={text}
@@ -95,15 +86,6 @@
 {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
 
 <style>
-  .field {
-    width: 100%;
-    padding: 3px 7px;
-    font-size: 13px;
-  }
-  textarea {
-    display: block;
-    resize: vertical;
-  }
   .fault {
     font-weight: 650;
   }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Choice } from '$lib/kit';
   import {
     entryAt,
     fieldsOf,
@@ -52,19 +53,19 @@
             <details>
               <summary>{sayBrief(item)}</summary>
               {@render form([...inner, i])}
-              <button
-                class="act small"
+              <Button
+                kind="small"
                 onclick={() => onset(inner, value.length === 1 ? undefined : value.filter((_, j) => j !== i))}
-                >Take away</button
+                >Take away</Button
               >
             </details>
           {/each}
-          <button class="act small" onclick={() => another(inner, value)}>Another</button>
+          <Button kind="small" onclick={() => another(inner, value)}>Another</Button>
         {:else if isFieldMap(at, field.key, value)}
           <details>
             <summary>{sayBrief(value)}</summary>
             {@render form(inner)}
-            <button class="act small" onclick={() => onset(inner, undefined)}>Take away</button>
+            <Button kind="small" onclick={() => onset(inner, undefined)}>Take away</Button>
           </details>
         {:else}
           <FieldInput {field} {value} sources={draft.current?.sources ?? []} onset={(v) => onset(inner, v)} />
@@ -73,8 +74,8 @@
     {/each}
   </dl>
   {#if further.length > 0}
-    <select
-      class="field more"
+    <Choice
+      class="more"
       aria-label="Also say"
       value=""
       onchange={(e) => {
@@ -86,7 +87,7 @@
       {#each further as field (field.key)}<option value={field.key}
           >{sayField(field.key)}{field.about ? `: ${field.about}` : ''}</option
         >{/each}
-    </select>
+    </Choice>
   {/if}
 {/snippet}
 
@@ -128,12 +129,7 @@
     font-size: 13px;
     overflow-wrap: anywhere;
   }
-  .small {
-    padding: 1px 8px;
-    font-size: 12.5px;
-    margin-top: 4px;
-  }
-  .more {
+  dl + :global(.unboxed > .more) {
     width: 100%;
     padding: 3px 7px;
     margin-top: 6px;

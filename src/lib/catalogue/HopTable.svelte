@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { roving } from '$lib/kit/roving';
   import { type HopModel, isForbidden, type ProductModel } from '$core/compile';
   import { sayText } from '$lib/state/sources';
@@ -67,12 +68,9 @@
 {#if size > MOST}
   <p class="row">
     <span>Releases {first + 1} to {last} of {size}.</span>
-    <button class="act" disabled={first === 0} onclick={() => (back = Math.min(size - MOST, back + MOST))}
-      >Earlier</button
+    <Button disabled={first === 0} onclick={() => (back = Math.min(size - MOST, back + MOST))}>Earlier</Button
     >
-    <button class="act" disabled={last === size} onclick={() => (back = Math.max(0, back - MOST))}
-      >Later</button
-    >
+    <Button disabled={last === size} onclick={() => (back = Math.max(0, back - MOST))}>Later</Button>
   </p>
 {/if}
 <div class="wide">

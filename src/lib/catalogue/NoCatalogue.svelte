@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { sayCount } from '$core/wording';
   import { takeDemoCatalogue } from '$lib/state/demo';
 
@@ -24,12 +25,12 @@
     {#if unmatched > 0}
       <a class="act onward" href="/catalogue/start">Make products from what my machines run</a>
       <a class="act" href="/import">Bring in a catalogue file</a>
-      <button class="act" onclick={takeDemoCatalogue}>Take the demo’s catalogue</button>
+      <Button onclick={takeDemoCatalogue}>Take the demo’s catalogue</Button>
     {:else}
       <a class="act" href="/import">Bring in a catalogue file</a>
-      <button class="act onward" onclick={takeDemoCatalogue}>Take the demo’s catalogue</button>
+      <Button kind="onward" onclick={takeDemoCatalogue}>Take the demo’s catalogue</Button>
     {/if}
-    <button class="act" onclick={onnew}>Write one by hand</button>
+    <Button onclick={onnew}>Write one by hand</Button>
   </p>
 </section>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import type { Product } from '$core/catalogue';
   import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -28,14 +29,7 @@
 </script>
 
 <nav class="list no-print" aria-label="Products">
-  <input
-    class="field"
-    data-find
-    type="search"
-    placeholder="Find a product"
-    aria-label="Find a product"
-    bind:value={find}
-  />
+  <Text data-find type="search" placeholder="Find a product" aria-label="Find a product" bind:value={find} />
   <ul>
     {#each found as p (p.id)}
       <li>
@@ -54,13 +48,12 @@
     {#if unmatched > 0}<a class="act" href="/catalogue/start"
         >{sayCount(unmatched, 'machine')} of no product here</a
       >{/if}
-    <button class="act" onclick={onnew}>New product</button>
+    <Button onclick={onnew}>New product</Button>
     <a class="act" href="/import">Bring in another</a>
-    <button
-      class="act"
+    <Button
       onclick={() =>
         downloadText(desk.catalogueText.fileName || 'catalogue.yaml', draft.shownText, 'text/yaml')}
-      >Take out</button
+      >Take out</Button
     >
   </p>
 </nav>
@@ -73,9 +66,6 @@
     display: flex;
     flex-direction: column;
     gap: 12px;
-  }
-  .field {
-    width: 100%;
   }
   ul {
     list-style: none;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import type { Product } from '$core/catalogue';
   import type { ProductModel } from '$core/compile';
   import { sayCount } from '$core/wording';
@@ -20,16 +21,16 @@
   {product.source ? describeSource(place.catalogue, product, '') : ''}
 </p>
 <p class="row">
-  <button class="act" onclick={() => place.pick(['products', at], 'product')}>Name and publisher</button>
+  <Button onclick={() => place.pick(['products', at], 'product')}>Name and publisher</Button>
   {#if view === 'calendar'}
-    <button class="act" onclick={() => void place.copy(product.releases.at(-1)?.id ?? '')}
-      >New release after the likeness of the last</button
+    <Button onclick={() => void place.copy(product.releases.at(-1)?.id ?? '')}
+      >New release after the likeness of the last</Button
     >
   {/if}
   {#each place.unlisted.slice(0, 3) as u (u.text)}
-    <button class="act" onclick={() => void place.list(u.text)}
+    <Button onclick={() => void place.list(u.text)}
       >List “{u.text}”, which {sayCount(u.systems, 'machine')}
-      {u.systems === 1 ? 'runs' : 'run'}</button
+      {u.systems === 1 ? 'runs' : 'run'}</Button
     >
   {/each}
 </p>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Check, Table, Text } from '$lib/kit';
   import { roving } from '$lib/kit/roving';
   import type { ProductSketch } from '$core/catalogue';
   import { sayCount } from '$core/wording';
@@ -38,23 +39,20 @@
 <section aria-label={sketch.name} data-sketch={sketch.name}>
   <p class="names">
     <label
-      >Name <input
-        class="field"
+      >Name <Text
         value={sketch.name}
         onchange={(e) => sketches.rename(sketch.name, e.currentTarget.value)}
       /></label
     >
     <label
-      >Publisher <input
-        class="field"
+      >Publisher <Text
         value={sketch.publisher}
         onchange={(e) =>
           sketches.change(sketch.name, { publisher: e.currentTarget.value.trim() || 'not known' })}
       /></label
     >
     <label class="check"
-      ><input
-        type="checkbox"
+      ><Check
         checked={sketch.withEditions}
         onchange={(e) => sketches.change(sketch.name, { withEditions: e.currentTarget.checked })}
       /> words behind the version are editions</label
@@ -63,7 +61,7 @@
   <div class="both">
     <div>
       <h3>Sequence, latest on top</h3>
-      <table class="plain">
+      <Table>
         <thead
           ><tr
             ><th>Release</th><th>Machines</th><th>Came out</th><th>Served until</th><th
@@ -78,8 +76,8 @@
               <td>{release.systems.length || ''}</td>
               {#each ['published', 'ends'] as const as field (field)}
                 <td
-                  ><input
-                    class="field mono day"
+                  ><Text
+                    class="mono day"
                     aria-label="{release.label} {field === 'ends' ? 'served until' : 'came out'}"
                     value={release[field] ?? ''}
                     onchange={(e) => setDay(release.label, field, e.currentTarget)}
@@ -88,34 +86,32 @@
                 >
               {/each}
               <td class="moves">
-                <button
-                  class="act"
+                <Button
                   aria-label="{release.label} later in the sequence"
                   disabled={i === 0}
-                  onclick={() => sketches.move(sketch.name, release.label, 1)}>↑</button
+                  onclick={() => sketches.move(sketch.name, release.label, 1)}>↑</Button
                 >
-                <button
-                  class="act"
+                <Button
                   aria-label="{release.label} earlier in the sequence"
                   disabled={i === sketch.releases.length - 1}
-                  onclick={() => sketches.move(sketch.name, release.label, -1)}>↓</button
+                  onclick={() => sketches.move(sketch.name, release.label, -1)}>↓</Button
                 >
               </td>
             </tr>
           {/each}
         </tbody>
-      </table>
+      </Table>
       {#if sketch.releases.length > MOST_IN_LIST}<p class="soft">
           The latest {MOST_IN_LIST} of {sketch.releases.length} are shown; pasted dates reach all of them.
         </p>{/if}
       <form class="row" onsubmit={(e) => (e.preventDefault(), add())}>
-        <input
-          class="field mono another"
+        <Text
+          class="mono another"
           aria-label="Another release"
           placeholder="a release to go to"
           bind:value={added}
         />
-        <button class="act" type="submit" disabled={added.trim() === ''}>Add behind the last</button>
+        <Button type="submit" disabled={added.trim() === ''}>Add behind the last</Button>
       </form>
       {#if wrong}<p role="alert"><b>{wrong}</b></p>{/if}
       <p class="soft">
@@ -125,11 +121,9 @@
     <div class="hops">
       <h3>Which leads to which</h3>
       <p class="row">
-        <button class="act" onclick={() => sketches.fill([sketch.name], 'next')}>Each to the next</button>
-        <button class="act" onclick={() => sketches.fill([sketch.name], 'later')}
-          >Each to every later one</button
-        >
-        <button class="act" onclick={() => sketches.fill([sketch.name], 'none')}>None</button>
+        <Button onclick={() => sketches.fill([sketch.name], 'next')}>Each to the next</Button>
+        <Button onclick={() => sketches.fill([sketch.name], 'later')}>Each to every later one</Button>
+        <Button onclick={() => sketches.fill([sketch.name], 'none')}>None</Button>
       </p>
       {#if labels.length > MOST_IN_GRID}
         <p class="soft">
@@ -204,12 +198,12 @@
     font-weight: 650;
     margin-top: 6px;
   }
-  .day {
+  td :global(.day) {
     width: 108px;
     padding: 2px 6px;
     font-size: 13px;
   }
-  .another {
+  .row :global(.another) {
     width: 170px;
     padding: 2px 6px;
     font-size: 13px;
@@ -217,7 +211,7 @@
   .moves {
     white-space: nowrap;
   }
-  .moves .act {
+  .moves :global(.act) {
     padding: 0 7px;
   }
   .check {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { openDemo } from '$lib/state/demo';
 
   let opening = $state(false);
@@ -24,8 +25,8 @@
     hops or fresh installs, and by when. Everything stays in this browser.
   </p>
   <div class="ways">
-    <button class="act onward" onclick={open} disabled={opening}
-      >{opening ? 'Opening the demo…' : 'Open the demo'}</button
+    <Button kind="onward" onclick={open} disabled={opening}
+      >{opening ? 'Opening the demo…' : 'Open the demo'}</Button
     >
     <a class="act" href="/import">Bring in a list, a workspace or a catalogue</a>
   </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { words } from '$lib/state/words.svelte';
 
@@ -8,21 +9,17 @@
 {#if words.fault}
   <div class="notice fault no-print" role="alert">
     <span>{words.fault}</span>
-    {#if words.rescue}<button class="act" onclick={() => void words.rescue?.()}
-        >Take out what was not stored</button
-      >{/if}
-    <button class="act" onclick={() => (words.fault = '')}>Close</button>
+    {#if words.rescue}<Button onclick={() => void words.rescue?.()}>Take out what was not stored</Button>{/if}
+    <Button onclick={() => (words.fault = '')}>Close</Button>
   </div>
 {:else if words.notice}
   <div class="notice no-print" role="status">
     <span>{words.notice}</span>
-    {#if redo && desk.keeper.log.redo}<button class="act" onclick={() => desk.keeper.redo()}>Do again</button
+    {#if redo && desk.keeper.log.redo}<Button onclick={() => desk.keeper.redo()}>Do again</Button>{/if}
+    {#if desk.keeper.log.undo && !words.notice.startsWith('Undone')}<Button onclick={() => desk.keeper.undo()}
+        >Undo</Button
       >{/if}
-    {#if desk.keeper.log.undo && !words.notice.startsWith('Undone')}<button
-        class="act"
-        onclick={() => desk.keeper.undo()}>Undo</button
-      >{/if}
-    <button class="act" onclick={() => (words.notice = '')}>Close</button>
+    <Button onclick={() => (words.notice = '')}>Close</Button>
   </div>
 {/if}
 
@@ -39,7 +36,7 @@
   .notice span {
     overflow-wrap: anywhere;
   }
-  .notice .act {
+  .notice :global(.act) {
     background: transparent;
     color: inherit;
     border-color: currentColor;

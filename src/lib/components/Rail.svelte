@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { page } from '$app/state';
   import { sayDay, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -42,10 +43,10 @@
     {#if desk.estate.site.name || desk.keeper.workspaceName}<span class="name"
         >{desk.keeper.workspaceName || desk.estate.site.name}</span
       >{/if}
-    <button class="asof" onclick={onasof} title="Plan for another day"
-      >as of <b class="mono">{sayDay(desk.today)}</b></button
+    <Button kind="bare" class="asof" onclick={onasof} title="Plan for another day"
+      >as of <b class="mono">{sayDay(desk.today)}</b></Button
     >
-    <button class="asof" onclick={onkeys}><kbd>?</kbd> keys</button>
+    <Button kind="bare" class="asof" onclick={onkeys}><kbd>?</kbd> keys</Button>
   </div>
 </header>
 
@@ -123,7 +124,7 @@
     text-decoration: none;
     white-space: nowrap;
   }
-  .asof {
+  :global(.asof) {
     font: inherit;
     color: var(--soft);
     background: none;
@@ -132,7 +133,7 @@
     cursor: pointer;
     white-space: nowrap;
   }
-  .asof b {
+  :global(.asof b) {
     color: var(--ink);
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { desk } from '$lib/state/desk.svelte';
   import type { StorageFault } from '$lib/storage/faults';
 
@@ -20,7 +21,7 @@
   <p>Nothing has been changed or removed, and nothing can be stored until it can be read again.</p>
   <p class="soft">The browser says: {unreadable.error}</p>
   <p>
-    <button class="act onward" onclick={() => void desk.keeper.readAgain()}>Try again</button>
+    <Button kind="onward" onclick={() => void desk.keeper.readAgain()}>Try again</Button>
   </p>
 </section>
 

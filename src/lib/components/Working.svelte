@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
 
@@ -17,7 +18,7 @@
   <div class="working no-print" role="status">
     <span>Planning: {progress.done} of {progress.of} cases</span>
     <progress max={Math.max(1, progress.of)} value={progress.done}></progress>
-    <button class="act" onclick={() => desk.planner.stop()}>Stop</button>
+    <Button onclick={() => desk.planner.stop()}>Stop</Button>
   </div>
 {:else if looking || looker.waiting}
   <div class="working no-print" role="status">
@@ -26,20 +27,17 @@
         max={Math.max(1, looker.progress.of)}
         value={looker.progress.done}
       ></progress>{/if}
-    <button class="act" onclick={() => (looking ? desk.planner.stopLooking() : looker.stop())}>Stop</button>
+    <Button onclick={() => (looking ? desk.planner.stopLooking() : looker.stop())}>Stop</Button>
   </div>
 {:else if stopped}
   <div class="working no-print" role="status">
-    <span>Planning was stopped; what is shown may be old.</span><button
-      class="act"
-      onclick={() => desk.planner.replan()}>Plan again</button
+    <span>Planning was stopped; what is shown may be old.</span><Button onclick={() => desk.planner.replan()}
+      >Plan again</Button
     >
   </div>
 {:else if looker.isStopped}
   <div class="working no-print" role="status">
-    <span>Looking into it was stopped.</span><button class="act" onclick={() => looker.again()}
-      >Look again</button
-    >
+    <span>Looking into it was stopped.</span><Button onclick={() => looker.again()}>Look again</Button>
   </div>
 {/if}
 

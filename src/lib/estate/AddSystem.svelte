@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Choice, Text } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatDay } from '$core/date';
@@ -93,23 +94,23 @@
 <Dialog bind:open title={replaces ? `What takes the place of ${replaces.name}?` : 'Add a machine'}>
   <form class="form" onsubmit={add}>
     <label for="add-name">Name</label>
-    <input id="add-name" class="field" bind:value={name} required maxlength="300" />
+    <Text id="add-name" bind:value={name} required maxlength={300} />
     <label for="add-team">Team</label>
-    <input id="add-team" class="field" bind:value={team} list="add-teams" maxlength="300" />
+    <Text id="add-team" bind:value={team} list="add-teams" maxlength={300} />
     <datalist id="add-teams"
       >{#each teams as t (t)}<option value={t}></option>{/each}</datalist
     >
     <label for="add-site">Site</label>
-    <input id="add-site" class="field" bind:value={site} maxlength="300" />
+    <Text id="add-site" bind:value={site} maxlength={300} />
     <label for="add-stage">It is</label>
-    <select id="add-stage" class="field" bind:value={stage}>
+    <Choice id="add-stage" bind:value={stage}>
       <option value="in use">in use</option>
       <option value="bare">bare: there, nothing installed</option>
       <option value="candidate">a candidate: not bought yet</option>
-    </select>
+    </Choice>
     {#if stage === 'in use'}
       <label for="add-text">What it runs, as it says itself</label>
-      <input id="add-text" class="field" bind:value={text} maxlength="500" />
+      <Text id="add-text" bind:value={text} maxlength={500} />
       <span></span>
       <span class="soft">
         read as: {text.trim() === ''
@@ -121,10 +122,10 @@
       </span>
     {:else}
       <label for="add-meant">Meant for</label>
-      <select id="add-meant" class="field" bind:value={meantFor}>
+      <Choice id="add-meant" bind:value={meantFor}>
         <option value="">not decided</option>
         {#each desk.catalogue?.products ?? [] as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
-      </select>
+      </Choice>
     {/if}
     <span></span>
     <span>
@@ -132,7 +133,7 @@
       {#if replaces}<p class="soft">
           {replaces.name} stays until it is retired; both keep the other in their history.
         </p>{/if}
-      <button class="act" type="submit" disabled={name.trim() === '' || taken}>Add it</button>
+      <Button type="submit" disabled={name.trim() === '' || taken}>Add it</Button>
     </span>
   </form>
 </Dialog>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Area, Button, Choice, Text } from '$lib/kit';
   import { formatDay, parseDay } from '$core/date';
   import {
     type Check,
@@ -148,67 +149,56 @@
             {:else}<div>
                 It is about nothing the catalogue knows, so it closes every hop.
                 <label
-                  >It is about <select
-                    class="field"
-                    onchange={(e) => void place(check, item.what, e.currentTarget.value)}
-                  >
+                  >It is about <Choice onchange={(e) => void place(check, item.what, e.currentTarget.value)}>
                     <option value="" selected disabled>…</option>
                     {#each product?.requirements ?? [] as r (r.id)}<option value={r.id}
                         >{r.name ?? nameFacts(r.needs, naming)}</option
                       >{/each}
-                  </select></label
+                  </Choice></label
                 >
-                <button class="act small" onclick={() => (ruling = item.what)}>It is wrong…</button>
+                <Button kind="small" onclick={() => (ruling = item.what)}>It is wrong…</Button>
               </div>{/if}
           {/if}
         </li>
       {/each}
     </ul>
-    <button class="act" onclick={() => void remove(check)}>Remove this result</button>
+    <Button onclick={() => void remove(check)}>Remove this result</Button>
   </details>
 {/each}
-<p><button class="act" onclick={open}>Keep a tool’s result…</button></p>
+<p><Button onclick={open}>Keep a tool’s result…</Button></p>
 
 <Dialog
   bind:open={() => ruling !== undefined, (open) => open || (ruling = undefined)}
   title="“{ruling ?? ''}” is wrong"
 >
   <form class="form" onsubmit={rule}>
-    <label class="wide"
-      >Why <textarea class="field" rows="3" bind:value={reason} required maxlength="2000"></textarea></label
-    >
-    <button class="act" type="submit" disabled={reason.trim() === ''}>Rule it wrong</button>
+    <label class="wide">Why <Area rows={3} bind:value={reason} required maxlength={2000}></Area></label>
+    <Button type="submit" disabled={reason.trim() === ''}>Rule it wrong</Button>
   </form>
 </Dialog>
 
 <Dialog bind:open={adding} title="Keep a tool’s result for {system.name}">
   <form class="form" onsubmit={keep}>
-    <label>Tool <input class="field" bind:value={tool} required maxlength="300" /></label>
-    <label>Its version <input class="field" bind:value={version} maxlength="300" /></label>
-    <label>Day <input class="field mono" type="date" bind:value={day} /></label>
-    <label
-      >Attached and switched on <input
-        class="field"
-        bind:value={attached}
-        placeholder="plotter, network part"
-      /></label
-    >
-    <label>Items it announced <input class="field mono" inputmode="numeric" bind:value={announced} /></label>
+    <label>Tool <Text bind:value={tool} required maxlength={300} /></label>
+    <label>Its version <Text bind:value={version} maxlength={300} /></label>
+    <label>Day <Text class="mono" type="date" bind:value={day} /></label>
+    <label>Attached and switched on <Text bind:value={attached} placeholder="plotter, network part" /></label>
+    <label>Items it announced <Text class="mono" inputmode="numeric" bind:value={announced} /></label>
     <label class="wide"
       >Its items, one a line
-      <textarea
-        class="field mono"
-        rows="6"
+      <Area
+        class="mono"
+        rows={6}
         bind:value={pasted}
-        placeholder="failure: memory = 2 GB - too little&#10;pass: Route stamp"></textarea></label
+        placeholder="failure: memory = 2 GB - too little&#10;pass: Route stamp"
+      ></Area></label
     >
     <p class="soft" role="status">
       {sayCount(read.items.length, 'item')} understood{read.left > 0
         ? `, ${sayCount(read.left, 'line')} without a result left out`
         : ''}
     </p>
-    <button class="act" type="submit" disabled={tool.trim() === '' || read.items.length === 0}>Keep it</button
-    >
+    <Button type="submit" disabled={tool.trim() === '' || read.items.length === 0}>Keep it</Button>
   </form>
 </Dialog>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import { sayCount, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
@@ -17,8 +18,8 @@
 </script>
 
 <div class="bar no-print">
-  <input
-    class="field find"
+  <Text
+    class="find"
     data-find
     type="search"
     placeholder="Find: words, team = ticket, slack < 30"
@@ -26,15 +27,14 @@
     bind:value={list.find}
     onkeydown={(e) => e.key === 'ArrowDown' && (e.preventDefault(), ondown())}
   />
-  <button class="act" onclick={() => (helpOpen = true)} aria-label="How to find">?</button>
+  <Button onclick={() => (helpOpen = true)} aria-label="How to find">?</Button>
   <a class="act" href="/import">Bring in</a>
-  <button class="act" onclick={() => (outOpen = true)}>Take out</button>
-  <button class="act" onclick={() => (overOpen = true)}>Start over</button>
-  <button
-    class="act"
+  <Button onclick={() => (outOpen = true)}>Take out</Button>
+  <Button onclick={() => (overOpen = true)}>Start over</Button>
+  <Button
     aria-pressed={settings.oneLine}
     onclick={() => settings.set({ oneLine: !settings.oneLine })}
-    title="Rows of one line; with more than 50 rows always">One line</button
+    title="Rows of one line; with more than 50 rows always">One line</Button
   >
   <p class="sum">
     {sayCount(desk.estate.systems.length - list.retired, 'system')} in {sayCount(
@@ -64,10 +64,10 @@
     gap: 8px;
     padding: 10px 24px 8px;
   }
-  .bar .act {
+  .bar :global(.act) {
     white-space: nowrap;
   }
-  .find {
+  .bar :global(.find) {
     width: 330px;
     padding: 7px 11px;
   }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import { kindsOf, parseFactText, type System } from '$core/estate';
   import Dialog from '$lib/components/Dialog.svelte';
   import { decideFact } from '$lib/state/acts';
@@ -35,11 +36,11 @@
 >
   <form class="form" onsubmit={decide}>
     <p class="soft">An assumption counts like a fact, is marked as one, and ends on its day.</p>
-    <label>Value <input class="field mono" bind:value required /></label>
-    <label>Reason <input class="field" bind:value={reason} maxlength="2000" /></label>
-    <label>Until <input class="field mono" type="date" bind:value={until} /></label>
+    <label>Value <Text class="mono" bind:value required /></label>
+    <label>Reason <Text bind:value={reason} maxlength={2000} /></label>
+    <label>Until <Text class="mono" type="date" bind:value={until} /></label>
     {#if value.trim() !== '' && !isFit}<p role="alert">That is no value for this fact.</p>{/if}
-    <button class="act" type="submit" disabled={!isFit}>Assume it</button>
+    <Button type="submit" disabled={!isFit}>Assume it</Button>
   </form>
 </Dialog>
 

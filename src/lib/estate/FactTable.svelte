@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table, Text } from '$lib/kit';
   import {
     type Decision,
     type Fact,
@@ -115,14 +116,14 @@
   </p>{/if}
 {#if facts.length === 0}<p class="soft">Nothing asks for a fact of it, and none is recorded.</p>{/if}
 {#if fault}<p role="alert">{fault}</p>{/if}
-<table class="plain">
+<Table>
   <tbody>
     {#each facts as line (line.id)}
       <tr data-fact={line.id} class={line.state}>
         <td class="name">{line.name}</td>
         <td class="value">
-          <input
-            class="field mono"
+          <Text
+            class="mono"
             value={line.state === 'unknown' || line.state === 'disputed' ? '' : line.text}
             placeholder={line.state === 'unknown' ? '?' : line.state === 'disputed' ? 'disputed' : ''}
             aria-label={line.name}
@@ -139,10 +140,10 @@
                   >{[s.source ?? 'nobody named', sayText(s.day)].filter(Boolean).join(', ')}</span
                 >
                 {#if line.decision?.holds === s.source && s.source !== undefined}<b>holds by ruling</b>
-                {:else if s.source}<button
-                    class="act small"
+                {:else if s.source}<Button
+                    kind="small"
                     onclick={() => void decideFact(system, line.id, { holds: s.source ?? '' })}
-                    >This holds</button
+                    >This holds</Button
                   >{/if}
               </div>
             {/each}
@@ -153,18 +154,17 @@
           {#if line.state === 'unknown' || line.isStale}<WhereToRead {system} fact={line.id} />{/if}
         </td>
         <td class="acts">
-          {#if line.decision}<button
-              class="act small"
-              onclick={() => void decideFact(system, line.id, undefined)}>Take back</button
-            >{:else if line.state === 'unknown' || line.state === 'disputed'}<button
-              class="act small"
-              onclick={() => (deciding = line.id)}>Assume…</button
+          {#if line.decision}<Button kind="small" onclick={() => void decideFact(system, line.id, undefined)}
+              >Take back</Button
+            >{:else if line.state === 'unknown' || line.state === 'disputed'}<Button
+              kind="small"
+              onclick={() => (deciding = line.id)}>Assume…</Button
             >{/if}
         </td>
       </tr>
     {/each}
   </tbody>
-</table>
+</Table>
 <FactDecide {system} bind:fact={deciding} />
 
 <style>
@@ -180,7 +180,7 @@
   .value {
     width: 150px;
   }
-  .value .field {
+  .value :global(.field) {
     width: 140px;
     padding: 2px 6px;
   }

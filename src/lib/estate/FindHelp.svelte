@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Table } from '$lib/kit';
   import Dialog from '$lib/components/Dialog.svelte';
 
   let { open = $bindable(false) }: { open?: boolean } = $props();
@@ -16,11 +17,11 @@
 </script>
 
 <Dialog bind:open title="Finding">
-  <table class="plain">
+  <Table>
     <tbody>
       {#each EXAMPLES as [text, means] (text)}<tr><td class="mono">{text}</td><td>{means}</td></tr>{/each}
     </tbody>
-  </table>
+  </Table>
   <p class="soft">
     Fields: name, team, site, product, release, patch, edition, architecture, verdict, slack, systems,
     deadline, stage, missing, observed, source, note, or the id of a fact.

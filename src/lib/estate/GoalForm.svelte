@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Check, Choice, Text } from '$lib/kit';
   import { KEPT, MATURITIES } from '$core/catalogue';
   import { PHASES } from '$core/date';
   import { type Goal, GOAL_RULES } from '$core/estate';
@@ -52,18 +53,16 @@
 <div class="form" data-goal={goal.team ?? ''}>
   <span>Aims at</span>
   <span class="row">
-    <select
-      class="field"
+    <Choice
       aria-label="Rule"
       value={goal.rule}
       onchange={(e) => save({ rule: e.currentTarget.value as Goal['rule'] })}
-      >{#each GOAL_RULES as rule (rule)}<option value={rule}>{RULE_WORDS[rule]}</option>{/each}</select
+      >{#each GOAL_RULES as rule (rule)}<option value={rule}>{RULE_WORDS[rule]}</option>{/each}</Choice
     >
     of
     {#each MATURITIES as maturity (maturity)}
       <label
-        ><input
-          type="checkbox"
+        ><Check
           checked={goal.maturities.includes(maturity)}
           onchange={(e) => setMaturity(maturity, e.currentTarget.checked)}
         />
@@ -77,80 +76,66 @@
     {@const names = desk.namesOfProduct(product)}
     <span class="soft">but {names.product} at</span>
     <span class="row">
-      <select
-        class="field"
+      <Choice
         aria-label="Target release of {names.product}"
         value={named?.release ?? ''}
         onchange={(e) => setTarget(product, e.currentTarget.value, named?.edition ?? '')}
         ><option value="">as the rule says</option>{#each entry?.releases ?? [] as r (r.id)}<option
             value={r.id}>{names.release(r.id)}</option
-          >{/each}</select
+          >{/each}</Choice
       >
-      {#if named && (entry?.editions?.length ?? 0) > 1}<select
-          class="field"
+      {#if named && (entry?.editions?.length ?? 0) > 1}<Choice
           aria-label="Target edition of {names.product}"
           value={named.edition ?? ''}
           onchange={(e) => setTarget(product, named.release, e.currentTarget.value)}
           ><option value="">the installed edition</option>{#each entry?.editions ?? [] as e (e.id)}<option
               value={e.id}>{names.edition(e.id)}</option
-            >{/each}</select
+            >{/each}</Choice
         >{/if}
     </span>
   {/each}
   <label for="{id}-keep">Must keep</label>
-  <select
+  <Choice
     id="{id}-keep"
-    class="field"
     value={goal.mustKeep ?? ''}
     onchange={(e) => setKept('mustKeep', e.currentTarget.value)}
     ><option value="">nothing in particular</option
-    >{#each KEPT.filter((k) => k !== 'nothing') as k (k)}<option value={k}>{k}</option>{/each}</select
+    >{#each KEPT.filter((k) => k !== 'nothing') as k (k)}<option value={k}>{k}</option>{/each}</Choice
   >
   <label for="{id}-accepts">Is content with keeping</label>
-  <select
+  <Choice
     id="{id}-accepts"
-    class="field"
     value={goal.accepts ?? ''}
     onchange={(e) => setKept('accepts', e.currentTarget.value)}
     ><option value="">as much as can be</option>{#each KEPT as k (k)}<option value={k}>{k}</option
-      >{/each}</select
+      >{/each}</Choice
   >
   <span>Allows</span>
   <span class="row">
     <label
-      ><input
-        type="checkbox"
-        checked={goal.allow.fresh}
-        onchange={(e) => allow({ fresh: e.currentTarget.checked })}
-      />
+      ><Check checked={goal.allow.fresh} onchange={(e) => allow({ fresh: e.currentTarget.checked })} />
       fresh installs</label
     >
     <label
-      ><input
-        type="checkbox"
+      ><Check
         checked={goal.allow.unsupported}
         onchange={(e) => allow({ unsupported: e.currentTarget.checked })}
       /> unsupported hops</label
     >
     <label
-      ><input
-        type="checkbox"
-        checked={goal.allow.spending}
-        onchange={(e) => allow({ spending: e.currentTarget.checked })}
-      /> spending money</label
+      ><Check checked={goal.allow.spending} onchange={(e) => allow({ spending: e.currentTarget.checked })} /> spending
+      money</label
     >
     <label
-      ><input
-        type="checkbox"
+      ><Check
         checked={goal.allow.restingOutOfService}
         onchange={(e) => allow({ restingOutOfService: e.currentTarget.checked })}
       /> resting out of service</label
     >
   </span>
   <label for="{id}-phase">In service means</label>
-  <select
+  <Choice
     id="{id}-phase"
-    class="field"
     value={goal.phase}
     onchange={(e) => save({ phase: e.currentTarget.value as Goal['phase'] })}
     >{#each PHASES as phase (phase)}<option value={phase}
@@ -159,13 +144,13 @@
           security: 'up to security updates',
           extension: 'up to the paid extension'
         }[phase]}</option
-      >{/each}</select
+      >{/each}</Choice
   >
   <span>Days</span>
   <span class="row">
     <label
-      >wait <input
-        class="field mono"
+      >wait <Text
+        class="mono"
         type="number"
         min="0"
         max="3650"
@@ -174,8 +159,8 @@
       /> after a release is out,</label
     >
     <label
-      >pass through what is out of service within <input
-        class="field mono"
+      >pass through what is out of service within <Text
+        class="mono"
         type="number"
         min="0"
         max="3650"
@@ -184,8 +169,8 @@
       />,</label
     >
     <label
-      >have <input
-        class="field mono"
+      >have <Text
+        class="mono"
         type="number"
         min="0"
         max="240"
@@ -210,10 +195,10 @@
     flex-wrap: wrap;
     align-items: center;
   }
-  select {
+  .form :global(select) {
     justify-self: start;
   }
-  input[type='number'] {
+  .form :global(input[type='number']) {
     width: 68px;
     padding: 3px 6px;
   }

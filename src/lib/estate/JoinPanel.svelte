@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Radio, Table } from '$lib/kit';
   import { type Conflict, isAgreed, kindsOf, readingKey, type System } from '$core/estate';
   import { describeInstalled, sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -76,15 +77,13 @@
     {#if joining.catalogueDiffers}
       <p class="row">
         The catalogues differ:
-        <label><input type="radio" bind:group={joining.catalogue} value="mine" /> keep the one here</label>
-        <label><input type="radio" bind:group={joining.catalogue} value="theirs" /> take the other’s</label>
-        <label
-          ><input type="radio" bind:group={joining.catalogue} value="joined" /> join them, both statements kept</label
-        >
+        <Radio bind:group={joining.catalogue} value="mine">keep the one here</Radio>
+        <Radio bind:group={joining.catalogue} value="theirs">take the other’s</Radio>
+        <Radio bind:group={joining.catalogue} value="joined">join them, both statements kept</Radio>
       </p>
     {/if}
     {#if merged.conflicts.length > 0}
-      <table class="plain">
+      <Table>
         <thead><tr><th>Of</th><th>What</th><th>One of you says</th><th>The other says</th></tr></thead>
         <tbody>
           {#each merged.conflicts.slice(0, 1000) as c (c.key + c.field)}
@@ -92,27 +91,25 @@
               <td>{nameOf(c)}</td><td>{sayField(c.field)}</td>
               {#each [0, 1] as const as which (which)}
                 <td
-                  ><label
-                    ><input
-                      type="radio"
-                      name="{c.key} {c.field}"
-                      checked={joining.chosenOf(c) === which}
-                      onchange={() => joining.choose(c, which)}
-                    />
-                    {say(c, c.values[which])}
-                    <span class="soft">{isMine(c, which) ? '(here)' : '(the other)'}</span></label
+                  ><Radio
+                    name="{c.key} {c.field}"
+                    group={String(joining.chosenOf(c))}
+                    value={String(which)}
+                    onchange={() => joining.choose(c, which)}
+                    >{say(c, c.values[which])}
+                    <span class="soft">{isMine(c, which) ? '(here)' : '(the other)'}</span></Radio
                   ></td
                 >
               {/each}
             </tr>
           {/each}
         </tbody>
-      </table>
+      </Table>
     {/if}
     {#if joining.fault}<p role="alert">{joining.fault}</p>{/if}
     <p class="row">
-      <button class="act onward" onclick={() => void joining.finish()}>Join them</button>
-      <button class="act" onclick={() => joining.stop()}>Leave it, changing nothing</button>
+      <Button kind="onward" onclick={() => void joining.finish()}>Join them</Button>
+      <Button onclick={() => joining.stop()}>Leave it, changing nothing</Button>
     </p>
   </section>
 {/if}

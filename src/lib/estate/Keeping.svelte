@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { onMount } from 'svelte';
   import { sayNumber } from '$core/wording';
   import { takeOutDated } from '$lib/state/take-out';
@@ -33,8 +34,8 @@
     {#if room}{megabytes(room.usage)} of {megabytes(room.quota)} are taken.{/if}
   </p>
   <p class="row">
-    {#if keeps !== true}<button class="act" onclick={() => void ask()}>Ask it to keep everything</button>{/if}
-    <button class="act" onclick={takeOutDated}>Take out everything, with today’s date</button>
+    {#if keeps !== true}<Button onclick={() => void ask()}>Ask it to keep everything</Button>{/if}
+    <Button onclick={takeOutDated}>Take out everything, with today’s date</Button>
   </p>
 </section>
 

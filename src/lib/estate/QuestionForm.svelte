@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Area, Button, Text } from '$lib/kit';
   import { formatDay } from '$core/date';
   import type { Question } from '$core/estate';
   import Dialog from '$lib/components/Dialog.svelte';
@@ -55,20 +56,20 @@
 >
   <form class="form" onsubmit={keep}>
     <label for="q-text">What is to be found out</label>
-    <textarea id="q-text" class="field" rows="3" bind:value={text} required maxlength="2000"></textarea>
+    <Area id="q-text" rows={3} bind:value={text} required maxlength={2000}></Area>
     <label for="q-owner">Who finds out</label>
-    <input id="q-owner" class="field" bind:value={owner} list="q-owners" maxlength="300" />
+    <Text id="q-owner" bind:value={owner} list="q-owners" maxlength={300} />
     <datalist id="q-owners"
       >{#each owners as o (o)}<option value={o}></option>{/each}</datalist
     >
     <label for="q-due">By</label>
-    <input id="q-due" class="field mono" type="date" bind:value={due} />
+    <Text id="q-due" class="mono" type="date" bind:value={due} />
     {#if question?.id !== undefined}
       <label for="q-answer">Answer</label>
-      <textarea id="q-answer" class="field" rows="2" bind:value={answer} maxlength="2000"></textarea>
+      <Area id="q-answer" rows={2} bind:value={answer} maxlength={2000}></Area>
     {/if}
     <span></span>
-    <button class="act" type="submit" disabled={text.trim() === ''}>Keep it</button>
+    <Button type="submit" disabled={text.trim() === ''}>Keep it</Button>
   </form>
 </Dialog>
 
@@ -79,7 +80,7 @@
     gap: 8px 12px;
     align-items: center;
   }
-  .form button {
+  .form :global(button) {
     justify-self: start;
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Table } from '$lib/kit';
   import { findDifferences, kindsOf, nameOfFact, type System } from '$core/estate';
   import { describeInstalled, sayCount, sayDay, sayVerdict } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -20,7 +21,7 @@
   const dash = (text: string): string => (text === '' ? 'nothing recorded' : text);
 </script>
 
-<table class="plain" aria-label="Two systems side by side">
+<Table aria-label="Two systems side by side">
   <thead
     ><tr
       ><th></th>{#each pair as s (s.id)}<th scope="col"
@@ -53,7 +54,7 @@
       >
     {/each}
   </tbody>
-</table>
+</Table>
 <p class="soft">
   {differences.length === 0 ? 'Nothing else differs.' : ''}
   {same.length > 0
@@ -62,9 +63,6 @@
 </p>
 
 <style>
-  table {
-    max-width: 980px;
-  }
   th[scope='row'] {
     width: 170px;
     border-bottom-color: var(--hair);

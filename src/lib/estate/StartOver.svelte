@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { sayCount } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
   import { startOver } from '$lib/state/acts';
@@ -14,8 +15,8 @@
     Undo brings them back; a workspace file keeps them for longer.
   </p>
   <p class="choices">
-    <button class="act" onclick={takeOutWorkspace}>Take out the workspace first</button>
-    <button class="act" onclick={() => ((open = false), void startOver())}>Start over</button>
+    <Button onclick={takeOutWorkspace}>Take out the workspace first</Button>
+    <Button onclick={() => ((open = false), void startOver())}>Start over</Button>
   </p>
 </Dialog>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Area, Button, Check, Text } from '$lib/kit';
   import { formatDay, parseDay } from '$core/date';
   import { type System, type SystemEvent, wordOf } from '$core/estate';
   import { sayDay } from '$core/wording';
@@ -98,8 +99,7 @@
 </ul>
 {#if (system.companions ?? []).length > 0}
   <label
-    ><input
-      type="checkbox"
+    ><Check
       checked={system.companionsWhole === true}
       onchange={(e) =>
         void saveSystems(
@@ -123,27 +123,25 @@
   </ul>
 {/if}
 <h2><label for="system-note">Note</label></h2>
-<textarea
+<Area
   id="system-note"
-  class="field"
-  rows="3"
+  rows={3}
   value={system.note ?? ''}
-  onchange={(e) => void saveSystems(`Noted on ${system.name}`, [withNote(e.currentTarget.value)])}></textarea>
+  onchange={(e) => void saveSystems(`Noted on ${system.name}`, [withNote(e.currentTarget.value)])}
+></Area>
 <h2>Links to pages</h2>
 <ul>
   {#each system.references ?? [] as r, i (i)}
     <li>
       <a href={r.url} target="_blank" rel="noreferrer noopener">{r.title}</a>
-      <button class="act small" aria-label="Remove {r.title}" onclick={() => void dropReference(i)}
-        >Remove</button
-      >
+      <Button kind="small" aria-label="Remove {r.title}" onclick={() => void dropReference(i)}>Remove</Button>
     </li>
   {/each}
 </ul>
 <form class="row" onsubmit={addReference}>
-  <input class="field" placeholder="https://…" aria-label="Address" bind:value={url} />
-  <input class="field" placeholder="what it is" aria-label="Title" bind:value={title} maxlength="300" />
-  <button class="act" type="submit" disabled={!isAddress}>Add</button>
+  <Text placeholder="https://…" aria-label="Address" bind:value={url} />
+  <Text placeholder="what it is" aria-label="Title" bind:value={title} maxlength={300} />
+  <Button type="submit" disabled={!isAddress}>Add</Button>
 </form>
 <h2>History</h2>
 <ul data-history>
@@ -159,8 +157,8 @@
   {:else}<li class="soft">Nothing has happened to it here yet.</li>{/each}
 </ul>
 <p>
-  <button class="act" onclick={() => void retire()}
-    >{system.stage === 'retired' ? 'Bring it back' : 'Retire it; its history is kept'}</button
+  <Button onclick={() => void retire()}
+    >{system.stage === 'retired' ? 'Bring it back' : 'Retire it; its history is kept'}</Button
   >
 </p>
 
@@ -176,21 +174,14 @@
     font-size: 12.5px;
     overflow-wrap: anywhere;
   }
-  textarea {
-    width: 100%;
-  }
   .row {
     display: flex;
     gap: 6px;
     flex-wrap: wrap;
   }
-  .row .field {
+  .row :global(.field) {
     width: 130px;
     flex: 1;
-  }
-  .small {
-    padding: 0 6px;
-    font-size: 12px;
   }
   p {
     margin: 5px 0;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatEstateCsv } from '$core/exchange';
   import Dialog from '$lib/components/Dialog.svelte';
@@ -61,9 +62,9 @@
   <ul>
     {#each CHOICES as { name, about, take } (name)}
       <li>
-        <button class="act" disabled={taking !== undefined} onclick={() => void takeOut(name, take)}
-          >{name}</button
-        ><span class="soft" role={taking === name ? 'status' : undefined}
+        <Button disabled={taking !== undefined} onclick={() => void takeOut(name, take)}>{name}</Button><span
+          class="soft"
+          role={taking === name ? 'status' : undefined}
           >{taking === name && desk.planner.progress
             ? 'Waiting for the plan; it is taken out when it is there.'
             : about}</span

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Choice, Table, Text } from '$lib/kit';
   import { IMPORT_FIELDS, type ImportedRow } from '$core/exchange';
   import { describeIssue, sayCount, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -53,8 +54,8 @@
 
 <p class="counts" role="status">
   {#each tabs as tab (tab.id)}
-    <button class="act" class:on={only === tab.id} onclick={() => (only = tab.id)}
-      ><b>{sayNumber(tab.count)}</b> {tab.words}</button
+    <Button class={{ on: only === tab.id }} onclick={() => (only = tab.id)}
+      ><b>{sayNumber(tab.count)}</b> {tab.words}</Button
     >
   {/each}
 </p>
@@ -67,21 +68,20 @@
       .slice(0, 8)
       .map((s) => s.name)
       .join(', ')}{vanished.length > 8 ? ' and more' : ''}.
-    <select class="field" bind:value={incoming.vanished} aria-label="What to do with them">
+    <Choice bind:value={incoming.vanished} aria-label="What to do with them">
       <option value="mark">mark them as missing from the list</option>
       <option value="leave">leave them as they are</option>
       <option value="retire">retire them; their history is kept</option>
-    </select>
+    </Choice>
   </p>
 {/if}
 <div class="wide">
-  <table class="plain">
+  <Table>
     <thead>
       <tr
         ><th>Row</th>{#if !isList}<th>Machine</th>{/if}<th class="read">Understood as</th
         >{#if isList}{#each incoming.headings as heading, c (c)}<th
-              ><select
-                class="field"
+              ><Choice
                 aria-label="What column {heading || c + 1} holds"
                 value={incoming.columnKey(c)}
                 onchange={(e) => void incoming.setColumn(c, e.currentTarget.value)}
@@ -90,7 +90,7 @@
                   >{/each}<optgroup label="facts"
                   >{#each facts as fact (fact.key)}<option value={fact.key}>{fact.name}</option
                     >{/each}</optgroup
-                ></select
+                ></Choice
               >
               <div class="soft">{heading || `column ${c + 1}`}</div></th
             >{/each}{:else}<th>As the file has it</th>{/if}</tr
@@ -101,8 +101,7 @@
         <tr class={row.fate.replace(' ', '-')} class:open={isOpen(row)}>
           <td class="mono soft">{row.row}</td>
           {#if !isList}<td
-              ><input
-                class="field"
+              ><Text
                 value={row.name}
                 aria-label="Name of machine {row.row}"
                 onchange={(e) => void incoming.nameMachine(row.row, e.currentTarget.value)}
@@ -131,7 +130,7 @@
         </tr>
       {/each}
     </tbody>
-  </table>
+  </Table>
   {#if listed.length > PREVIEW_ROWS}<p class="soft">
       The first {PREVIEW_ROWS} of {sayNumber(listed.length)} rows are shown; all are read.
     </p>{/if}
@@ -145,7 +144,7 @@
     flex-wrap: wrap;
     align-items: center;
   }
-  .counts .on {
+  .counts :global(.on) {
     border-color: var(--ink);
     border-width: 2px;
     padding: 3px 9px;
@@ -166,7 +165,7 @@
     background: var(--paper);
     z-index: 1;
   }
-  .wide th select {
+  .wide :global(th select) {
     max-width: 150px;
     padding: 2px 4px;
   }
@@ -175,7 +174,7 @@
     overflow-wrap: anywhere;
     font-size: 12.5px;
   }
-  .wide td .field {
+  .wide :global(td .field) {
     padding: 2px 6px;
     width: 150px;
   }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Area, Button } from '$lib/kit';
   import { sayNumber } from '$core/wording';
   import { messyUrl, takeDemoCatalogue } from '$lib/state/demo';
   import { desk } from '$lib/state/desk.svelte';
@@ -46,8 +47,8 @@
   <section class="drop" class:over>
     <p><b>Drop a file here</b>, or</p>
     <p class="chips">
-      <button class="act onward" onclick={() => picker?.click()}>Choose a file</button>
-      <button class="act" onclick={useExample}>Try the messy example list</button>
+      <Button kind="onward" onclick={() => picker?.click()}>Choose a file</Button>
+      <Button onclick={useExample}>Try the messy example list</Button>
     </p>
     <input
       bind:this={picker}
@@ -63,16 +64,12 @@
     <h2>
       <label for="pasted">Or paste: rows, os-release texts, records, or words off a screen or a mail</label>
     </h2>
-    <textarea id="pasted" class="field mono" rows="6" bind:value={pasted}></textarea>
+    <Area id="pasted" class="mono" rows={6} bind:value={pasted}></Area>
     <p class="chips">
-      <button
-        class="act"
-        disabled={pasted.trim() === ''}
-        onclick={() => incoming.takeText(pasted, 'pasted text')}>Read what is pasted</button
+      <Button disabled={pasted.trim() === ''} onclick={() => incoming.takeText(pasted, 'pasted text')}
+        >Read what is pasted</Button
       >
-      <button class="act" disabled={pasted.trim() === ''} onclick={() => (asked = pasted)}
-        >What is this?</button
-      >
+      <Button disabled={pasted.trim() === ''} onclick={() => (asked = pasted)}>What is this?</Button>
     </p>
   </section>
 </div>
@@ -81,7 +78,7 @@
   <h2>From the machines themselves</h2>
   <ul>
     <li>
-      <button class="act" onclick={readServer}>Read the machine this server runs on</button>
+      <Button onclick={readServer}>Read the machine this server runs on</Button>
       <span class="soft">its own record, read by the server; it tells nobody but its own machine</span>
     </li>
     <li>
@@ -101,9 +98,8 @@
       : ` ${sayNumber(incoming.done)} of ${sayNumber(incoming.records.length)} machines`}
   </p>{/if}
 {#if !desk.catalogue}<p class="soft">
-    There is no catalogue yet, so every machine would read “cannot tell”. <button
-      class="act"
-      onclick={takeDemoCatalogue}>Take the demo’s catalogue</button
+    There is no catalogue yet, so every machine would read “cannot tell”. <Button onclick={takeDemoCatalogue}
+      >Take the demo’s catalogue</Button
     >
   </p>{/if}
 
@@ -134,11 +130,6 @@
     gap: 8px;
     flex-wrap: wrap;
     align-items: center;
-  }
-  textarea {
-    display: block;
-    width: 100%;
-    margin: 6px 0;
   }
   li {
     padding: 4px 0;

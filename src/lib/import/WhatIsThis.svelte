@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { emptyCatalogue } from '$core/catalogue';
   import type { Candidate } from '$core/exchange';
   import { sayCount } from '$core/wording';
@@ -65,18 +66,15 @@
             {sayCount(sameMachines(c), 'system')} here on {desk.namesOfProduct(c.product).product}
             {c.release === undefined ? '' : desk.namesOfProduct(c.product).release(c.release)}
           </div>
-          <button class="act" onclick={() => ((picked = c), (adding = true))}
-            >Add a machine that runs this</button
-          >
+          <Button onclick={() => ((picked = c), (adding = true))}>Add a machine that runs this</Button>
         </li>
       {/each}
     </ol>
   {/if}
   <p class="chips">
-    {#if found?.length === 0}<button class="act" onclick={() => (adding = true)}
-        >Add a machine with this text</button
+    {#if found?.length === 0}<Button onclick={() => (adding = true)}>Add a machine with this text</Button
       >{/if}
-    <button class="act" onclick={onclose}>Close</button>
+    <Button onclick={onclose}>Close</Button>
   </p>
 </section>
 <AddSystem

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Choice, Text } from '$lib/kit';
   import {
     type Change,
     factsOfInterest,
@@ -66,53 +67,51 @@
 
 <form class="form" onsubmit={add} aria-label="Add a change">
   <label
-    >What if <select class="field" bind:value={kind}
-      >{#each KINDS as k (k)}<option>{k}</option>{/each}</select
+    >What if <Choice bind:value={kind}
+      >{#each KINDS as k (k)}<option>{k}</option>{/each}</Choice
     ></label
   >
   {#if kind === KINDS[0]}
     <label
-      >of <select class="field" bind:value={caseId} aria-label="Systems"
+      >of <Choice bind:value={caseId} aria-label="Systems"
         >{#each cases as c (c.id)}<option value={c.id}
             >{c.systems.length === 1 ? naming.system(c.systems[0] ?? '') : `${c.systems.length}`} · {desk.describe(
               c
             )}</option
-          >{/each}</select
+          >{/each}</Choice
       ></label
     >
     <label
-      ><select class="field" bind:value={fact} aria-label="Fact"
+      ><Choice bind:value={fact} aria-label="Fact"
         ><option value="">which fact</option>{#each facts as f (f)}<option value={f}
             >{nameOfFact(f, (id) => kinds.find(id)?.name)}</option
-          >{/each}</select
+          >{/each}</Choice
       ></label
     >
-    <label>is <input class="field mono" bind:value aria-label="Value" placeholder="16 GB" /></label>
+    <label>is <Text class="mono" bind:value aria-label="Value" placeholder="16 GB" /></label>
   {:else if kind === KINDS[1]}
-    <select class="field wide" bind:value={remedyKey} aria-label="Cure or decision"
+    <Choice class="wide" bind:value={remedyKey} aria-label="Cure or decision"
       ><option value="">which</option>{#each remedies as r (r.key)}<option value={r.key}
           >{sayRemedy(r, naming)} · {desk.namesOfProduct(r.product).product} · {r.systems}</option
-        >{/each}</select
+        >{/each}</Choice
     >
     {#if !looker.ready}<span class="soft">Still being looked for.</span>{/if}
   {:else if kind === KINDS[2]}
-    <label>it is <input class="field mono" type="date" bind:value={day} aria-label="Day" /></label>
+    <label>it is <Text class="mono" type="date" bind:value={day} aria-label="Day" /></label>
   {:else}
     <label
-      >for <select class="field" bind:value={team} aria-label="Team"
-        ><option value="">all other teams</option>{#each teams as t (t)}<option>{t}</option>{/each}</select
+      >for <Choice bind:value={team} aria-label="Team"
+        ><option value="">all other teams</option>{#each teams as t (t)}<option>{t}</option>{/each}</Choice
       ></label
     >
-    <select class="field" bind:value={permission} aria-label="What"
-      >{#each PERMISSIONS as p (p)}<option value={p}>{WORDS[p]}</option>{/each}</select
+    <Choice bind:value={permission} aria-label="What"
+      >{#each PERMISSIONS as p (p)}<option value={p}>{WORDS[p]}</option>{/each}</Choice
     >
-    <select
-      class="field"
-      bind:value={() => (allowed ? 'yes' : 'no'), (v) => (allowed = v === 'yes')}
-      aria-label="Allowed"><option value="yes">allowed</option><option value="no">not allowed</option></select
+    <Choice bind:value={() => (allowed ? 'yes' : 'no'), (v) => (allowed = v === 'yes')} aria-label="Allowed"
+      ><option value="yes">allowed</option><option value="no">not allowed</option></Choice
     >
   {/if}
-  <button class="act" type="submit" disabled={!isFit}>Add</button>
+  <Button type="submit" disabled={!isFit}>Add</Button>
   {#if kind === KINDS[0] && value.trim() !== '' && !isFit}<span role="alert"
       >That is no value for this fact.</span
     >{/if}
@@ -131,10 +130,10 @@
     gap: 6px;
     align-items: center;
   }
-  select {
+  .form :global(select) {
     max-width: 300px;
   }
-  .wide {
+  .form :global(.wide) {
     max-width: 460px;
   }
 </style>

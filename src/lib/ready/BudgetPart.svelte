@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Text } from '$lib/kit';
   import { sayCount, sayMoney, sayNumber } from '$core/wording';
   import type { ReadyState } from './ready-state.svelte';
   import RemedyList from './RemedyList.svelte';
@@ -10,13 +11,7 @@
 <section class="part" data-budget>
   <h2><label for="budget">Within a budget</label></h2>
   <p class="row">
-    <input
-      id="budget"
-      class="field mono"
-      inputmode="decimal"
-      placeholder="2500"
-      bind:value={ready.budgetText}
-    />
+    <Text id="budget" class="mono" inputmode="decimal" placeholder="2500" bind:value={ready.budgetText} />
     {ready.currency}
   </p>
   {#if ready.budgetText.trim() !== '' && ready.budget === undefined}
@@ -42,7 +37,7 @@
     align-items: center;
     margin-top: 6px;
   }
-  #budget {
+  :global(#budget) {
     width: 120px;
   }
 </style>

@@ -11,6 +11,7 @@
 </script>
 
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import Dialog from '$lib/components/Dialog.svelte';
   import { sourceOf } from '$core/what-if';
   import { desk } from '$lib/state/desk.svelte';
@@ -76,14 +77,14 @@
   <form class="form" onsubmit={decide}>
     <p class="soft">It is kept as a decision, under your name and day, and can be taken back.</p>
     {#if deciding?.assume}
-      <label>Value <input class="field mono" bind:value required /></label>
+      <label>Value <Text class="mono" bind:value required /></label>
       {#if value.trim() !== '' && !isFit}<p role="alert">That is no value for this fact.</p>{/if}
     {/if}
-    <label>Why <input class="field" bind:value={reason} maxlength="2000" /></label>
-    <label>Until <input class="field mono" type="date" bind:value={until} /></label>
+    <label>Why <Text bind:value={reason} maxlength={2000} /></label>
+    <label>Until <Text class="mono" type="date" bind:value={until} /></label>
     <p class="row">
-      <button class="act" type="submit" disabled={!isFit}>Decide</button>
-      <button class="act" type="button" disabled={!isFit} onclick={tryFirst}>Try it as a what-if</button>
+      <Button type="submit" disabled={!isFit}>Decide</Button>
+      <Button type="button" disabled={!isFit} onclick={tryFirst}>Try it as a what-if</Button>
     </p>
   </form>
 </Dialog>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table } from '$lib/kit';
   import type { Change } from '$core/estate';
   import type { ReadyCell, ReadyItem, Remedy } from '$core/ready';
   import { findChangeFor } from '$core/what-if';
@@ -89,7 +90,7 @@
 </script>
 
 <div class="inside">
-  <table class="plain">
+  <Table>
     <tbody>
       {#each open as cell (cell.case)}
         {@const plan = caseOf(cell.case)}
@@ -121,17 +122,16 @@
                 class="act"
                 href="/estate/system?at={encodeURIComponent(cell.systems[0] ?? '')}">Find out</a
               >
-              <button class="act" onclick={() => assume(cell)}>Assume…</button>{/if}
-            {#if change}<button
-                class="act"
+              <Button onclick={() => assume(cell)}>Assume…</Button>{/if}
+            {#if change}<Button
                 onclick={() => (deciding = { words: sayChange(change, naming), changes: [change] })}
-                >{verbOf(change)}</button
+                >{verbOf(change)}</Button
               >{/if}</td
           >
         </tr>
       {/each}
     </tbody>
-  </table>
+  </Table>
   {#if holds.length > 0}<p class="soft">
       Holds for {sayCount(
         holds.reduce((n, c) => n + c.systems.length, 0),
@@ -170,13 +170,12 @@
       {#if caution.workAround}<span class="soft">Work-around: {caution.workAround.how}</span>{/if}
     </p>{/if}
   {#if everywhere.length > 1}<p>
-      <button
-        class="act"
+      <Button
         onclick={() =>
           (deciding = {
             words: `${sayChange(everywhere[0] as Change, naming)}, in ${sayCount(everywhere.length, 'situation')}`,
             changes: everywhere
-          })}>{verbOf(everywhere[0] as Change).replace('…', '')} everywhere…</button
+          })}>{verbOf(everywhere[0] as Change).replace('…', '')} everywhere…</Button
       >
     </p>{/if}
   <p class="soft">
@@ -197,7 +196,7 @@
     text-align: right;
     white-space: nowrap;
   }
-  .acts .act {
+  .acts :global(.act) {
     padding: 1px 8px;
   }
   p {

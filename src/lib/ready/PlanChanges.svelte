@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Table } from '$lib/kit';
   import type { Brief, PlanChange } from '$core/plan';
   import { sayCount, sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -22,7 +23,7 @@
   }
 </script>
 
-<table class="plain" aria-label="Before and after">
+<Table aria-label="Before and after">
   <thead><tr><th>Systems</th><th>Before</th><th>After</th></tr></thead>
   <tbody>
     {#each changes.slice(0, MOST) as change (change.systems.join())}
@@ -37,7 +38,7 @@
       </tr>
     {/each}
   </tbody>
-</table>
+</Table>
 {#if changes.length > MOST}<p class="soft">
     And {sayCount(changes.length - MOST, 'more kind')} of change.
   </p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import {
     describeReason,
     nameAnswers,
@@ -181,7 +182,7 @@
             >{changesFor(opening) ? 'Lifted' : 'Nobody here can lift that. Were it lifted'}: {opening.verdict},
             {sayWay(opening.route)}.</span
           >
-          <button class="act small" onclick={() => tryOpening(opening)}>Try it</button>
+          <Button kind="small" onclick={() => tryOpening(opening)}>Try it</Button>
         </li>
       {/each}
     </ul>
@@ -206,9 +207,9 @@
             {#if 'fact' in question.about && set.length === 1}
               {@const fact = question.about.fact}
               <div class="answers">
-                {#each nameAnswers(question.answers).slice(0, 6) as { answer, name } (answer)}<button
-                    class="act small"
-                    onclick={() => tryAnswer(fact, answer)}>if {name}</button
+                {#each nameAnswers(question.answers).slice(0, 6) as { answer, name } (answer)}<Button
+                    kind="small"
+                    onclick={() => tryAnswer(fact, answer)}>if {name}</Button
                   >{/each}
               </div>
             {/if}
@@ -274,8 +275,7 @@
               if what is unknown turns out well: {route.restsOn
                 .map((r) => describeReason(r))
                 .join('; ')}</span
-            >{:else if isGoal}<button class="act small" onclick={() => void chooseWay(route)}
-              >Take this way</button
+            >{:else if isGoal}<Button kind="small" onclick={() => void chooseWay(route)}>Take this way</Button
             >{/if}
         </li>
       {/each}
@@ -302,10 +302,6 @@
 <style>
   li {
     overflow-wrap: anywhere;
-  }
-  .small {
-    padding: 0 7px;
-    font-size: 12.5px;
   }
   .answers {
     display: flex;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { type CasePlan, sameTarget, type TargetPlan } from '$core/plan';
   import { sayCount, sayDay, shortestReason } from '$core/wording';
   import type { Names } from '$core/catalogue';
@@ -45,12 +46,11 @@
   <section class="part">
     <h2>Editions of {names.release(looked?.target.release ?? '')}</h2>
     <p class="chips">
-      {#each editions as t (t.target.edition + t.target.architecture)}<button
-          class="act"
-          class:on={sameTarget(t.target, looked?.target)}
+      {#each editions as t (t.target.edition + t.target.architecture)}<Button
+          class={{ on: sameTarget(t.target, looked?.target) }}
           onclick={() => onpick(t)}
           onfocus={() => onlook(t)}
-          onmouseenter={() => onlook(t)}>{editionOf(t)} <span class="soft">{t.verdict}</span></button
+          onmouseenter={() => onlook(t)}>{editionOf(t)} <span class="soft">{t.verdict}</span></Button
         >{/each}
     </p>
   </section>
@@ -61,11 +61,11 @@
     <ul class="plainlist">
       {#each others as t (t.target.release + t.target.edition)}
         <li>
-          <button
-            class="link"
+          <Button
+            kind="link"
             onclick={() => onpick(t)}
             onfocus={() => onlook(t)}
-            onblur={() => onlook(undefined)}>{names.target(t.target)}</button
+            onblur={() => onlook(undefined)}>{names.target(t.target)}</Button
           >: {t.verdict === 'closed'
             ? `closed: ${shortestReason(t)}`
             : t.verdict === 'here'
@@ -86,7 +86,7 @@
     flex-wrap: wrap;
     margin-top: 6px;
   }
-  .chips .on {
+  .chips :global(.on) {
     border-color: var(--ink);
     border-width: 2px;
     padding: 3px 9px;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table } from '$lib/kit';
   import { sayDay, sayStep, shortestReason } from '$core/wording';
   import type { Names } from '$core/catalogue';
   import type { Route } from '$core/route';
@@ -30,7 +31,7 @@
 </script>
 
 <div class="tables">
-  <table class="plain" aria-label="The stair as a table">
+  <Table aria-label="The stair as a table">
     <thead
       ><tr><th>Release</th><th>How it stands</th><th>Out</th><th>Service until</th><th>Reached</th></tr
       ></thead
@@ -39,9 +40,10 @@
       {#each newestFirst as tread (tread.release)}
         <tr data-table-tread={tread.release} data-state={tread.state}>
           <td
-            >{#if tread.target && tread.state !== 'older' && tread.state !== 'installed'}<button
-                class="link mono"
-                onclick={() => onpick(tread)}>{names.release(tread.release)}</button
+            >{#if tread.target && tread.state !== 'older' && tread.state !== 'installed'}<Button
+                kind="link"
+                class="mono"
+                onclick={() => onpick(tread)}>{names.release(tread.release)}</Button
               >{:else}<b class="mono">{names.release(tread.release)}</b>{/if}
             {tread.preview && tread.published ? 'preview' : ''}</td
           >
@@ -59,9 +61,9 @@
         </tr>
       {/each}
     </tbody>
-  </table>
+  </Table>
   {#if route}
-    <table class="plain" aria-label="The way as a table">
+    <Table aria-label="The way as a table">
       <thead><tr><th>Day</th><th>Step</th></tr></thead>
       <tbody>
         {#each route.steps as step, i (i)}
@@ -75,7 +77,7 @@
           >
         {/each}
       </tbody>
-    </table>
+    </Table>
   {/if}
   {#if layout.flag}<p>Deadline {sayDay(layout.flag.day)}; today is {sayDay(layout.today.day)}.</p>{/if}
   {#each layout.rests as rest (rest.release)}<p>
@@ -91,16 +93,6 @@
     display: flex;
     flex-direction: column;
     gap: 18px;
-  }
-  .link {
-    font: inherit;
-    font-family: var(--font-mono);
-    background: none;
-    border: 0;
-    padding: 0;
-    text-decoration: underline;
-    cursor: pointer;
-    color: inherit;
   }
   td {
     overflow-wrap: anywhere;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { sayCount } from '$core/wording';
 
   import { words } from '$lib/state/words.svelte';
@@ -38,22 +39,22 @@
 </script>
 
 <p class="tools no-print">
-  <button class="act" aria-pressed={asTable} onclick={() => (asTable = !asTable)}
-    >{asTable ? 'As a drawing' : 'As a table'}</button
+  <Button aria-pressed={asTable} onclick={() => (asTable = !asTable)}
+    >{asTable ? 'As a drawing' : 'As a table'}</Button
   >
   <a class="act" href={compareHref}>Compare <kbd>c</kbd></a>
   {#if layout && !asTable}
     <span class="axis" role="group" aria-label="Time">
-      <button class="act" aria-label="Earlier" onclick={() => onbend({ days: -30 })}>←</button>
-      <button class="act" aria-label="Later" onclick={() => onbend({ days: 30 })}>→</button>
-      <button class="act" aria-label="More of it" onclick={() => onbend({ zoom: 0.8 })}>−</button>
-      <button class="act" aria-label="Closer" onclick={() => onbend({ zoom: 1.25 })}>+</button>
-      {#if isBent}<button class="act" onclick={() => onbend(undefined)}>Around the work</button>{/if}
+      <Button aria-label="Earlier" onclick={() => onbend({ days: -30 })}>←</Button>
+      <Button aria-label="Later" onclick={() => onbend({ days: 30 })}>→</Button>
+      <Button aria-label="More of it" onclick={() => onbend({ zoom: 0.8 })}>−</Button>
+      <Button aria-label="Closer" onclick={() => onbend({ zoom: 1.25 })}>+</Button>
+      {#if isBent}<Button onclick={() => onbend(undefined)}>Around the work</Button>{/if}
     </span>
-    <button class="act" onclick={() => void takeOut('svg')}>SVG</button>
-    <button class="act" onclick={() => void takeOut('png')}>PNG</button>
+    <Button onclick={() => void takeOut('svg')}>SVG</Button>
+    <Button onclick={() => void takeOut('png')}>PNG</Button>
   {/if}
-  <button class="act" onclick={() => window.print()}>Print</button>
+  <Button onclick={() => window.print()}>Print</Button>
   {#if layout && layout.olderHidden > 0}<span class="soft"
       >{sayCount(layout.olderHidden, 'older release')} not drawn</span
     >{/if}
@@ -67,7 +68,7 @@
     align-items: center;
     margin-top: 6px;
   }
-  .tools .act {
+  .tools :global(.act) {
     padding: 1px 8px;
     font-size: 12.5px;
   }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { goto } from '$app/navigation';
   import type { TargetPlan } from '$core/plan';
   import { sayVerdict } from '$core/wording';
@@ -22,10 +23,10 @@
     </p>
     <p class="row">
       {#if trial.changes.length > 0}
-        <button class="act onward" onclick={() => void tryout.keep()}>Keep it</button>
-        <button class="act" onclick={() => void toWhatIf()}>For the whole estate</button>
+        <Button kind="onward" onclick={() => void tryout.keep()}>Keep it</Button>
+        <Button onclick={() => void toWhatIf()}>For the whole estate</Button>
       {:else}<span class="soft">Nobody here can lift it.</span>{/if}
-      <button class="act" onclick={() => tryout.drop()}>As it is</button>
+      <Button onclick={() => tryout.drop()}>As it is</Button>
     </p>
   </section>
 {:else if tryout.busy}<p class="soft" role="status">Trying: {tryout.busy}…</p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import type { CasePlan, TargetPlan } from '$core/plan';
   import { describeReason, sayDay, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
   import Ladder from '$lib/components/Ladder.svelte';
@@ -61,15 +62,15 @@
 {/if}
 {#if isGoal && bestOpen}
   <p>
-    Best that is open: <button class="link" onclick={() => onpick(bestOpen)}
-      >{names.target(bestOpen.target)}</button
+    Best that is open: <Button kind="link" onclick={() => onpick(bestOpen)}
+      >{names.target(bestOpen.target)}</Button
     >, {bestOpen.verdict}{typeof bestOpen.opens === 'number' ? `, opens ${sayDay(bestOpen.opens)}` : ''}.
   </p>
 {/if}
 {#if !isGoal}<p class="soft">A look; the target is {goal ? names.target(goal.target) : 'not set'}.</p>
 {:else if plan.goalFrom === 'decision'}<p class="soft">
     Chosen by decision{reason ? `: ${reason}` : ''}.
-    <button class="link" onclick={() => followGoal(plan)}>Follow the goal again</button>
+    <Button kind="link" onclick={() => followGoal(plan)}>Follow the goal again</Button>
   </p>{/if}
 {#if !plan.startIsSure}<p class="soft">
     Rests on: installed is {names.level(plan.start ?? { release: '', patch: '' })}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -53,10 +54,14 @@
         </h1>
         <nav aria-label="Views of the catalogue">
           {#each VIEWS as [id, name] (id)}
-            <button class="tab" aria-current={view === id ? 'page' : undefined} onclick={() => place.show(id)}
+            <Button
+              kind="bare"
+              class="tab"
+              aria-current={view === id ? 'page' : undefined}
+              onclick={() => place.show(id)}
               >{name}{#if id === 'amiss' && draft.findings.length > 0}<span class="count"
                   >{draft.findings.length}</span
-                >{/if}</button
+                >{/if}</Button
             >
           {/each}
         </nav>
@@ -69,7 +74,7 @@
         <Amiss onplace={(path) => place.goTo(path)} />
       {:else if view === 'sources'}
         <p>
-          <button class="act" onclick={() => place.pick([], 'catalogue')}>Name and currency</button>
+          <Button onclick={() => place.pick([], 'catalogue')}>Name and currency</Button>
         </p>
         <EntryLists
           lists={SHARED}
@@ -114,7 +119,7 @@
     flex-wrap: wrap;
     gap: 2px 14px;
   }
-  .tab {
+  nav :global(.tab) {
     font: inherit;
     color: inherit;
     background: none;
@@ -123,7 +128,7 @@
     padding: 3px 1px 4px;
     cursor: pointer;
   }
-  .tab[aria-current] {
+  nav :global(.tab[aria-current]) {
     font-weight: 650;
     border-bottom-color: var(--ink);
   }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { flushSync } from 'svelte';
   import { goto } from '$app/navigation';
   import { sayCount } from '$core/wording';
@@ -55,7 +56,7 @@
     {#if list.found.length === 0 && desk.plan}
       <p class="none">
         Nothing here matches “{list.find}”.
-        <button class="act" onclick={() => (list.find = '')}>Show all</button>
+        <Button onclick={() => (list.find = '')}>Show all</Button>
       </p>
     {/if}
     <div class="tall" style:height="{list.total}px">

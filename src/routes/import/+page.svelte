@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { describeIssue, sayCount } from '$core/wording';
   import MachinesPreview from '$lib/import/MachinesPreview.svelte';
@@ -100,8 +101,8 @@
       <b>{incoming.fileName}</b>: {file?.kind === 'list' || file?.kind === 'records'
         ? file.how
         : ''}{#if file?.kind === 'list'}; column names in row
-        <input
-          class="field mono rownum"
+        <Text
+          class="mono rownum"
           type="number"
           min="1"
           max={incoming.rows.length}
@@ -113,8 +114,8 @@
               headerRow: Math.max(0, Math.min(incoming.rows.length - 1, Number(e.currentTarget.value) - 1))
             })}
         />{/if}. This list is called
-      <input
-        class="field listname"
+      <Text
+        class="listname"
         value={incoming.listName}
         aria-label="Name of this list"
         onchange={(e) => void incoming.rename(e.currentTarget.value)}
@@ -129,25 +130,24 @@
 
   {#if file}
     <p class="chips foot">
-      <button class="act onward" onclick={confirm} disabled={isMachines && isNothing}
+      <Button kind="onward" onclick={confirm} disabled={isMachines && isNothing}
         >{isMachines
           ? `Take in ${sayCount(incoming.taken, 'system')}`
           : file.kind === 'workspace'
             ? 'Open this workspace'
-            : 'Take this catalogue'}</button
+            : 'Take this catalogue'}</Button
       >
       {#if file.kind === 'catalogue' && desk.catalogue}
-        <button class="act" onclick={() => void joinCatalogue()}>Join it with the one here</button>
+        <Button onclick={() => void joinCatalogue()}>Join it with the one here</Button>
       {:else if file.kind === 'workspace'}
-        <button class="act" onclick={() => void openForReading()}>Open it beside, for reading only</button>
-        {#if !desk.isEmpty}<button class="act" onclick={() => void joinWorkspace()}
-            >Join it with what is here</button
+        <Button onclick={() => void openForReading()}>Open it beside, for reading only</Button>
+        {#if !desk.isEmpty}<Button onclick={() => void joinWorkspace()}>Join it with what is here</Button
           >{/if}
       {/if}
-      {#if isMachines && incoming.taken >= MANY && !desk.isEmpty}<button class="act" onclick={takeOutDated}
-          >First take out what is here, with today’s date</button
+      {#if isMachines && incoming.taken >= MANY && !desk.isEmpty}<Button onclick={takeOutDated}
+          >First take out what is here, with today’s date</Button
         >{/if}
-      <button class="act" onclick={() => incoming.forget()}>Another file</button>
+      <Button onclick={() => incoming.forget()}>Another file</Button>
       <a class="act" href="/estate">Back, changing nothing</a>
     </p>
   {/if}
@@ -181,11 +181,11 @@
     color: var(--ink);
     font-size: 14px;
   }
-  .rownum {
+  p :global(.rownum) {
     width: 64px;
     padding: 2px 6px;
   }
-  .listname {
+  p :global(.listname) {
     width: 220px;
     padding: 2px 6px;
   }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Check } from '$lib/kit';
   import { sayCount, sayLoss, sayNumber } from '$core/wording';
   import { roving } from '$lib/kit/roving';
   import Afresh from '$lib/ready/Afresh.svelte';
@@ -31,7 +32,7 @@
         {/each}
       {/each}
       <p class="row no-print">
-        <label><input type="checkbox" bind:checked={state.all} /> Also what holds or is dealt with</label>
+        <label><Check bind:checked={state.all} /> Also what holds or is dealt with</label>
         <a href="/estate/decisions">{sayCount(state.inForce, 'decision')} in force</a>
       </p>
     </section>

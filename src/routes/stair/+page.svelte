@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { onMount } from 'svelte';
@@ -63,7 +64,7 @@
 {:else if !desk.plan || (stair.planned && !plan)}
   <p class="lone soft">
     {#if stair.isStopped}Looking into it was stopped.
-      <button class="act" onclick={() => stair.lookAgain()}>Look again</button>
+      <Button onclick={() => stair.lookAgain()}>Look again</Button>
     {:else}Planning…{/if}
   </p>
 {:else if !plan}
@@ -80,7 +81,7 @@
       <RestsOn {plan} />
       {#if stair.isStopped}<p class="soft" role="status">
           Looking further into it was stopped.
-          <button class="act" onclick={() => stair.lookAgain()}>Look again</button>
+          <Button onclick={() => stair.lookAgain()}>Look again</Button>
         </p>{/if}
       {#if stair.inDepth && stair.explored && looked}<InDepth
           {plan}
@@ -100,7 +101,7 @@
       {#if stair.system}<ToFindOut system={stair.system} />{/if}
       <OtherTargets {plan} {looked} {names} onlook={(t) => (stair.lookedAt = t)} onpick={pick} />
       {#if plan.goalFrom !== 'stay' && goal && goal.verdict !== 'here'}<p class="row no-print">
-          <button class="act" onclick={() => stay(plan)}>Stay on what is installed…</button>
+          <Button onclick={() => stay(plan)}>Stay on what is installed…</Button>
         </p>{/if}
       <DeadlinePart {plan} {names} currency={stair.currency} />
       {#if plan.cut}<p class="soft" data-cut>
@@ -108,10 +109,10 @@
           exist, and what was not found is not called closed.
         </p>{/if}
       <div class="onward no-print">
-        {#if trial}<button class="act" onclick={() => tryout.drop()}>As it is</button>
+        {#if trial}<Button onclick={() => tryout.drop()}>As it is</Button>
         {:else if looked && !stair.isGoal && !looked.older && looked.verdict !== 'here'}
-          <button class="act onward" onclick={() => pick(looked)}
-            >Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</button
+          <Button kind="onward" onclick={() => pick(looked)}
+            >Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</Button
           >
         {:else if next && next !== stair.planned}
           <a class="act onward" href="/stair?{stairOf(next.systems)}">On to {desk.describe(next)}</a>
@@ -154,7 +155,7 @@
     gap: 10px;
     align-items: center;
   }
-  .act.onward {
+  div.onward :global(.act.onward) {
     position: static;
     margin: 0;
     background: var(--way);

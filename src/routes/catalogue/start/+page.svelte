@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Area, Button, Check, Table } from '$lib/kit';
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { sayCount } from '$core/wording';
@@ -59,32 +60,30 @@
         <h2>Ends of service, pasted</h2>
         <div class="dates">
           <div>
-            <textarea
-              class="field mono"
-              rows="7"
+            <Area
+              class="mono"
+              rows={7}
               aria-label="Table of dates"
               placeholder="Release, the day it came out, the day its service ends&#10;in any usual form: 30.6.2031, June 2031, Q3 2031"
               value={sketches.dates}
-              oninput={(e) => sketches.setDates(e.currentTarget.value)}></textarea>
+              oninput={(e) => sketches.setDates(e.currentTarget.value)}
+            ></Area>
             <p class="row">
               {#if sketches.table.needsOrder || sketches.order}
                 <span>03/04/2031 is</span>
-                <button
-                  class="act"
+                <Button
                   aria-pressed={sketches.order === 'day first'}
-                  onclick={() => sketches.setOrder('day first')}>3 April</button
+                  onclick={() => sketches.setOrder('day first')}>3 April</Button
                 >
-                <button
-                  class="act"
+                <Button
                   aria-pressed={sketches.order === 'month first'}
-                  onclick={() => sketches.setOrder('month first')}>4 March</button
+                  onclick={() => sketches.setOrder('month first')}>4 March</Button
                 >
               {/if}
-              <button class="act" disabled={understood.length === 0} onclick={() => sketches.takeDates()}
-                >Take {understood.length === 1 ? '1 line' : `${understood.length} lines`}</button
+              <Button disabled={understood.length === 0} onclick={() => sketches.takeDates()}
+                >Take {understood.length === 1 ? '1 line' : `${understood.length} lines`}</Button
               >
-              {#if sketches.past.length > 0}<button class="act" onclick={() => sketches.undo()}>Undo</button
-                >{/if}
+              {#if sketches.past.length > 0}<Button onclick={() => sketches.undo()}>Undo</Button>{/if}
             </p>
           </div>
           <div class="read" aria-live="polite">
@@ -94,7 +93,7 @@
                 product’s name where several have the same; of two dates the earlier is the day it came out.
               </p>
             {:else}
-              <table class="plain">
+              <Table>
                 <tbody>
                   {#each sketches.table.rows.slice(0, 200) as row (row.line)}
                     <tr class:off={row.problem !== undefined}>
@@ -109,7 +108,7 @@
                     </tr>
                   {/each}
                 </tbody>
-              </table>
+              </Table>
               {#if missed.length > 0}<p>{sayCount(missed.length, 'line')} would be left out.</p>{/if}
             {/if}
           </div>
@@ -119,17 +118,19 @@
         <nav class="tabs" aria-label="Products found">
           {#each sketches.list as s (s.name)}
             <span class="tab" class:on={s === sketch} class:out={sketches.left.has(s.name)}>
-              <button onclick={() => (chosen = s.name)} aria-current={s === sketch ? 'true' : undefined}
+              <Button
+                kind="bare"
+                onclick={() => (chosen = s.name)}
+                aria-current={s === sketch ? 'true' : undefined}
                 ><b>{s.name}</b>
                 <span class="soft"
                   >{sayCount(s.releases.length, 'release')}, {dated(s.name)} dated, {sayCount(
                     s.hops.length,
                     'hop'
                   )}</span
-                ></button
+                ></Button
               >
-              <input
-                type="checkbox"
+              <Check
                 aria-label="Make {s.name}"
                 checked={!sketches.left.has(s.name)}
                 onchange={(e) => sketches.leave(s.name, !e.currentTarget.checked)}
@@ -154,21 +155,18 @@
         Nobody has said how long these hops take: an hour, three at most, until you know better.
       </p>
       <p>
-        <button
-          class="act"
+        <Button
           onclick={() =>
             sketches.fill(
               sketches.chosen.map((s) => s.name),
               'next'
-            )}>All: each to the next</button
+            )}>All: each to the next</Button
         >
       </p>
       {#if issues.length > 0}<p role="alert"><b>Not made. {sayIssues(issues)}</b></p>{/if}
       <p>
-        <button
-          class="act onward"
-          disabled={making || sketches.chosen.length === 0}
-          onclick={() => void make()}>Make {sketches.chosen.length === 1 ? 'it' : 'them'} and plan</button
+        <Button kind="onward" disabled={making || sketches.chosen.length === 0} onclick={() => void make()}
+          >Make {sketches.chosen.length === 1 ? 'it' : 'them'} and plan</Button
         >
       </p>
       {#if draft.isOpen && draft.past.length > 0}<p class="soft">
@@ -212,21 +210,12 @@
     gap: 18px;
     margin-top: 6px;
   }
-  textarea {
-    width: 100%;
-    resize: vertical;
-    font-size: 13px;
-  }
   .row {
     display: flex;
     gap: 8px;
     align-items: center;
     flex-wrap: wrap;
     margin-top: 6px;
-  }
-  [aria-pressed='true'] {
-    border-color: var(--ink);
-    font-weight: 650;
   }
   .read {
     max-height: 210px;
@@ -262,7 +251,7 @@
   .tab.on {
     border-bottom-color: var(--ink);
   }
-  .tab button {
+  .tab :global(button) {
     font: inherit;
     text-align: left;
     background: none;
@@ -276,10 +265,10 @@
   .tab .soft {
     font-size: 12.5px;
   }
-  .tab.out button {
+  .tab.out :global(button) {
     text-decoration: line-through;
   }
-  .tab input {
+  .tab :global(input) {
     margin-top: 4px;
   }
 </style>

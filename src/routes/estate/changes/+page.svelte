@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table } from '$lib/kit';
   import { parseDay } from '$core/date';
   import { sayCount, sayDay, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -46,13 +47,13 @@
           ><b>{i.list}</b>{i.file === i.list ? '' : ` (${i.file})`}, {sayText(i.day)}: {summary(i)}</summary
         >
         {#if i.changed.length > 0}
-          <table class="plain">
+          <Table>
             <tbody>
               {#each i.changed.slice(0, SHOWN) as c, k (k)}<tr
                   ><td class="who">{@render names([c.system])}</td><td>{c.what.join('; ')}</td></tr
                 >{/each}
             </tbody>
-          </table>
+          </Table>
           {#if i.changed.length > SHOWN}<p class="soft">
               and {sayCount(i.changed.length - SHOWN, 'more', 'more')}
             </p>{/if}
@@ -90,7 +91,7 @@
           <span class="soft"
             >{sayCount(Object.keys(l.columns).length, 'column')} read, last on {sayText(l.day)}</span
           >
-          <button class="act" onclick={() => void forget(l)}>Forget it</button>
+          <Button onclick={() => void forget(l)}>Forget it</Button>
         </li>
       {/each}
     </ul>
@@ -123,7 +124,7 @@
   li {
     padding: 3px 0;
   }
-  li .act {
+  li :global(.act) {
     padding: 1px 8px;
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Choice, Table, Text } from '$lib/kit';
   import { compareText } from '$core/kit';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatDay, parseDay } from '$core/date';
@@ -98,8 +99,7 @@
       >{#if scope.href}<a href={scope.href}>{scope.words}</a>{:else}{scope.words}{/if}</td
     >
     <td
-      ><input
-        class="field"
+      ><Text
         value={d.reason ?? ''}
         placeholder="no reason given"
         aria-label="Reason"
@@ -108,15 +108,15 @@
     >
     <td>{d.who ?? 'nobody named'}, {sayText(d.day)}</td>
     <td
-      ><input
-        class="field mono"
+      ><Text
+        class="mono"
         type="date"
         value={d.until ?? ''}
         aria-label="Until"
         onchange={(e) => setUntil(d, e.currentTarget.value)}
       /></td
     >
-    <td class="acts"><button class="act" onclick={() => void removeDecision(d)}>Take back</button></td>
+    <td class="acts"><Button onclick={() => void removeDecision(d)}>Take back</Button></td>
   </tr>
 {/snippet}
 
@@ -125,24 +125,24 @@
 {:else}
   <div class="page">
     <p class="row no-print">
-      <input
-        class="field find"
+      <Text
+        class="find"
         data-find
         type="search"
         placeholder="Find a decision or question"
         aria-label="Find a decision or question"
         bind:value={find}
       />
-      <select class="field" bind:value={shown} aria-label="What is shown"
-        >{#each SHOWN as s (s)}<option>{s}</option>{/each}</select
+      <Choice bind:value={shown} aria-label="What is shown"
+        >{#each SHOWN as s (s)}<option>{s}</option>{/each}</Choice
       >
-      <button class="act" onclick={() => (asking = {})}>Ask something…</button>
+      <Button onclick={() => (asking = {})}>Ask something…</Button>
     </p>
     {#if shown === 'everything' || shown === 'open questions'}
       <section>
         <h1>Open questions</h1>
         {#if open.length === 0}<p class="soft">Nobody has taken on a question that is still open.</p>{/if}
-        <table class="plain">
+        <Table>
           {#if open.length > 0}<thead><tr><th>To find out</th><th>Who</th><th>By</th><th></th></tr></thead
             >{/if}
           <tbody>
@@ -152,20 +152,20 @@
                 <td>{q.owner ?? 'nobody yet'}</td>
                 <td class:late={q.due !== undefined && q.due < today}>{sayText(q.due) || 'no day'}</td>
                 <td class="acts"
-                  ><button class="act" onclick={() => (asking = { ...q })}>Answer or change</button>
-                  <button class="act" onclick={() => void remove(q)}>Remove</button></td
+                  ><Button onclick={() => (asking = { ...q })}>Answer or change</Button>
+                  <Button onclick={() => void remove(q)}>Remove</Button></td
                 >
               </tr>
             {/each}
           </tbody>
-        </table>
+        </Table>
       </section>
     {/if}
     {#if shown === 'everything' || shown === 'decisions in force'}
       <section>
         <h1>Decisions in force</h1>
         {#if inForce.length === 0}<p class="soft">None. Picking a tread on a stair is one.</p>{/if}
-        <table class="plain">
+        <Table>
           {#if inForce.length > 0}<thead
               ><tr><th>Decided</th><th>Of</th><th>Why</th><th>Who, when</th><th>Until</th><th></th></tr
               ></thead
@@ -173,13 +173,13 @@
           <tbody
             >{#each inForce as d (d.id)}{@render decisionRow(d)}{/each}</tbody
           >
-        </table>
+        </Table>
       </section>
     {/if}
     {#if (shown === 'everything' || shown === 'open questions') && loose.length > 0}
       <section>
         <h1>Unknown, and nobody has asked yet</h1>
-        <table class="plain">
+        <Table>
           <tbody>
             {#each loose.slice(0, 300) as u (u.about + u.why)}
               {@const places = u.systems[0]
@@ -199,32 +199,31 @@
                       href="/estate/system?at={encodeURIComponent(s.id)}">{s.name}</a
                     >{/each}{u.systems.length > 4 ? '…' : ''}</td
                 >
-                <td class="acts"><button class="act" onclick={() => ask(u)}>Ask…</button></td>
+                <td class="acts"><Button onclick={() => ask(u)}>Ask…</Button></td>
               </tr>
             {/each}
           </tbody>
-        </table>
+        </Table>
       </section>
     {/if}
     {#if (shown === 'everything' && expired.length + answered.length > 0) || shown === 'expired or answered'}
       <section>
         <h1>Expired or answered</h1>
         {#if expired.length > 0}<p class="soft">An expired decision settles nothing any more.</p>{/if}
-        <table class="plain">
+        <Table>
           <tbody
             >{#each expired as d (d.id)}{@render decisionRow(d)}{/each}</tbody
           >
-        </table>
-        <table class="plain">
+        </Table>
+        <Table>
           <tbody
             >{#each answered as q (q.id)}<tr
                 ><td>{q.text}</td><td><b>{q.answer ?? ''}</b></td><td class="soft"
                   >{q.owner ?? ''}, {sayText(q.answered)}</td
-                ><td class="acts"><button class="act" onclick={() => (asking = { ...q })}>Change</button></td
-                ></tr
+                ><td class="acts"><Button onclick={() => (asking = { ...q })}>Change</Button></td></tr
               >{/each}</tbody
           >
-        </table>
+        </Table>
         {#if expired.length + answered.length === 0}<p class="soft">None.</p>{/if}
       </section>
     {/if}
@@ -246,7 +245,7 @@
     gap: 10px;
     align-items: center;
   }
-  .find {
+  .row :global(.find) {
     width: 320px;
   }
   h1 {
@@ -255,15 +254,15 @@
   td {
     overflow-wrap: anywhere;
   }
-  td .field {
+  td :global(.field) {
     padding: 2px 6px;
     width: 100%;
     box-sizing: border-box;
   }
-  td:has(.field[type='date']) {
+  td:has(:global(.field[type='date'])) {
     width: 150px;
   }
-  td:has(.field:not([type='date'])) {
+  td:has(:global(.field:not([type='date']))) {
     width: 34%;
   }
   [data-unknown] td:first-child {
@@ -273,7 +272,7 @@
     white-space: nowrap;
     text-align: right;
   }
-  .acts .act {
+  .acts :global(.act) {
     padding: 2px 8px;
   }
   .one {

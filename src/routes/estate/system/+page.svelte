@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { findBehind } from '$core/bind';
@@ -93,10 +94,9 @@
       </dl>
       <p class="row no-print">
         <a class="act" href="/estate/systems">All systems</a>
-        <button class="act" onclick={() => (replaceOpen = true)}>Replace it…</button>
+        <Button onclick={() => (replaceOpen = true)}>Replace it…</Button>
         <label
-          >Side by side with <input
-            class="field"
+          >Side by side with <Text
             list="other-systems"
             value={other?.name ?? ''}
             onchange={(e) => compareWith(e.currentTarget.value)}

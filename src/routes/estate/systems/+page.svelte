@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import { compareText } from '$core/kit';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -106,15 +107,15 @@
   <EmptyDesk />
 {:else}
   <div class="bar no-print">
-    <input
-      class="field find"
+    <Text
+      class="find"
       data-find
       type="search"
       placeholder="Find: words, team = ticket, memory < 8 GB"
       aria-label="Find systems"
       bind:value={find}
     />
-    <button class="act" onclick={() => (helpOpen = true)} aria-label="How to find">?</button>
+    <Button onclick={() => (helpOpen = true)} aria-label="How to find">?</Button>
     <span class="sheets" role="group" aria-label="Sheet">
       {#each SHEETS as s (s.id)}<a
           class="act"
@@ -123,7 +124,7 @@
           href="/estate/systems?sheet={s.id}">{s.name}</a
         >{/each}
     </span>
-    <button class="act" onclick={() => (addOpen = true)}>Add a machine</button>
+    <Button onclick={() => (addOpen = true)}>Add a machine</Button>
     <p class="sum soft">
       {sayNumber(found.length)} of {sayCount(desk.estate.systems.length, 'system')}
     </p>
@@ -145,7 +146,7 @@
           .slice(0, 3)
           .map((r) => `“${r.text}”: ${r.why}`)
           .join('; ')}{refused.length > 3 ? '; and more' : ''}.
-        <button class="act" onclick={() => (refused = [])}>Close</button>
+        <Button onclick={() => (refused = [])}>Close</Button>
       </p>
     {:else}
       <p class="soft">
@@ -179,7 +180,7 @@
     padding: 10px 24px 8px;
     flex-wrap: wrap;
   }
-  .find {
+  .bar :global(.find) {
     width: 290px;
   }
   .sheets {
@@ -201,7 +202,7 @@
     padding: 6px 24px 8px;
     min-height: 40px;
   }
-  .foot .act {
+  .foot :global(.act) {
     white-space: nowrap;
     max-width: 420px;
     overflow: hidden;

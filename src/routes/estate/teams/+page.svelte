@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Check, Text } from '$lib/kit';
   import { compareText } from '$core/kit';
   import { sayCount } from '$core/wording';
   import { DEFAULT_GOAL, type Goal, type Site } from '$core/estate';
@@ -68,25 +69,24 @@
       <h1>The site</h1>
       <div class="site">
         <label for="site-name">Name</label>
-        <input
+        <Text
           id="site-name"
-          class="field"
           value={site.name}
           onchange={(e) =>
             void saveSite('Named the site', { ...site, name: e.currentTarget.value.slice(0, 500) })}
         />
         <label for="site-price">A new machine costs</label>
         <span
-          ><input
+          ><Text
             id="site-price"
-            class="field mono"
+            class="mono"
             inputmode="decimal"
             value={site.newMachineCents === undefined ? '' : String(site.newMachineCents / 100)}
             onchange={(e) => setMoney('newMachineCents', e.currentTarget.value)}
           />
           {desk.catalogue?.currency ?? ''}; replacing is advised where cures cost more than
-          <input
-            class="field mono short"
+          <Text
+            class="mono short"
             aria-label="Per cent of a new machine's price"
             inputmode="numeric"
             value={site.replaceShare === undefined ? '' : String(site.replaceShare)}
@@ -95,8 +95,7 @@
         >
         <span>Expected dates</span>
         <label
-          ><input
-            type="checkbox"
+          ><Check
             checked={site.countsExpected}
             onchange={(e) =>
               void saveSite(
@@ -126,13 +125,13 @@
         </h1>
         {#if team.goal}
           <GoalForm goal={team.goal} products={team.products} onsave={(g) => void saveGoal(team.name, g)} />
-          <button class="act" onclick={() => void saveGoal(team.name, undefined)}
-            >Follow the goal of all others again</button
+          <Button onclick={() => void saveGoal(team.name, undefined)}
+            >Follow the goal of all others again</Button
           >
         {:else}
           <p>
             <span class="soft">Follows the goal of all others.</span>
-            <button class="act" onclick={() => ownGoal(team)}>Give it a goal of its own</button>
+            <Button onclick={() => ownGoal(team)}>Give it a goal of its own</Button>
           </p>
         {/if}
       </section>
@@ -173,14 +172,14 @@
     width: 100%;
     max-width: 900px;
   }
-  .site #site-name {
+  .site :global(#site-name) {
     width: 320px;
   }
-  .site .mono {
+  .site :global(.mono) {
     width: 110px;
     padding: 3px 6px;
   }
-  .site .short {
+  .site :global(.short) {
     width: 60px;
   }
 </style>

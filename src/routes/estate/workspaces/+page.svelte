@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table, Text } from '$lib/kit';
   import { onMount } from 'svelte';
   import { sayCount } from '$core/wording';
   import Dialog from '$lib/components/Dialog.svelte';
@@ -52,13 +53,12 @@
       Each has an estate, a catalogue and a history of changes of its own. One opened from a file for reading
       cannot be changed; a copy of it can.
     </p>
-    <table class="plain">
+    <Table>
       <tbody>
         {#each list as entry (entry.id)}
           <tr data-workspace={entry.id}>
             <td
-              ><input
-                class="field"
+              ><Text
                 value={nameOf(entry)}
                 aria-label="Name of {nameOf(entry)}"
                 onchange={(e) => void rename(entry, e.currentTarget.value)}
@@ -71,32 +71,25 @@
               {entry.readOnly ? 'for reading only' : ''}</td
             >
             <td class="acts">
-              {#if entry.id !== here}<button class="act" onclick={() => switchTo(entry.id)}>Open</button>
+              {#if entry.id !== here}<Button onclick={() => switchTo(entry.id)}>Open</Button>
               {:else}
-                <button class="act" onclick={() => void copyWorkspace(`Copy of ${nameOf(entry)}`)}
-                  >Make a copy and open it</button
+                <Button onclick={() => void copyWorkspace(`Copy of ${nameOf(entry)}`)}
+                  >Make a copy and open it</Button
                 >
-                <button class="act" onclick={takeOutWorkspace}>Take out as a file</button>
+                <Button onclick={takeOutWorkspace}>Take out as a file</Button>
               {/if}
-              {#if entry.id !== FIRST}<button class="act" onclick={() => (removing = entry)}>Remove…</button
-                >{/if}
+              {#if entry.id !== FIRST}<Button onclick={() => (removing = entry)}>Remove…</Button>{/if}
             </td>
           </tr>
         {/each}
       </tbody>
-    </table>
+    </Table>
     <form
       class="row"
       onsubmit={(e) => (e.preventDefault(), void makeEmptyWorkspace(fresh.trim() || 'New workspace'))}
     >
-      <input
-        class="field"
-        bind:value={fresh}
-        placeholder="Name"
-        aria-label="Name of a new workspace"
-        maxlength="200"
-      />
-      <button class="act" type="submit">Make an empty one and open it</button>
+      <Text bind:value={fresh} placeholder="Name" aria-label="Name of a new workspace" maxlength={200} />
+      <Button type="submit">Make an empty one and open it</Button>
     </form>
   </section>
   <Keeping />
@@ -118,8 +111,8 @@
     Its systems, decisions and history of changes are gone then; this cannot be undone. A file of it stays.
   </p>
   <p class="row">
-    <button class="act" onclick={() => void remove()}>Remove it</button>
-    <button class="act" onclick={() => (removing = undefined)}>Keep it</button>
+    <Button onclick={() => void remove()}>Remove it</Button>
+    <Button onclick={() => (removing = undefined)}>Keep it</Button>
   </p>
 </Dialog>
 
@@ -139,9 +132,6 @@
     max-width: 760px;
     margin: 4px 0;
   }
-  table {
-    max-width: 980px;
-  }
   .acts {
     text-align: right;
     white-space: nowrap;
@@ -151,7 +141,7 @@
     gap: 8px;
     margin-top: 12px;
   }
-  td .field {
+  td :global(.field) {
     width: 260px;
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Choice, Text } from '$lib/kit';
   import { factsAsked, kindsOf } from '$core/estate';
   import { RECORD_HEAD } from '$core/exchange';
   import { desk } from '$lib/state/desk.svelte';
@@ -43,14 +44,14 @@
   <div class="no-print bar">
     <h1>Form to fill in by hand</h1>
     <label
-      >for <select class="field" bind:value={chosen}
+      >for <Choice bind:value={chosen}
         ><option value="">any product</option>{#each products as p (p.id)}<option value={p.id}
             >{p.name}</option
-          >{/each}</select
+          >{/each}</Choice
       ></label
     >
-    <label>machines <input class="field mono" type="number" min="1" max="50" bind:value={copies} /></label>
-    <button class="act" onclick={() => print()}>Print</button>
+    <label>machines <Text class="mono" type="number" min="1" max="50" bind:value={copies} /></label>
+    <Button onclick={() => print()}>Print</Button>
     <a class="act" href="/import">Back</a>
     <p class="soft">
       What is written on it is typed off as it stands, head line and all, under Bring in, Paste. Leave blank
@@ -94,7 +95,7 @@
     align-items: center;
     margin-bottom: 14px;
   }
-  .bar input {
+  .bar :global(input) {
     width: 64px;
   }
   .bar p {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table } from '$lib/kit';
   import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording';
   import type { Day } from '$core/date';
   import { formatCsv } from '$core/exchange';
@@ -78,15 +79,15 @@
         ? `, and ${sayCount(unpriced, 'sum')} nobody has published`
         : ''}.
       {late > 0 ? `${sayCount(late, 'line')} should have been there already.` : ''}
-      <button class="act no-print" onclick={takeOut}>Take out as CSV</button>
-      <button class="act no-print" onclick={() => window.print()}>Print</button>
+      <Button class="no-print" onclick={takeOut}>Take out as CSV</Button>
+      <Button class="no-print" onclick={() => window.print()}>Print</Button>
     </p>
     {#if rights.length === 0 && groups.length === 0 && perhaps.length === 0}
       <p class="soft">The ways chosen ask for nothing to be bought or fetched.</p>
     {/if}
     {#if rights.length > 0}
       <h2>Rights, by edition</h2>
-      <table class="plain">
+      <Table>
         <thead
           ><tr
             ><th>Right</th><th>Leads to</th><th class="num">Needed</th><th class="num">Held</th><th
@@ -114,7 +115,7 @@
             </tr>
           {/each}
         </tbody>
-      </table>
+      </Table>
       <p class="soft">
         Held rights are counted once over the estate, before any are set aside for a site. Units of one
         edition are never used for another.
@@ -133,7 +134,7 @@
 {/if}
 
 {#snippet lines(items: readonly FetchItem[])}
-  <table class="plain">
+  <Table>
     <tbody>
       {#each items as f (f.kind + f.product + f.what)}
         <tr data-fetch={f.kind} data-if-needed={f.ifNeeded}>
@@ -149,7 +150,7 @@
         </tr>
       {/each}
     </tbody>
-  </table>
+  </Table>
 {/snippet}
 
 <style>
@@ -173,7 +174,7 @@
     display: inline-block;
     margin-right: 8px;
   }
-  p .act {
+  p :global(.act) {
     margin-left: 8px;
   }
 </style>

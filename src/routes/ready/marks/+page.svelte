@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Choice, Table } from '$lib/kit';
   import { compareText } from '$core/kit';
   import { FARES, type ReadyCell, type ReadyItem } from '$core/ready';
   import { sayCount, sayItem } from '$core/wording';
@@ -37,9 +38,9 @@
 <div class="scrolled">
   <h1>
     <label
-      >Asked of <select class="field" bind:value={() => product, (id) => (picked = id)}
+      >Asked of <Choice bind:value={() => product, (id) => (picked = id)}
         >{#each products as id (id)}<option value={id}>{desk.namesOfProduct(id).product}</option
-          >{/each}</select
+          >{/each}</Choice
       ></label
     >
   </h1>
@@ -81,7 +82,7 @@
   {/if}
   {#if tallied.length > 0}
     <h2>Companions, counted on the target</h2>
-    <table class="plain tally">
+    <Table class="tally">
       <thead
         ><tr
           ><th></th>{#each FARES as f (f)}<th class="num">{f}</th>{/each}</tr
@@ -96,7 +97,7 @@
           >
         {/each}
       </tbody>
-    </table>
+    </Table>
     <p class="soft">
       Unknown is what the catalogue has never heard of, or does not list for that release: {sayCount(
         tallied.reduce((n, c) => n + (c.tally?.unknown ?? 0), 0),

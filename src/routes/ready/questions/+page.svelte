@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table } from '$lib/kit';
   import type { Question } from '$core/estate';
   import type { ReadyQuestion } from '$core/ready';
   import { sayCount, sayMinutes, sayMoney, sayQuestion } from '$core/wording';
@@ -45,7 +46,7 @@
       By the number of verdicts an answer settles by itself, whatever it is; then by what it may save, where
       something is needed only perhaps.
     </p>
-    <table class="plain">
+    <Table>
       <thead
         ><tr
           ><th class="num">Settles</th><th class="num">Matters to</th><th class="num">May save</th><th
@@ -84,15 +85,14 @@
                   >{/if}{/each}{q.cases.length > 3 ? `and ${q.cases.length - 3} more` : ''}</td
             >
             <td class="acts"
-              >{#if asked.has(aboutOf(q))}<span class="soft">asked</span>{:else}<button
-                  class="act"
-                  onclick={() => ask(q)}>Ask…</button
+              >{#if asked.has(aboutOf(q))}<span class="soft">asked</span>{:else}<Button onclick={() => ask(q)}
+                  >Ask…</Button
                 >{/if}</td
             >
           </tr>
         {/each}
       </tbody>
-    </table>
+    </Table>
   {/if}
 </div>
 <QuestionForm bind:question={asking} />

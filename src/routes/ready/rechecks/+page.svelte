@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Choice, Table, Text } from '$lib/kit';
   import { parseDay } from '$core/date';
   import { compareRecheck, keepItems } from '$core/ready';
   import { sayCount, sayDay, sayItem } from '$core/wording';
@@ -47,16 +48,8 @@
       (picked = '')
     )}
   >
-    <input
-      class="field"
-      bind:value={note}
-      maxlength="2000"
-      placeholder="A note, if you like"
-      aria-label="Note"
-    />
-    <button class="act onward" type="submit" disabled={!ready || !looker.isCurrent}
-      >Keep today’s result</button
-    >
+    <Text bind:value={note} maxlength={2000} placeholder="A note, if you like" aria-label="Note" />
+    <Button kind="onward" type="submit" disabled={!ready || !looker.isCurrent}>Keep today’s result</Button>
     {#if !looker.isCurrent}<span class="soft">Still looking.</span>{/if}
   </form>
   {#if !kept}
@@ -67,19 +60,19 @@
   {:else}
     <p class="row">
       <label
-        >Against <select class="field" bind:value={() => kept.id, (id) => (picked = id)}
+        >Against <Choice bind:value={() => kept.id, (id) => (picked = id)}
           >{#each [...trials.rechecks].reverse() as r (r.id)}<option value={r.id}
               >{sayDayOf(r.day)}{r.note ? `, ${r.note}` : ''}{r.who ? `, ${r.who}` : ''}</option
-            >{/each}</select
+            >{/each}</Choice
         ></label
       >
-      <button class="act no-print" onclick={() => void trials.dropRecheck(kept)}>Drop that result</button>
+      <Button class="no-print" onclick={() => void trials.dropRecheck(kept)}>Drop that result</Button>
     </p>
     <p class="sum" role="status" data-recheck>
       <b>{count('mended')}</b> mended, <b>{count('still')}</b> still open, <b>{count('worse')}</b> new.
     </p>
     {#if changed.length === 0}<p class="soft">Nothing has changed since.</p>{/if}
-    <table class="plain">
+    <Table>
       <tbody>
         {#each changed as row (row.item)}
           <tr data-rechecked={row.item}
@@ -92,7 +85,7 @@
           >
         {/each}
       </tbody>
-    </table>
+    </Table>
     {#if still.length > 0}
       <details>
         <summary>{sayCount(still.length, 'thing')} still open</summary>
@@ -111,7 +104,7 @@
     align-items: center;
     margin: 10px 0;
   }
-  .row .field:not(select) {
+  .row :global(.field:not(select)) {
     width: 320px;
   }
   .sum {

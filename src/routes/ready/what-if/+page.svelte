@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Text } from '$lib/kit';
   import type { Change, WhatIf } from '$core/estate';
   import type { Tried } from '$core/what-if';
   import { sayChange, sayCount, sayNumber } from '$core/wording';
@@ -75,7 +76,7 @@
         {#each current.changes as change, i (i)}
           <li>
             <span>{sayChange(change, naming)}</span>
-            <button class="act" onclick={() => void remove(current, i)}>Take out</button>
+            <Button onclick={() => void remove(current, i)}>Take out</Button>
           </li>
         {/each}
       </ol>
@@ -101,8 +102,8 @@
       <ul class="plainlist">
         {#each trials.whatIfs as w (w.id)}
           <li>
-            <button class="link" aria-pressed={w.id === current?.id} onclick={() => (selected = w.id)}
-              >{w.name}</button
+            <Button kind="link" aria-pressed={w.id === current?.id} onclick={() => (selected = w.id)}
+              >{w.name}</Button
             >
             <span class="soft">{sayCount(w.changes.length, 'change')}{w.who ? `, ${w.who}` : ''}</span>
           </li>
@@ -111,24 +112,17 @@
     {/if}
     <form class="begin" onsubmit={begin}>
       <label for="what-if-name">A new copy</label>
-      <input
-        id="what-if-name"
-        class="field"
-        bind:value={name}
-        required
-        maxlength="300"
-        placeholder="Its name"
-      />
-      <button class="act" class:onward={!current} type="submit" disabled={name.trim() === ''}>Begin</button>
+      <Text id="what-if-name" bind:value={name} required maxlength={300} placeholder="Its name" />
+      <Button kind={current ? 'plain' : 'onward'} type="submit" disabled={name.trim() === ''}>Begin</Button>
     </form>
     {#if current}
       <div class="ends no-print">
-        <button
-          class="act onward"
+        <Button
+          kind="onward"
           disabled={current.changes.length === 0}
-          onclick={() => void trials.applyWhatIf(current)}>Apply it for good</button
+          onclick={() => void trials.applyWhatIf(current)}>Apply it for good</Button
         >
-        <button class="act" onclick={() => void trials.dropWhatIf(current)}>Drop it</button>
+        <Button onclick={() => void trials.dropWhatIf(current)}>Drop it</Button>
       </div>
     {/if}
   </aside>
@@ -154,7 +148,7 @@
     padding: 2px 0;
     overflow-wrap: anywhere;
   }
-  .changes .act {
+  .changes :global(.act) {
     padding: 0 8px;
     margin-left: 8px;
   }
@@ -176,10 +170,7 @@
     padding: 0;
     margin: 0;
   }
-  .link {
-    overflow-wrap: anywhere;
-  }
-  .link[aria-pressed='true'] {
+  li :global(.link[aria-pressed='true']) {
     font-weight: 650;
     text-decoration: none;
   }

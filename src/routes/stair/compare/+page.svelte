@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Button, Table, Text } from '$lib/kit';
   import { page } from '$app/state';
   import type { Option, Side } from '$core/compare';
   import { formatDay } from '$core/date';
@@ -117,31 +118,30 @@
     </p>
     <div class="chips no-print" role="group" aria-label="Side by side, two to four">
       {#each options as option (JSON.stringify(option))}
-        <button
-          class="act"
+        <Button
           aria-pressed={shown.some((o) => sameOption(o, option))}
           disabled={shown.length <= 2 && shown.some((o) => sameOption(o, option))}
-          onclick={() => toggle(option)}>{say(option)}</button
+          onclick={() => toggle(option)}>{say(option)}</Button
         >
       {/each}
       {#each shown.filter((o) => o.kind === 'wait') as option (JSON.stringify(option))}
-        <button class="act" aria-pressed="true" onclick={() => toggle(option)}>{say(option)}</button>
+        <Button aria-pressed="true" onclick={() => toggle(option)}>{say(option)}</Button>
       {/each}
       <form class="wait" onsubmit={wait}>
         <label
-          >Wait until <input
-            class="field mono"
+          >Wait until <Text
+            class="mono"
             type="date"
             min={formatDay(desk.today + 1)}
             bind:value={waitUntil}
           /></label
-        ><button class="act" type="submit" disabled={waitUntil === ''}>Add</button>
+        ><Button type="submit" disabled={waitUntil === ''}>Add</Button>
       </form>
     </div>
     {#if !sides}
       <p class="soft" role="status">Working out {sayCount(shown.length, 'side')}…</p>
     {:else}
-      <table class="plain compare" aria-label="Side by side">
+      <Table class="compare" aria-label="Side by side">
         <thead>
           <tr
             ><th></th>{#each sides as side (JSON.stringify(side.option))}<th
@@ -159,11 +159,11 @@
             >
           {/each}
         </tbody>
-      </table>
+      </Table>
       {#if same.length > 0}
         <details data-same>
           <summary>{sayCount(same.length, 'row')} the same</summary>
-          <table class="plain compare">
+          <Table class="compare">
             <tbody>
               {#each same as row (row.label)}
                 <tr
@@ -175,7 +175,7 @@
                 >
               {/each}
             </tbody>
-          </table>
+          </Table>
         </details>
       {/if}
     {/if}
@@ -201,7 +201,7 @@
     align-items: center;
     margin: 12px 0;
   }
-  .act[aria-pressed='true'] {
+  .chips :global(.act[aria-pressed='true']) {
     border-color: var(--ink);
     border-width: 2px;
     padding: 3px 9px;
@@ -212,7 +212,7 @@
     align-items: center;
     margin-left: 10px;
   }
-  .wait .field {
+  .wait :global(.field) {
     padding: 2px 6px;
   }
   th[scope='row'] {
@@ -220,13 +220,13 @@
     vertical-align: top;
     border-bottom-color: var(--hair);
   }
-  .compare {
+  :global(.compare) {
     table-layout: fixed;
   }
-  .compare th:first-child {
+  :global(.compare th:first-child) {
     width: 160px;
   }
-  .compare td {
+  :global(.compare td) {
     overflow-wrap: anywhere;
   }
   summary {
