@@ -23,6 +23,7 @@ export const LIST_BUDGET: Budget = { labels: 50_000, comparisons: 20_000_000, cl
 /** One chosen route. */
 export const CHOICE_BUDGET: Budget = { labels: 20_000, comparisons: 10_000_000, clauses: 500_000 };
 
+/** Whether any part of a budget is used up. */
 export const isSpent = (budget: Budget, spent: Spent): boolean =>
   spent.labels >= budget.labels || spent.comparisons > budget.comparisons || spent.clauses > budget.clauses;
 
