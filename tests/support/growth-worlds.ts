@@ -154,6 +154,32 @@ const table = (more: Partial<Given>) => (n: number) => {
   return worldOf([product], [systemOf('one', product)]);
 };
 
+/** A fact of its own to cure at every release, asked for at places by the release and the target; that of the target cannot be cured far enough. */
+const cured =
+  (at: (release: string, target: string) => string) =>
+  (n: number): World => {
+    const ids = Array.from({ length: n }, (_, i) => `f${i}`);
+    const requirements = ids.slice(1).map((f, i): Requirement => ({
+      id: `need${i}`,
+      at: at(`v${i + 1}`, `v${n - 1}`),
+      grade: 'blocks',
+      needs: `${f} at least ${i === n - 2 ? 99 : 4}`,
+      cures: [
+        {
+          id: `cure${i}`,
+          kind: 'purchase',
+          how: 'Fit more.',
+          fact: f,
+          raise: '8',
+          costCents: 100 + i,
+          minutes: 5
+        }
+      ]
+    }));
+    const product = productOf('thing', { releases: n, ahead: n, rights: FREE, requirements });
+    return worldOf([product], [systemOf('one', product, { facts: low(ids) })], ids);
+  };
+
 export const SWEEPS: readonly Sweep[] = [
   {
     name: 'table',
@@ -251,56 +277,14 @@ export const SWEEPS: readonly Sweep[] = [
     title: 'complete tables, a fact of its own to cure at every release, closed at the target',
     sizes: RELEASES,
     uncutUpTo: 25,
-    world: (n) => {
-      const ids = Array.from({ length: n }, (_, i) => `f${i}`);
-      const requirements = ids.slice(1).map((f, i): Requirement => ({
-        id: `need${i}`,
-        at: `v${i + 1}`,
-        grade: 'blocks',
-        needs: `${f} at least ${i === n - 2 ? 99 : 4}`,
-        cures: [
-          {
-            id: `cure${i}`,
-            kind: 'purchase',
-            how: 'Fit more.',
-            fact: f,
-            raise: '8',
-            costCents: 100 + i,
-            minutes: 5
-          }
-        ]
-      }));
-      const product = productOf('thing', { releases: n, ahead: n, rights: FREE, requirements });
-      return worldOf([product], [systemOf('one', product, { facts: low(ids) })], ids);
-    }
+    world: cured((release) => release)
   },
   {
     name: 'needed again',
     title: 'complete tables, what is cured early needed again at the target, which is closed',
     sizes: [4, 6, 8, ...RELEASES],
     uncutUpTo: 10,
-    world: (n) => {
-      const ids = Array.from({ length: n }, (_, i) => `f${i}`);
-      const requirements = ids.slice(1).map((f, i): Requirement => ({
-        id: `need${i}`,
-        at: `v${i + 1}, v${n - 1}`,
-        grade: 'blocks',
-        needs: `${f} at least ${i === n - 2 ? 99 : 4}`,
-        cures: [
-          {
-            id: `cure${i}`,
-            kind: 'purchase',
-            how: 'Fit more.',
-            fact: f,
-            raise: '8',
-            costCents: 100 + i,
-            minutes: 5
-          }
-        ]
-      }));
-      const product = productOf('thing', { releases: n, ahead: n, rights: FREE, requirements });
-      return worldOf([product], [systemOf('one', product, { facts: low(ids) })], ids);
-    }
+    world: cured((release, target) => `${release}, ${target}`)
   },
   {
     name: 'all needed',

@@ -88,9 +88,13 @@ export function recordsUnder(
   now: Records
 ): Records {
   const wanted = new Set(keys);
+  const prefix = KEYS.system('');
+  const ids = new Set(keys.flatMap((key) => (key.startsWith(prefix) ? [key.slice(prefix.length)] : [])));
+  // An edit of one system among a hundred thousand asks for one.
+  const asked = { ...estate, systems: estate.systems.filter((s) => ids.has(s.id)) };
   const isKept = (key: string): boolean =>
-    now.has(key) || key.startsWith(KEYS.system('')) || key.startsWith(KEYS.decision(''));
-  return new Map(recordsOfEstate(estate, catalogue).filter(([key]) => wanted.has(key) && isKept(key)));
+    now.has(key) || key.startsWith(prefix) || key.startsWith(KEYS.decision(''));
+  return new Map(recordsOfEstate(asked, catalogue).filter(([key]) => wanted.has(key) && isKept(key)));
 }
 
 /** The writes that make the stored records those of this workspace, removing what is there now. */
