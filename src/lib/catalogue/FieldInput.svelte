@@ -48,12 +48,18 @@
 </script>
 
 {#if field.kind === 'choice'}
-  <Choice aria-label={field.key} value={text} onchange={(e) => onset(e.currentTarget.value || undefined)}>
+  <Choice
+    class="whole"
+    aria-label={field.key}
+    value={text}
+    onchange={(e) => onset(e.currentTarget.value || undefined)}
+  >
     {#if !field.required}<option value="">not said</option>{/if}
     {#each field.choices as choice (choice)}<option value={choice}>{choice}</option>{/each}
   </Choice>
 {:else if field.kind === 'switch'}
   <Choice
+    class="whole"
     aria-label={field.key}
     value={value === undefined ? '' : String(value)}
     onchange={(e) => onset(e.currentTarget.value === '' ? undefined : e.currentTarget.value === 'true')}
@@ -61,13 +67,18 @@
     <option value="">not said</option><option value="true">yes</option><option value="false">no</option>
   </Choice>
 {:else if field.key === 'source'}
-  <Choice aria-label="source" value={text} onchange={(e) => onset(e.currentTarget.value || undefined)}>
+  <Choice
+    class="whole"
+    aria-label="source"
+    value={text}
+    onchange={(e) => onset(e.currentTarget.value || undefined)}
+  >
     <option value="">the product’s own source</option>
     {#each sources as source (source.id)}<option value={source.id}>{source.title}</option>{/each}
   </Choice>
 {:else if isLong}
   <Area
-    class="mono"
+    class="mono whole"
     rows={Math.min(6, Math.ceil(Math.max(1, text.length) / 38))}
     aria-label={field.key}
     value={text}
@@ -76,7 +87,7 @@
   ></Area>
 {:else}
   <Text
-    class="mono"
+    class="mono whole"
     aria-label={field.key}
     inputmode={field.kind === 'number' ? 'numeric' : undefined}
     value={text}

@@ -59,6 +59,9 @@
 </nav>
 
 <style>
+  .list > :global(.field) {
+    width: 100%;
+  }
   .list {
     border-right: 1px solid var(--line);
     padding: 14px 12px 14px 20px;

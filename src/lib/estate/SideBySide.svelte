@@ -21,7 +21,7 @@
   const dash = (text: string): string => (text === '' ? 'nothing recorded' : text);
 </script>
 
-<Table aria-label="Two systems side by side">
+<Table class="narrow" aria-label="Two systems side by side">
   <thead
     ><tr
       ><th></th>{#each pair as s (s.id)}<th scope="col"

@@ -53,7 +53,7 @@
       Each has an estate, a catalogue and a history of changes of its own. One opened from a file for reading
       cannot be changed; a copy of it can.
     </p>
-    <Table>
+    <Table class="narrow">
       <tbody>
         {#each list as entry (entry.id)}
           <tr data-workspace={entry.id}>
