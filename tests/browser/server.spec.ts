@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process';
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 
@@ -79,35 +79,76 @@ test('others are answered while a plan is made, and a plan ends with who asked f
   expect(took[Math.floor(took.length * 0.9)]).toBeLessThan(1000);
 });
 
-test('a signal ends the server in seconds, whatever it is planning', async () => {
-  const port = 4188;
+const PORT_OF_ITS_OWN = 4188;
+const AT = `http://127.0.0.1:${PORT_OF_ITS_OWN}`;
+const {
+  catalogue,
+  format: _f,
+  version: _v,
+  ...estate
+} = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
+  catalogue: { text: string };
+  format: string;
+  version: number;
+};
+void [_f, _v];
+
+/** A server with limits of its own; `work` is done on it, then it is told to end. Milliseconds it took to. */
+async function onServer(
+  limits: Record<string, string>,
+  work: (server: ChildProcess) => Promise<void>
+): Promise<number> {
   const server = spawn('node', ['scripts/serve.mjs'], {
-    env: { ...process.env, HOST: '127.0.0.1', PORT: String(port) },
+    env: { ...process.env, HOST: '127.0.0.1', PORT: String(PORT_OF_ITS_OWN), ...limits },
     stdio: 'ignore'
   });
-  const at = `http://127.0.0.1:${port}`;
   await expect
     .poll(() =>
-      fetch(at)
-        .then((r) => r.status)
-        .catch(() => 0)
+      fetch(AT).then(
+        (r) => r.status,
+        () => 0
+      )
     )
     .toBe(200);
-  const { catalogue, ...estate } = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
-    catalogue: { text: string };
-    format?: string;
-    version?: number;
-  };
-  delete estate.format;
-  delete estate.version;
-  const planning = fetch(`${at}/api/plan`, {
-    method: 'POST',
-    body: JSON.stringify({ catalogue: catalogue.text, estate, depth: true })
-  }).catch(() => undefined);
-  await new Promise((done) => setTimeout(done, 500));
+  await work(server);
   const before = Date.now();
   server.kill('SIGTERM');
   await new Promise((done) => server.on('exit', done));
-  expect(Date.now() - before).toBeLessThan(8000);
-  await planning;
+  return Date.now() - before;
+}
+
+const askPlan = (signal?: AbortSignal): Promise<Response> =>
+  fetch(`${AT}/api/plan`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ catalogue: catalogue.text, estate, depth: true }),
+    ...(signal && { signal })
+  });
+
+/** Processes that plan for a server. */
+const plannersOf = (server: ChildProcess): string[] =>
+  spawnSync('pgrep', ['-P', String(server.pid)], { encoding: 'utf8' })
+    .stdout.split('\n')
+    .filter(Boolean);
+
+/** Whether a process is there; what has ended and waits to be read does not count. */
+const isThere = (id: string): boolean =>
+  /^State:\s+[^Z]/m.test(spawnSync('cat', [`/proc/${id}/status`], { encoding: 'utf8' }).stdout);
+
+test('a plan ends at its limits of time and memory, with its caller, and with the server', async () => {
+  await onServer({ PLAN_MEGABYTES: '20' }, async () => expect((await askPlan()).status).toBe(413));
+  await onServer({ PLAN_SECONDS: '0.3' }, async () => expect((await askPlan()).status).toBe(503));
+  let planning: string[] = [];
+  const tookToEnd = await onServer({}, async (server) => {
+    const leaves = new AbortController();
+    const left = askPlan(leaves.signal).catch(() => undefined);
+    await expect.poll(() => plannersOf(server).length).toBe(1);
+    leaves.abort();
+    await left;
+    await expect.poll(() => plannersOf(server).length).toBe(0);
+    void askPlan().catch(() => undefined);
+    await expect.poll(() => (planning = plannersOf(server)).length).toBe(1);
+  });
+  expect(tookToEnd).toBeLessThan(8000);
+  await expect.poll(() => planning.filter(isThere)).toEqual([]);
 });

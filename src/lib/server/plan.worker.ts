@@ -1,4 +1,5 @@
+import { worker } from 'workerpool';
 import { answerPlan } from './answer-plan';
 
-/** Entry of the threads that plan; bundled by itself (`npm run build:worker`), one call one request. */
-export default answerPlan;
+/** Entry of the processes that plan; bundled by itself (`npm run build:worker`), one call one request. */
+worker({ answerPlan });

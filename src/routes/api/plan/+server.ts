@@ -1,5 +1,5 @@
 import { refuse, type Answer } from '$lib/server/answer-plan';
-import { planOnThread } from '$lib/server/plan-pool';
+import { planApart } from '$lib/server/plan-pool';
 import type { RequestHandler } from './$types';
 
 const MAX_BODY_BYTES = 32 * 1024 * 1024;
@@ -9,7 +9,7 @@ export const POST: RequestHandler = async ({ request }) => {
   const bytes = await readBody(request);
   if (bytes === undefined) return responseOf(refuse(413, [{ code: 'too-big', detail: '32 MB' }]));
   const today = new Date().toISOString().slice(0, 10);
-  return responseOf(await planOnThread({ bytes, today }, request.signal));
+  return responseOf(await planApart({ bytes, today }, request.signal));
 };
 
 const responseOf = ({ status, type, body }: Answer): Response =>
@@ -25,7 +25,6 @@ async function readBody(request: Request): Promise<Uint8Array | undefined> {
     if (size > MAX_BODY_BYTES) return undefined;
     parts.push(part);
   }
-  // Memory of its own, so that it can be handed over to a thread whole.
   const bytes = new Uint8Array(size);
   let at = 0;
   for (const part of parts) {
