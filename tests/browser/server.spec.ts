@@ -110,9 +110,13 @@ async function onServer(
       )
     )
     .toBe(200);
-  await work(server);
-  const before = Date.now();
-  server.kill('SIGTERM');
+  let before = 0;
+  try {
+    await work(server);
+  } finally {
+    before = Date.now();
+    server.kill('SIGTERM');
+  }
   await new Promise((done) => server.on('exit', done));
   return Date.now() - before;
 }

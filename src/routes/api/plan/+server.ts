@@ -5,11 +5,18 @@ import type { RequestHandler } from './$types';
 const MAX_BODY_BYTES = 32 * 1024 * 1024;
 
 /** Plans what the body holds and forgets it. Answers 400 with issues in their places, 413 where the body is too big. */
-export const POST: RequestHandler = async ({ request }) => {
+export const POST: RequestHandler = async ({ request, platform }) => {
   const bytes = await readBody(request);
   if (bytes === undefined) return responseOf(refuse(413, [{ code: 'too-big', detail: '32 MB' }]));
   const today = new Date().toISOString().slice(0, 10);
-  return responseOf(await planApart({ bytes, today }, request.signal));
+  // The framework's own signal is silent once the body is read; a caller who leaves later closes his connection.
+  const gone = new AbortController();
+  const leave = (): void => gone.abort();
+  const connection = platform?.req.socket;
+  connection?.once('close', leave);
+  const answer = await planApart({ bytes, today }, gone.signal);
+  connection?.off('close', leave);
+  return responseOf(answer);
 };
 
 const responseOf = ({ status, type, body }: Answer): Response =>
