@@ -68,7 +68,7 @@ test('Ready: blockers by what is lost, shortfalls, cures; a demand is waived wit
   const first = page.locator('[data-item]').first();
   await expect(first).toContainText('Quay archive source');
   const memory = page.locator('[data-item="pellow-terminal/requirement/term-memory"]');
-  await memory.locator('summary').click();
+  await memory.locator('.fold-line').click();
   await expect(memory).toContainText('2 GB short: 1 GB of 3 GB');
   await expect(memory.locator('[data-cure-of="term-more-memory"]')).toContainText('opens 8 by itself');
   await expect(memory.locator('[data-ready-cell="stop-16"]')).toHaveAttribute('data-dealt', 'cured');
@@ -78,7 +78,7 @@ test('Ready: blockers by what is lost, shortfalls, cures; a demand is waived wit
   await page.getByLabel('Within a budget').fill('much');
   await expect(page.locator('[data-budget]')).toContainText('That is no amount of money.');
   const panel = page.locator('[data-item="pellow-terminal/requirement/term-panel"]');
-  await panel.locator('summary').click();
+  await panel.locator('.fold-line').click();
   await panel.getByRole('button', { name: 'Waive the demand…' }).first().click();
   await page.getByRole('dialog').getByLabel('Why').fill('nobody looks at it');
   await page.getByRole('button', { name: 'Decide', exact: true }).click();
@@ -196,7 +196,7 @@ test('Ready and Compare stand in nobody’s way', async ({ page }) => {
   test.setTimeout(400_000);
   await openDemo(page);
   await openReady(page);
-  await page.locator('[data-item] summary').first().click();
+  await page.locator('[data-item] .fold-line').first().click();
   for (const path of [
     '',
     '/marks',

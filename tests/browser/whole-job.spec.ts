@@ -90,7 +90,8 @@ test('a workspace taken out and opened again is the same', async ({ page }) => {
   expect(sorted(readFileSync(await download.path(), 'utf8'))).toEqual(
     sorted(readFileSync('demo/saltmarsh.json', 'utf8'))
   );
-  await page.getByRole('button', { name: 'Start over' }).click();
+  await page.goto('/estate/workspaces');
+  await page.getByRole('button', { name: 'Start over…' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Start over' }).click();
   await expect(page.getByRole('heading', { name: 'Nothing is on the desk yet' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();

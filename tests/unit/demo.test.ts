@@ -68,7 +68,7 @@ describe('what the demo must say', () => {
     ).toMatchObject({
       code: 'level',
       seen: [{ kind: 'level', release: '3', patch: 'r2' }],
-      demanded: { kind: 'levels', range: 'from 3/r5' },
+      demanded: { kind: 'levels', range: '3 r5 or later' },
       source: 'gw-table'
     });
   });

@@ -18,6 +18,20 @@ export class Names {
     return this.#product?.releases.find((r) => r.id === id)?.name ?? id;
   }
 
+  /** A range of releases, as written in a catalogue, by their names: `5 d1 or later`. */
+  range(text: string): string {
+    return text
+      .replace(/[^\s,]+/g, (word) => this.#level(word))
+      .replace(/\bfrom ([^,]+)/g, '$1 or later')
+      .replace(/\bup to ([^,]+)/g, '$1 or earlier');
+  }
+
+  #level(word: string): string {
+    const [release = '', patch] = word.split('/');
+    if (!this.isRelease(release)) return word;
+    return patch === undefined ? this.release(release) : this.level({ release, patch });
+  }
+
   patch(release: string, patch: string): string {
     if (patch === BASE_PATCH) return '';
     return (

@@ -19,8 +19,7 @@ import {
   readDay,
   type ServicePhase
 } from '../date';
-import type { FactKind } from '../condition';
-import { needModelOf, type NeedModel } from './need-model';
+import { needModelOf, type Shared, type NeedModel } from './need-model';
 import {
   type EditionChange,
   type Hop,
@@ -111,10 +110,10 @@ export interface RightModel {
 }
 
 /**
- * Builds the model of a checked product; `facts` are the kinds its catalogue declares. Throws on text the schema would
+ * Builds the model of a checked product; `shared` is what its catalogue declares for all. Throws on text the schema would
  * have refused: that is a bug.
  */
-export function modelOf(product: Product, facts?: readonly FactKind[]): ProductModel {
+export function modelOf(product: Product, shared?: Shared): ProductModel {
   const sequence = sequenceOf(product);
   const editions = product.editions?.map((e) => e.id) ?? [ONLY];
   const architectures = product.architectures?.map((a) => a.id) ?? [ONLY];
@@ -137,7 +136,7 @@ export function modelOf(product: Product, facts?: readonly FactKind[]): ProductM
     tableComplete: product.hopTable === 'complete',
     forbidden: forbiddenCells(product, sequence),
     hasStrands: new Set(releases.map((r) => r.strand)).size > 1,
-    needs: needModelOf(product, sequence, facts),
+    needs: needModelOf(product, sequence, shared),
     hopsFromNothing: hops.filter((h) => leadsFromNothing(h, releases, sequence))
   };
 }

@@ -1,8 +1,17 @@
 import { compareText } from '../kit';
-import { type Condition, type FactKind, FactKinds, parseCondition } from '../condition';
+import { type Condition, FactKinds, type NameInCondition, parseCondition } from '../condition';
 import { type DateInterval, parseDateText } from '../date';
 import { foldText, parseRange, type PlaceTable, type Range, type Sequence, tabulateRange } from '../version';
-import type { Caution, Companion, Offer, Pairing, Product, Requirement } from '../catalogue';
+import {
+  type Catalogue,
+  type Caution,
+  type Companion,
+  Names,
+  type Offer,
+  type Pairing,
+  type Product,
+  type Requirement
+} from '../catalogue';
 
 /** A condition that is there but cannot be read: no figure, or stated in two ways. */
 type Demanded = Condition | 'unknown';
@@ -58,8 +67,13 @@ export interface PairingModel {
   readonly fits: readonly { readonly own: PlaceTable; readonly other: Range }[];
 }
 
+/** What a catalogue declares once for all its products. */
+export type Shared = Partial<Pick<Catalogue, 'facts' | 'lists'>>;
+
 /** What a product asks and warns of, with its texts read once. */
 export interface NeedModel {
+  /** Facts, lists and ranges of releases as people know them. */
+  readonly nameOf: NameInCondition;
   readonly kinds: FactKinds;
   readonly demands: readonly DemandModel[];
   /** Cures by requirement, those that replace the machine left out. */
@@ -73,12 +87,17 @@ export interface NeedModel {
   readonly isEmpty: boolean;
 }
 
+const nameInProduct =
+  (kinds: FactKinds, names: Names, lists: Catalogue['lists']): NameInCondition =>
+  (id, kind) =>
+    kind === 'range'
+      ? names.range(id)
+      : ((kind === 'fact' ? kinds.find(id)?.name : lists?.find((l) => l.id === id)?.name) ?? id);
+
 /** Reads what a product asks. Texts the schema would have refused count as unknown. Cost: size of the product. */
-export function needModelOf(
-  product: Product,
-  sequence: Sequence,
-  facts: readonly FactKind[] | undefined
-): NeedModel {
+export function needModelOf(product: Product, sequence: Sequence, shared: Shared = {}): NeedModel {
+  const kinds = new FactKinds(shared.facts);
+  const names = new Names(product);
   const table = (text: string): PlaceTable => tabulateRange(sequence, rangeOf(text));
   const demands = sorted(product.requirements).flatMap((r) => demandsOf(r, table(r.at)));
   const cautions = sorted(product.cautions).map((caution) => ({
@@ -104,7 +123,8 @@ export function needModelOf(
   }));
   const uses = (product.hops ?? []).some((h) => h.uses || h.sets || h.takes);
   return {
-    kinds: new FactKinds(facts),
+    kinds,
+    nameOf: nameInProduct(kinds, names, shared.lists),
     demands,
     cures: curesOf(product),
     cautions,

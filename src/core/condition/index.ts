@@ -18,7 +18,7 @@ export {
 } from './evaluate-condition';
 export type { Evidence, LinkedEvidence, Seen } from './evidence';
 export { type FactKind, FactKinds } from './fact-kind';
-export { formatConditionWith } from './format-condition';
+export { formatConditionWith, type NameInCondition } from './format-condition';
 export {
   figureIn,
   formatFigure,

@@ -135,7 +135,7 @@ export class Planning {
     if (id === undefined) return undefined;
     if (!this.#models.has(id)) {
       const product = this.catalogue.products.find((p) => p.id === id);
-      this.#models.set(id, product && modelMadeOf(product, this.catalogue.facts));
+      this.#models.set(id, product && modelMadeOf(product, this.catalogue));
     }
     return this.#models.get(id);
   }
@@ -242,10 +242,10 @@ function settledOf(
 const MODELS = new WeakMap<Product, ProductModel>();
 
 /** The model of a settled product, made once. */
-function modelMadeOf(product: Product, facts: Catalogue['facts']): ProductModel {
+function modelMadeOf(product: Product, catalogue: Catalogue): ProductModel {
   const known = MODELS.get(product);
   if (known) return known;
-  const made = modelOf(product, facts);
+  const made = modelOf(product, catalogue);
   MODELS.set(product, made);
   return made;
 }

@@ -95,10 +95,10 @@ export type SeenPart =
 export type Demanded =
   /** A rule is known, not what it asks; or it is stated in several ways. */
   | { readonly kind: 'unstated' }
-  /** Levels as the catalogue writes them. */
+  /** Levels by their names. */
   | { readonly kind: 'levels'; readonly range: string }
   | { readonly kind: 'date'; readonly date: DateInterval }
-  /** With the names of the facts it speaks of, by their ids. */
+  /** With the names of what it speaks of - facts, lists, ranges of releases -, by how it is written there. */
   | {
       readonly kind: 'condition';
       readonly condition: Condition;

@@ -1,4 +1,4 @@
-import { type Condition, type Evaluation, formatConditionWith } from '../condition';
+import { type Condition, type Evaluation, formatConditionWith, type NameInCondition } from '../condition';
 import type { Issue } from '../kit';
 import { sayFactSeen } from './seen';
 
@@ -23,10 +23,8 @@ export function describeConditionFault({ code, found, expected }: NonNullable<Is
   }
 }
 
-type NameOf = (fact: string) => string;
-
 /** An evaluation as indented lines, the whole first: each with its truth and what was seen. */
-export function describeEvaluation(evaluation: Evaluation, nameOf: NameOf, depth = 0): string[] {
+export function describeEvaluation(evaluation: Evaluation, nameOf: NameInCondition, depth = 0): string[] {
   const seen = evaluation.seen ? `; seen: ${sayFactSeen(evaluation.seen)}` : '';
   const line = `${'  '.repeat(depth)}${evaluation.truth}: ${headOf(evaluation.condition, nameOf)}${seen}`;
   return [line, ...evaluation.parts.flatMap((p) => describeEvaluation(p, nameOf, depth + 1))];
@@ -38,7 +36,7 @@ const JOINTS: Readonly<Partial<Record<Condition['kind'], string>>> = {
   not: 'not'
 };
 
-const headOf = (condition: Condition, nameOf: NameOf): string =>
+const headOf = (condition: Condition, nameOf: NameInCondition): string =>
   condition.kind === 'linked'
     ? `${condition.members} linked ${condition.link}`
     : (JOINTS[condition.kind] ?? formatConditionWith(condition, nameOf));

@@ -51,3 +51,9 @@ export const shorten = (text: string, most: number): string =>
 /** `1 system`, `14 systems`. */
 export const sayCount = (count: number, one: string, many = `${one}s`): string =>
   `${sayNumber(count)} ${count === 1 ? one : many}`;
+
+/** `111 days left`, `26 days late`, `today`: the one way in which it is said how a day stands to today. */
+export function sayDaysLeft(days: number): string {
+  if (days === 0) return 'today';
+  return days > 0 ? `${sayCount(days, 'day')} left` : `${sayCount(-days, 'day')} late`;
+}

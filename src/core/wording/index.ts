@@ -5,6 +5,7 @@ export {
   monthName,
   sayCount,
   sayDay,
+  sayDaysLeft,
   sayMinutes,
   sayMoney,
   sayNumber,
@@ -12,13 +13,26 @@ export {
   saySpan,
   shorten
 } from './dates';
+export {
+  ALLOW_WORDS,
+  GOAL_PARTS,
+  type GoalPart,
+  MATURITY_WORDS,
+  partsThatDiffer,
+  PHASE_WORDS,
+  type Phrase,
+  RULE_WORDS,
+  sayGoalPart,
+  sayNamedTarget
+} from './goal';
 export { sayWayStep } from './hop';
 export { describeIssue } from './issue';
 export { describeFinding, describeMend } from './lint';
 export {
-  nameFacts,
+  nameInCondition,
   type Naming,
   sayChange,
+  sayConditionText,
   sayEntry,
   sayItem,
   sayLoss,

@@ -113,9 +113,12 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
 const fill = (text: string, detail: Readonly<Record<string, string>>): string =>
   text.replace(/\{(\w+)\}/g, (_, key: string) => detail[key] ?? '');
 
-/** What a finding says, with what it is about put in. */
-export const describeFinding = (finding: LintFinding): string =>
-  fill(SENTENCES[finding.code][0], finding.detail);
+/** What a finding says, with what it is about put in; `nameOf` gives what is named by identifier its name, other text back. */
+export const describeFinding = (finding: LintFinding, nameOf: (id: string) => string = (id) => id): string =>
+  fill(
+    SENTENCES[finding.code][0],
+    Object.fromEntries(Object.entries(finding.detail).map(([key, text]) => [key, nameOf(text)]))
+  );
 
 /** What can be done about it: the name of the mend where there is one to press, else advice. */
 export const describeMend = (finding: LintFinding): string =>

@@ -25,7 +25,10 @@ test('every clause can be asked about in words, and its key read back', () => {
     for (const subject of ['', 'a b']) {
       const key = clauseKey({ code, subject });
       expect(clauseOf(key)).toEqual({ code, subject });
-      const words = sayQuestion({ about: { clause: key } }, new Names(undefined), (id) => `the ${id}`);
+      const words = sayQuestion({ about: { clause: key } }, new Names(undefined), {
+        fact: (id) => `the ${id}`,
+        list: (id) => id
+      });
       expect(words, key).not.toBe(key);
       if (code !== 'space') expect(words.length, key).toBeGreaterThan(10);
     }

@@ -2,6 +2,7 @@ import type { Change } from '../estate';
 import type { Question } from '../plan';
 import type { Loss, ReadyItem, Remedy } from '../ready';
 import { sayCount, sayDay } from './dates';
+import { formatConditionWith, type NameInCondition, parseCondition } from '../condition';
 import { parseDay } from '../date';
 import { type Names, splitEntryPath } from '../catalogue';
 import { clauseOf } from '../route';
@@ -13,6 +14,7 @@ export interface Naming {
   names(product: string): Names;
   system(id: string): string;
   fact(id: string): string;
+  list(id: string): string;
 }
 
 const LOST: Readonly<Record<Loss, string>> = {
@@ -50,7 +52,7 @@ export function sayItem(item: ReadyItem, naming: Naming): string {
       const demanded =
         item.demanded === 'unknown'
           ? 'a figure nobody has stated, or stated two ways'
-          : nameFacts(item.demanded, naming);
+          : sayConditionText(item.demanded, naming, names);
       return `${name === item.id ? '' : `${name}: `}${demanded}${item.kind === 'site demand' ? ' (the site’s own)' : ''}`;
     }
   }
@@ -142,7 +144,7 @@ export function sayEntry(path: string, naming: Naming): string {
       case 'checks':
         return `“${id}”`;
       case 'requirements':
-        return sayDemand(names.demand(id), naming);
+        return sayDemand(names.demand(id), naming, names);
       default:
         return id;
     }
@@ -151,16 +153,12 @@ export function sayEntry(path: string, naming: Naming): string {
 }
 
 /** A demand by its name or what it asks for; one nobody has put a figure to says so. */
-const sayDemand = (demand: string, naming: Pick<Naming, 'fact'>): string =>
-  demand === 'unknown' ? 'a rule nobody has put a figure to' : nameFacts(demand, naming);
+const sayDemand = (demand: string, naming: Said, names: Names): string =>
+  demand === 'unknown' ? 'a rule nobody has put a figure to' : sayConditionText(demand, naming, names);
 
 /** What a question asks for, as the rest of a sentence. */
-export function sayQuestion(
-  { about }: Pick<Question, 'about'>,
-  names: Names,
-  nameOfFact: (id: string) => string
-): string {
-  if ('fact' in about) return nameOfFact(about.fact);
+export function sayQuestion({ about }: Pick<Question, 'about'>, names: Names, naming: Said): string {
+  if ('fact' in about) return naming.fact(about.fact);
   if ('installed' in about) return 'what is installed';
   const { code, subject: id } = clauseOf(about.clause) ?? { code: undefined, subject: about.clause };
   switch (code) {
@@ -168,13 +166,13 @@ export function sayQuestion(
       return `whether it has ${names.companion(id)}, and how that fares`;
     case 'requirement':
     case 'site demand': {
-      const demand = sayDemand(names.demand(id, code === 'site demand'), { fact: nameOfFact });
+      const demand = sayDemand(names.demand(id, code === 'site demand'), naming, names);
       return code === 'site demand' ? `what this site wants: ${demand}` : `what is demanded: ${demand}`;
     }
     case 'caution':
       return `whether it is hit by ${names.caution(id)}`;
     case 'cure limit':
-      return `how much ${nameOfFact(names.factOfCure(id) ?? id)} it takes`;
+      return `how much ${naming.fact(names.factOfCure(id) ?? id)} it takes`;
     case 'cure':
       return `whether this helps: ${names.cure(id)}`;
     case 'pairing':
@@ -197,7 +195,7 @@ export function sayQuestion(
       return `whether ${sayCellEnds(id, (r) => names.release(r))} is possible`;
     }
     case 'space':
-      return nameOfFact(id);
+      return naming.fact(id);
     case 'level':
       return `what level ${sayHop(names, id)} starts from`;
     case 'closed':
@@ -223,6 +221,16 @@ export function sayQuestion(
 const sayCellEnds = (ends: string, nameOf: (id: string) => string): string =>
   ends.split(' to ').map(nameOf).join(' to ');
 
-/** A condition's text with the names of facts in the place of their ids. */
-export const nameFacts = (text: string, naming: Pick<Naming, 'fact'>): string =>
-  text.replace(/"[^"]*"|[a-z][\w.-]*\w/g, (word) => (word.startsWith('"') ? word : naming.fact(word)));
+/** A condition's text as people say it: facts, lists and releases by their names. One that cannot be read stays as it is. */
+export function sayConditionText(text: string, naming: Said, names: Names): string {
+  const parsed = parseCondition(text);
+  return 'condition' in parsed ? formatConditionWith(parsed.condition, nameInCondition(naming, names)) : text;
+}
+
+type Said = Pick<Naming, 'fact' | 'list'>;
+
+/** What a condition of a product speaks of, by the names people know. */
+export const nameInCondition =
+  (naming: Said, names: Names): NameInCondition =>
+  (id, kind) =>
+    kind === 'range' ? names.range(id) : naming[kind](id);

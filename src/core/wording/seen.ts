@@ -69,7 +69,7 @@ export function sayDemanded(demanded: Demanded): string {
     case 'date':
       return formatDateText(demanded.date);
     case 'condition':
-      return formatConditionWith(demanded.condition, (fact) => demanded.names[fact] ?? fact);
+      return formatConditionWith(demanded.condition, (id) => demanded.names[id] ?? id);
     case 'figure':
       return `${demanded.fact} ${demanded.figure}`.trim();
     case 'named':

@@ -1,14 +1,16 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
-  import { type Catalogue, editValue, statementsOf } from '$core/catalogue';
+  import { type Catalogue, editValue, type Product, statementsOf } from '$core/catalogue';
+  import { parseDay } from '$core/date';
   import type { LintFinding } from '$core/lint';
-  import { describeFinding, describeMend, sayEntry } from '$core/wording';
+  import { describeFinding, describeMend, sayDay, sayEntry } from '$core/wording';
   import type { Issue } from '$core/kit';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { rule } from '$lib/state/acts';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { entryAt } from './entries';
+  import { EntryNames } from './entry-names';
 
   let { onplace }: { onplace: (path: readonly (string | number)[]) => void } = $props();
 
@@ -32,10 +34,19 @@
 
   const statements = (finding: LintFinding) =>
     statementsOf((entryAt(draft.current, finding.path) as Record<string, unknown> | undefined) ?? {});
+  const productOf = (finding: LintFinding): Product | undefined =>
+    finding.path[0] === 'products' ? draft.current?.products[Number(finding.path[1])] : undefined;
+  /** What a finding names by identifier, by its name. */
+  function nameOf(finding: LintFinding): (id: string) => string {
+    const names = new EntryNames(draft.current, productOf(finding), naming);
+    return (id) => (id.includes('/') ? sayEntry(id, naming) : names.any(id));
+  }
+  const sayText = (iso: string): string => {
+    const day = parseDay(iso);
+    return day === undefined ? iso : sayDay(day);
+  };
   const where = (finding: LintFinding): string => {
-    const product =
-      finding.path[0] === 'products' ? draft.current?.products[Number(finding.path[1])] : undefined;
-    return product?.name ?? 'the whole catalogue';
+    return productOf(finding)?.name ?? 'the whole catalogue';
   };
 </script>
 
@@ -50,14 +61,14 @@
         {#each all ? list : list.slice(0, MOST) as finding, i (i)}
           <li data-finding={finding.code}>
             <div>
-              <span>{describeFinding(finding)}</span>
+              <span>{describeFinding(finding, nameOf(finding))}</span>
               <span class="soft">{where(finding)}</span>
             </div>
             <div class="acts">
               {#if finding.code === 'disputed'}
                 {#each statements(finding) as s (s.key)}
                   <Button onclick={() => rule(finding.detail['entry'] ?? '', s.key, '')}
-                    >Let “{s.key}” hold</Button
+                    >Let “{nameOf(finding)(s.key)}” hold</Button
                   >
                 {/each}
               {:else if finding.mend}
@@ -79,7 +90,9 @@
       {#each ruled as d (d.id)}
         <li>
           <span
-            >{'entry' in d.scope ? sayEntry(d.scope.entry, naming) : ''}: <b>{d.holds}</b> holds, since {d.day}</span
+            >{'entry' in d.scope ? sayEntry(d.scope.entry, naming) : ''}:
+            <b>{new EntryNames(draft.current, undefined, naming).any(d.holds ?? '')}</b>
+            holds, since {sayText(d.day)}</span
           >
           <div class="acts">
             <Button onclick={() => rule('entry' in d.scope ? d.scope.entry : '', undefined, '')}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Fold } from '$lib/kit';
   import { sayCount, sayDay } from '$core/wording';
   import type { Brief, PlanChange } from '$core/plan';
   import { Names } from '$core/catalogue';
@@ -78,12 +78,12 @@
     <Button onclick={() => draft.drop()}>Drop all</Button>
   </p>
   {#if draft.past.length > 0}
-    <details>
-      <summary>{sayCount(draft.past.length, 'step')}, the last: {draft.past.at(-1)?.label}</summary>
+    <Fold
+      >{#snippet head()}{sayCount(draft.past.length, 'step')}, the last: {draft.past.at(-1)?.label}{/snippet}
       <ol>
         {#each draft.past as step, i (i)}<li>{step.label}</li>{/each}
       </ol>
-    </details>
+    </Fold>
   {/if}
 </section>
 
@@ -121,12 +121,12 @@
     gap: 8px;
     margin-top: 10px;
   }
-  details {
+  .bar :global(.fold) {
     margin-top: 8px;
     font-size: 12.5px;
     overflow-wrap: anywhere;
   }
-  details ol {
+  .bar ol {
     margin: 4px 0 0 18px;
     list-style: decimal;
   }

@@ -6,6 +6,7 @@
   import { rule } from '$lib/state/acts';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { entryAt, sayField, withValue, withoutEntry, type Entry, type EntryPath } from './entries';
+  import { EntryNames } from './entry-names';
   import FieldsForm from './FieldsForm.svelte';
 
   let { path, one, ongone }: { path: EntryPath; one: string; ongone?: () => void } = $props();
@@ -23,6 +24,10 @@
         ])
       : ''
   );
+  const names = $derived(new EntryNames(draft.current, product, desk.naming));
+  /** The list an entry stands in is the last name on its path. */
+  const list = $derived(path.filter((s) => typeof s === 'string').at(-1) ?? '');
+  const title = $derived(entry ? names.entry(list, entry) : '');
   const statements = $derived(entry && Array.isArray(entry['also']) ? statementsOf(entry) : []);
   const ruling = $derived(
     desk.estate.decisions.find((d) => d.kind === 'rule' && 'entry' in d.scope && d.scope.entry === name)
@@ -34,19 +39,19 @@
       .filter((s) => typeof s === 'string')
       .map(sayField)
       .join(', ');
-    issues = await draft.revise(`${one} ${entry?.id ?? ''}: ${field}`, (c) => withValue(c, at, value));
+    issues = await draft.revise(`${one} ${title}: ${field}`, (c) => withValue(c, at, value));
   }
 
   async function remove(): Promise<void> {
-    const id = entry?.id ?? '';
+    const what = title;
     ongone?.();
-    issues = await draft.revise(`took away ${one} ${id}`, (c) => withoutEntry(c, path));
+    issues = await draft.revise(`took away ${one} ${what}`, (c) => withoutEntry(c, path));
   }
 </script>
 
 {#if entry}
-  <section class="form" data-entry={entry.id} aria-label="{one} {entry.id}">
-    <h3><span class="soft">{one}</span> <span class="mono">{entry.id ?? ''}</span></h3>
+  <section class="form" data-entry={entry.id} aria-label="{one} {title}">
+    <h3><span class="soft">{one}</span> {title}</h3>
     {#if statements.length > 1}
       <div class="stated">
         <p>
@@ -57,7 +62,7 @@
         </p>
         {#each statements as s (s.key)}
           <Button aria-pressed={ruling?.holds === s.key} onclick={() => rule(name, s.key, '')}
-            >{ruling?.holds === s.key ? 'holds: ' : 'let hold: '}{s.key}</Button
+            >{ruling?.holds === s.key ? 'holds: ' : 'let hold: '}{names.any(s.key)}</Button
           >
         {/each}
         {#if ruling}<Button onclick={() => rule(name, undefined, '')}>Take the ruling back</Button>{/if}

@@ -1,20 +1,11 @@
 <script lang="ts">
   import { Button, Table } from '$lib/kit';
-  import { sayMoney } from '$core/wording';
-  import { formatInline } from '$core/exchange';
   import type { Product } from '$core/catalogue';
   import type { Issue } from '$core/kit';
+  import { desk } from '$lib/state/desk.svelte';
+  import { EntryNames } from './entry-names';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
-  import {
-    entryAt,
-    sayBrief,
-    sayElement,
-    sayField,
-    withEntry,
-    type Entry,
-    type EntryList,
-    type EntryPath
-  } from './entries';
+  import { entryAt, sayField, withEntry, type Entry, type EntryList, type EntryPath } from './entries';
 
   let {
     lists,
@@ -39,6 +30,14 @@
     selected?.join('/') === [...base, list.list, i].join('/');
 
   const sayOne = (name: string): string => `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`;
+  /** What is not said by the name. */
+  const columnsOf = (list: EntryList): readonly string[] =>
+    list.columns.filter(
+      (c) =>
+        !['name', 'title'].includes(c) &&
+        !(list.list === 'pairings' && ['kind', 'other'].includes(c)) &&
+        !(list.list === 'places' && c === 'fact')
+    );
   const isWord = (text: string): boolean => /^\S{1,12}$/.test(text);
 
   async function add(list: EntryList): Promise<void> {
@@ -51,20 +50,7 @@
     if (issues.length === 0) onpick(path, list.one);
   }
 
-  /** A value as one short line: list elements by what tells them apart. */
-  function brief(value: unknown, column = ''): string {
-    if (column === 'priceCents' && typeof value === 'number')
-      return sayMoney(value, draft.current?.currency ?? '');
-    if (Array.isArray(value))
-      return value
-        .map((v) =>
-          typeof v === 'object' && v !== null ? sayElement(v as Record<string, unknown>) : String(v)
-        )
-        .join('; ');
-    if (typeof value === 'object' && value !== null) return sayBrief(value as Record<string, unknown>);
-    if (typeof value === 'boolean') return value ? 'yes' : 'no';
-    return formatInline(value);
-  }
+  const names = $derived(new EntryNames(draft.current ?? desk.catalogue, product, desk.naming));
 </script>
 
 {#if issues.length > 0}<p role="alert"><b>Not changed. {sayIssues(issues)}</b></p>{/if}
@@ -81,7 +67,8 @@
         <Table>
           <thead
             ><tr
-              ><th>id</th>{#each list.columns as c (c)}<th>{c === 'priceCents' ? 'price' : sayField(c)}</th
+              ><th>{list.one}</th>{#each columnsOf(list) as c (c)}<th
+                  >{c === 'priceCents' ? 'price' : sayField(c)}</th
                 >{/each}{#if list.list !== 'sources'}<th>source</th>{/if}</tr
             ></thead
           >
@@ -91,18 +78,19 @@
                 <td
                   ><Button
                     kind="bare"
-                    class="open mono"
+                    class="open"
                     data-open="{list.list}/{entry.id}"
-                    onclick={() => onpick([...base, list.list, i], list.one)}>{entry.id}</Button
+                    onclick={() => onpick([...base, list.list, i], list.one)}
+                    >{names.entry(list.list, entry)}</Button
                   >{#if Array.isArray(entry['also'])}<div class="soft">
                       stated in {entry['also'].length + 1} ways
                     </div>{/if}</td
                 >
-                {#each list.columns as c (c)}<td
-                    class:mono={['at', 'needs', 'when', 'from', 'to'].includes(c)}
-                    class:whole={isWord(brief(entry[c], c))}>{brief(entry[c], c)}</td
+                {#each columnsOf(list) as c (c)}<td class:whole={isWord(names.field(c, entry[c]))}
+                    >{names.field(c, entry[c])}</td
                   >{/each}
-                {#if list.list !== 'sources'}<td class="soft">{formatInline(entry['source'])}</td>{/if}
+                {#if list.list !== 'sources'}<td class="soft">{names.field('source', entry['source'])}</td
+                  >{/if}
               </tr>
             {/each}
           </tbody>
@@ -129,7 +117,6 @@
   }
   td :global(.open) {
     font: inherit;
-    font-family: var(--font-mono);
     background: none;
     border: 0;
     padding: 0;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Choice } from '$lib/kit';
+  import { Button, Choice, Fold } from '$lib/kit';
   import {
     entryAt,
     fieldsOf,
@@ -9,10 +9,20 @@
     sayField,
     type EntryPath
   } from './entries';
+  import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
+  import { EntryNames, sayBeside } from './entry-names';
   import FieldInput from './FieldInput.svelte';
 
   let { path, onset }: { path: EntryPath; onset: (path: EntryPath, value: unknown) => void } = $props();
+
+  const names = $derived(
+    new EntryNames(
+      draft.current,
+      path[0] === 'products' ? draft.current?.products[Number(path[1])] : undefined,
+      desk.naming
+    )
+  );
 
   /** Fields asked for and still empty, by the path of their map. */
   let adding = $state.raw<Readonly<Record<string, readonly string[]>>>({});
@@ -50,25 +60,27 @@
       <dd>
         {#if isFieldMapList(at, field.key, value)}
           {#each value as item, i (i)}
-            <details>
-              <summary>{sayBrief(item)}</summary>
+            <Fold
+              >{#snippet head()}{sayBrief(item)}{/snippet}
               {@render form([...inner, i])}
               <Button
                 kind="small"
                 onclick={() => onset(inner, value.length === 1 ? undefined : value.filter((_, j) => j !== i))}
                 >Take away</Button
               >
-            </details>
+            </Fold>
           {/each}
           <Button kind="small" onclick={() => another(inner, value)}>Another</Button>
         {:else if isFieldMap(at, field.key, value)}
-          <details>
-            <summary>{sayBrief(value)}</summary>
+          <Fold
+            >{#snippet head()}{sayBrief(value)}{/snippet}
             {@render form(inner)}
             <Button kind="small" onclick={() => onset(inner, undefined)}>Take away</Button>
-          </details>
+          </Fold>
         {:else}
           <FieldInput {field} {value} sources={draft.current?.sources ?? []} onset={(v) => onset(inner, v)} />
+          {@const beside = sayBeside(field.key, value, names)}
+          {#if beside}<p class="soft beside">{beside}</p>{/if}
         {/if}
       </dd>
     {/each}
@@ -111,23 +123,18 @@
     margin: 0;
     min-width: 0;
   }
-  details {
+  dd :global(.fold) {
     border-bottom: 1px solid var(--hair);
     padding: 3px 0;
     margin-bottom: 2px;
   }
   /* What is opened takes the whole width, under its name. */
-  dd:has(> details[open]) {
+  dd:has(> :global(.fold[data-open])) {
     grid-column: 1 / -1;
   }
-  details[open] {
+  dd :global(.fold[data-open]) {
     border-left: 2px solid var(--line);
     padding-left: 8px;
-  }
-  summary {
-    cursor: pointer;
-    font-size: 13px;
-    overflow-wrap: anywhere;
   }
   dl + :global(.unboxed > .more) {
     width: 100%;

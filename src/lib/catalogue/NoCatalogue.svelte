@@ -28,7 +28,7 @@
       <Button onclick={takeDemoCatalogue}>Take the demo’s catalogue</Button>
     {:else}
       <a class="act" href="/import">Bring in a catalogue file</a>
-      <Button kind="onward" onclick={takeDemoCatalogue}>Take the demo’s catalogue</Button>
+      <Button onclick={takeDemoCatalogue}>Take the demo’s catalogue</Button>
     {/if}
     <Button onclick={onnew}>Write one by hand</Button>
   </p>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Text } from '$lib/kit';
+  import { Button, Search } from '$lib/kit';
   import type { Product } from '$core/catalogue';
   import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -29,7 +29,7 @@
 </script>
 
 <nav class="list no-print" aria-label="Products">
-  <Text data-find type="search" placeholder="Find a product" aria-label="Find a product" bind:value={find} />
+  <Search data-find placeholder="Find a product" aria-label="Find a product" bind:value={find} />
   <ul>
     {#each found as p (p.id)}
       <li>

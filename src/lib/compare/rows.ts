@@ -7,6 +7,7 @@ import {
   sayCost,
   sayCount,
   sayDay,
+  sayDaysLeft,
   sayMinutes,
   sayMoney,
   sayRisks,
@@ -86,7 +87,7 @@ export function rowsOf(sides: readonly Side[], telling: Telling): Row[] {
         : 'none known'
     ),
     row('What missing it costs', (s) => (s.deadline.setBy ? sayCost(s.deadline.setBy, currency) : '')),
-    row('Slack', (s) => (s.slack === undefined ? '' : `${s.slack} days`)),
+    row('Time to start', (s) => (s.slack === undefined ? '' : sayDaysLeft(s.slack))),
     row('Features gained', (s) => s.features.gained.join('\n')),
     row('Features lost', (s) =>
       s.features.lost.map((f) => `${f.name}${f.instead ? `; instead: ${f.instead}` : ''}`).join('\n')

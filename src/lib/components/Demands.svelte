@@ -1,8 +1,9 @@
 <script lang="ts">
+  import { Fold } from '$lib/kit';
   import type { AskedOnWay, RequirementOnWay } from '$core/plan';
   import { formatConditionWith, unknownFactsOf } from '$core/condition';
-  import { kindsOf, nameOfFact, type System } from '$core/estate';
-  import { describeEvaluation, sayCount } from '$core/wording';
+  import type { System } from '$core/estate';
+  import { describeEvaluation, nameInCondition, sayConditionText, sayCount } from '$core/wording';
   import WhereToRead from '$lib/estate/WhereToRead.svelte';
   import { desk } from '$lib/state/desk.svelte';
 
@@ -16,7 +17,7 @@
     system: System;
   } = $props();
 
-  const kinds = $derived(kindsOf(desk.catalogue));
+  const names = $derived(desk.namesOfProduct('is' in system.product ? system.product.is : ''));
   const open = $derived(demands.requirements.filter((r) => r.truth !== 'yes'));
   const hold = $derived(demands.requirements.length - open.length);
   const companions = $derived(demands.companions.filter((c) => c.verdict !== 'works'));
@@ -26,12 +27,12 @@
     if (dealt) return { cured: 'Cured', accepted: 'Accepted', waived: 'Waived', ignored: 'Ignored' }[dealt];
     return truth === 'no' ? 'Fails' : 'Not known';
   };
-  const nameOf = (fact: string): string => nameOfFact(fact, (id) => kinds.find(id)?.name);
+  const nameOf = $derived(nameInCondition(desk.naming, names));
   const demandedOf = ({ requirement, isSite, needs }: RequirementOnWay): string =>
     needs
       ? formatConditionWith(needs.condition, nameOf)
       : isSite
-        ? (requirement.site?.needs ?? '')
+        ? sayConditionText(requirement.site?.needs ?? '', desk.naming, names)
         : 'a figure nobody has stated';
   const MEANS = {
     blocks: 'blocks',
@@ -53,20 +54,18 @@
     <ul>
       {#each open as r (`${r.requirement.id} ${r.isSite}`)}
         <li>
-          <details>
-            <summary
-              ><b>{standing(r)}</b>:
+          <Fold
+            >{#snippet head()}<b>{standing(r)}</b>:
               {demandedOf(r)}
               <span class="soft"
                 >({r.isSite ? 'the site’s own, ' : ''}{MEANS[
                   (r.isSite ? r.requirement.site?.grade : undefined) ?? r.requirement.grade
                 ]})</span
-              ></summary
-            >
+              >{/snippet}
             {#if r.needs}<pre class="mono">{describeEvaluation(r.needs, nameOf).join('\n')}</pre>{/if}
             {#each r.needs ? unknownFactsOf(r.needs) : [] as fact (fact)}
               <div class="find">
-                <b>{nameOf(fact)}</b>
+                <b>{desk.naming.fact(fact)}</b>
                 <WhereToRead {system} {fact} />
               </div>
             {/each}
@@ -74,7 +73,7 @@
                 The site goes by this because {r.requirement.site.because}.
               </p>{/if}
             {#each r.requirement.cures ?? [] as cure (cure.id)}<p>{cure.kind}: {cure.how}</p>{/each}
-          </details>
+          </Fold>
         </li>
       {/each}
       {#each demands.cautions as { caution, truth } (caution.id)}
@@ -104,9 +103,6 @@
     border-top: 1px solid var(--hair);
     overflow-wrap: anywhere;
   }
-  summary {
-    cursor: pointer;
-  }
   pre {
     font-size: 12px;
     white-space: pre-wrap;
@@ -115,7 +111,7 @@
   .find {
     margin: 3px 0 3px 12px;
   }
-  details p {
+  li :global(.fold p) {
     margin-left: 12px;
   }
 </style>

@@ -1,8 +1,9 @@
 <script lang="ts">
+  import { Fold } from '$lib/kit';
   import { calendarDate, type Day } from '$core/date';
   import type { Names, Product } from '$core/catalogue';
   import { type CountedStep, type CureStep, isCounted, type Route, type Step } from '$core/route';
-  import { nameFacts, sayDay, sayMinutes, sayMoney, sayShortDay, sayStep } from '$core/wording';
+  import { sayConditionText, sayDay, sayMinutes, sayMoney, sayShortDay, sayStep } from '$core/wording';
   import { naming } from '$lib/ready/naming';
 
   let {
@@ -38,7 +39,7 @@
     if (isCounted(step)) return sources(step.id);
     if (step.kind === 'cure') {
       const asked = product?.requirements?.find((r) => r.id === step.requirement);
-      const needs = asked ? nameFacts(asked.needs, naming) : step.requirement;
+      const needs = asked ? sayConditionText(asked.needs, naming, names) : step.requirement;
       return `Without it this does not hold: ${needs}. ${sources(step.requirement)}`;
     }
     if (step.kind === 'work')
@@ -118,9 +119,7 @@
               step
             )}.{/if}
         </span>
-        <details class="soft small">
-          <summary>why</summary>{whyOf(step, i)}
-        </details>
+        <Fold class="soft small">{#snippet head()}why{/snippet}{whyOf(step, i)}</Fold>
       </span>
     </li>
   {/each}
@@ -188,10 +187,5 @@
     border: 0;
     border-radius: 50%;
     background: var(--way);
-  }
-  summary {
-    cursor: pointer;
-    width: fit-content;
-    text-decoration: underline dotted;
   }
 </style>

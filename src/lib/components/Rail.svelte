@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Keys } from '$lib/kit';
   import { page } from '$app/state';
   import { sayDay, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -46,7 +46,7 @@
     <Button kind="bare" class="asof" onclick={onasof} title="Plan for another day"
       >as of <b class="mono">{sayDay(desk.today)}</b></Button
     >
-    <Button kind="bare" class="asof" onclick={onkeys}><kbd>?</kbd> keys</Button>
+    <Button kind="bare" class="asof" onclick={onkeys}><Keys keys="?" /> keys</Button>
   </div>
 </header>
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Progress } from '$lib/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
 
@@ -17,16 +17,17 @@
 {#if progress}
   <div class="working no-print" role="status">
     <span>Planning: {progress.done} of {progress.of} cases</span>
-    <progress max={Math.max(1, progress.of)} value={progress.done}></progress>
+    <Progress done={progress.done} of={progress.of} label="Planned" />
     <Button onclick={() => desk.planner.stop()}>Stop</Button>
   </div>
 {:else if looking || looker.waiting}
   <div class="working no-print" role="status">
     <span>{what}</span>
-    {#if looker.progress && !looking}<progress
-        max={Math.max(1, looker.progress.of)}
-        value={looker.progress.done}
-      ></progress>{/if}
+    {#if looker.progress && !looking}<Progress
+        done={looker.progress.done}
+        of={looker.progress.of}
+        label="Looked into"
+      />{/if}
     <Button onclick={() => (looking ? desk.planner.stopLooking() : looker.stop())}>Stop</Button>
   </div>
 {:else if stopped}
@@ -50,21 +51,5 @@
     background: var(--sheet);
     border-top: 1.5px solid var(--ink);
     flex: none;
-  }
-  progress {
-    appearance: none;
-    width: 160px;
-    height: 8px;
-    border: 1px solid var(--ink);
-    background: var(--paper);
-  }
-  progress::-webkit-progress-bar {
-    background: var(--paper);
-  }
-  progress::-webkit-progress-value {
-    background: var(--ink);
-  }
-  progress::-moz-progress-bar {
-    background: var(--ink);
   }
 </style>

@@ -1,12 +1,11 @@
 <script lang="ts">
-  import { Button, Choice, Text } from '$lib/kit';
+  import { Button, Choice, Dialog, Text } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatDay } from '$core/date';
   import { newSystem, type Reading, readInstalled, type System } from '$core/estate';
   import { foldText } from '$core/version';
   import { describeInstalled } from '$core/wording';
-  import Dialog from '$lib/components/Dialog.svelte';
   import { addSystem } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
 

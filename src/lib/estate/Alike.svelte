@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Fold, Long } from '$lib/kit';
   import { activatedOf } from '$core/bind';
   import { decisionsOn, type System } from '$core/estate';
   import type { CasePlan } from '$core/plan';
@@ -27,17 +28,22 @@
         ]
       : []
   );
+
+  /** More than this are listed line by line. */
+  const MANY = 60;
 </script>
 
+{#snippet name(id: string)}<a href="/estate/system?at={encodeURIComponent(id)}"
+    >{desk.systems.get(id)?.name ?? id}</a
+  >{/snippet}
+
 {#if system}
-  <details data-alike>
-    <summary
-      >{plan.systems.length === 1
+  <Fold data-alike
+    >{#snippet head()}{plan.systems.length === 1
         ? 'Alone in its case'
         : `${sayCount(plan.systems.length, 'system')} alike`}{others.length > 0
         ? `; ${sayCount(otherSystems, 'other')} of the situation ${otherSystems === 1 ? 'differs' : 'differ'}`
-        : ''}</summary
-    >
+        : ''}{/snippet}
     <p class="soft">The same in: {desk.describe(plan)}, {same.join(', ')}.</p>
     {#each others as other (other.id)}
       {@const its = first(other)}
@@ -47,18 +53,17 @@
         >: {its ? findDeviations(its, system, desk.decidedOn).join('; ') : ''}
       </p>
     {/each}
-    <p class="names soft">
-      {#each plan.systems.slice(0, 60) as id (id)}<a href="/estate/system?at={encodeURIComponent(id)}"
-          >{desk.systems.get(id)?.name ?? id}</a
-        >{/each}{plan.systems.length > 60 ? 'and more' : ''}
-    </p>
-  </details>
+    {#if plan.systems.length > MANY}
+      <Long items={plan.systems} lineHeight={20} height={220} label="Systems alike">
+        {#snippet line(id)}{@render name(id)}{/snippet}
+      </Long>
+    {:else}<p class="names soft">
+        {#each plan.systems as id (id)}{@render name(id)}{/each}
+      </p>{/if}
+  </Fold>
 {/if}
 
 <style>
-  summary {
-    cursor: pointer;
-  }
   p {
     margin: 3px 0;
   }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Area, Button, Choice, Text } from '$lib/kit';
+  import { Area, Button, Choice, Day, Dialog, Field, Fold, Text } from '$lib/kit';
   import { formatDay, parseDay } from '$core/date';
   import {
     type Check,
@@ -12,8 +12,7 @@
     summariseCheck,
     type System
   } from '$core/estate';
-  import { nameFacts, sayCount, sayDay } from '$core/wording';
-  import Dialog from '$lib/components/Dialog.svelte';
+  import { sayConditionText, sayCount, sayDay } from '$core/wording';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { newId } from '$lib/state/ids';
@@ -122,17 +121,17 @@
   </p>{/if}
 {#each checks as check (check.id)}
   {@const sum = summariseCheck(check)}
-  <details data-check={check.tool} open={sum.counts.failure > 0 || sum.missing > 0}>
-    <summary>
-      <b>{check.tool}{check.toolVersion ? ` ${check.toolVersion}` : ''}</b>, {sayDayText(check.day)}:
-      {#if sum.clean}nothing known against it{:else}{sum.counts.failure} failed, {sum.counts.warning} warned, {sum
-          .counts.pass} passed{sum.counts.unknown > 0
-          ? `, ${sum.counts.unknown} not checked`
-          : ''}{/if}{#if sum.missing > 0}. <b
-          >{sayCount(sum.missing, 'item')} announced {sum.missing === 1 ? 'is' : 'are'} not there: is there a second
-          page?</b
-        >{/if}
-    </summary>
+  <Fold data-check={check.tool} open={sum.counts.failure > 0 || sum.missing > 0}
+    >{#snippet head()}<span>
+        <b>{check.tool}{check.toolVersion ? ` ${check.toolVersion}` : ''}</b>, {sayDayText(check.day)}:
+        {#if sum.clean}nothing known against it{:else}{sum.counts.failure} failed, {sum.counts.warning} warned,
+          {sum.counts.pass} passed{sum.counts.unknown > 0
+            ? `, ${sum.counts.unknown} not checked`
+            : ''}{/if}{#if sum.missing > 0}. <b
+            >{sayCount(sum.missing, 'item')} announced {sum.missing === 1 ? 'is' : 'are'} not there: is there a
+            second page?</b
+          >{/if}
+      </span>{/snippet}
     {#if check.attached}<p class="soft">Attached and switched on: {check.attached.join(', ')}</p>{/if}
     <ul>
       {#each check.items.filter((i) => i.result !== 'pass').slice(0, 200) as item, i (i)}
@@ -152,7 +151,8 @@
                   >It is about <Choice onchange={(e) => void place(check, item.what, e.currentTarget.value)}>
                     <option value="" selected disabled>…</option>
                     {#each product?.requirements ?? [] as r (r.id)}<option value={r.id}
-                        >{r.name ?? nameFacts(r.needs, naming)}</option
+                        >{r.name ??
+                          sayConditionText(r.needs, naming, desk.namesOfProduct(product?.id ?? ''))}</option
                       >{/each}
                   </Choice></label
                 >
@@ -163,7 +163,7 @@
       {/each}
     </ul>
     <Button onclick={() => void remove(check)}>Remove this result</Button>
-  </details>
+  </Fold>
 {/each}
 <p><Button onclick={open}>Keep a tool’s result…</Button></p>
 
@@ -172,18 +172,22 @@
   title="“{ruling ?? ''}” is wrong"
 >
   <form class="form" onsubmit={rule}>
-    <label class="wide">Why <Area rows={3} bind:value={reason} required maxlength={2000}></Area></label>
+    <Field label="Why" class="wide"
+      ><Area rows={3} bind:value={reason} required maxlength={2000}></Area></Field
+    >
     <Button type="submit" disabled={reason.trim() === ''}>Rule it wrong</Button>
   </form>
 </Dialog>
 
 <Dialog bind:open={adding} title="Keep a tool’s result for {system.name}">
   <form class="form" onsubmit={keep}>
-    <label>Tool <Text bind:value={tool} required maxlength={300} /></label>
-    <label>Its version <Text bind:value={version} maxlength={300} /></label>
-    <label>Day <Text class="mono" type="date" bind:value={day} /></label>
-    <label>Attached and switched on <Text bind:value={attached} placeholder="plotter, network part" /></label>
-    <label>Items it announced <Text class="mono" inputmode="numeric" bind:value={announced} /></label>
+    <Field label="Tool"><Text bind:value={tool} required maxlength={300} /></Field>
+    <Field label="Its version"><Text bind:value={version} maxlength={300} /></Field>
+    <div class="labelled"><span>Day</span><Day bind:value={day} label="Day" /></div>
+    <Field label="Attached and switched on"
+      ><Text bind:value={attached} placeholder="plotter, network part" /></Field
+    >
+    <Field label="Items it announced"><Text class="mono" inputmode="numeric" bind:value={announced} /></Field>
     <label class="wide"
       >Its items, one a line
       <Area
@@ -206,12 +210,9 @@
   h2 {
     margin: 14px 0 4px;
   }
-  details {
+  :global(.fold[data-check]) {
     padding: 4px 0;
     border-bottom: 1px solid var(--hair);
-  }
-  summary {
-    cursor: pointer;
   }
   ul {
     margin: 4px 0 6px 16px;

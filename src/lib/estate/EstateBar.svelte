@@ -1,41 +1,34 @@
 <script lang="ts">
-  import { Button, Text } from '$lib/kit';
+  import { Button, Search, Tip } from '$lib/kit';
   import { sayCount, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { EstateList } from './estate-list.svelte';
   import FindHelp from './FindHelp.svelte';
-  import StartOver from './StartOver.svelte';
-  import TakeOut from './TakeOut.svelte';
 
   /** Find, what can be done with all of it, and how the estate stands in numbers. */
   let { list, ondown }: { list: EstateList; ondown: () => void } = $props();
 
   let outOpen = $state(false);
-  let overOpen = $state(false);
-  let helpOpen = $state(false);
   const goal = $derived(desk.estate.goals.find((g) => g.team === undefined));
 </script>
 
 <div class="bar no-print">
-  <Text
+  <Search
     class="find"
     data-find
-    type="search"
     placeholder="Find: words, team = ticket, slack < 30"
     aria-label="Find"
     bind:value={list.find}
     onkeydown={(e) => e.key === 'ArrowDown' && (e.preventDefault(), ondown())}
   />
-  <Button onclick={() => (helpOpen = true)} aria-label="How to find">?</Button>
+  <FindHelp />
   <a class="act" href="/import">Bring in</a>
   <Button onclick={() => (outOpen = true)}>Take out</Button>
-  <Button onclick={() => (overOpen = true)}>Start over</Button>
-  <Button
-    aria-pressed={settings.oneLine}
-    onclick={() => settings.set({ oneLine: !settings.oneLine })}
-    title="Rows of one line; with more than 50 rows always">One line</Button
+  <Button aria-pressed={settings.oneLine} onclick={() => settings.set({ oneLine: !settings.oneLine })}
+    >One line</Button
   >
+  <Tip>Rows of one line; with more than 50 situations always.</Tip>
   <p class="sum">
     {sayCount(desk.estate.systems.length - list.retired, 'system')} in {sayCount(
       desk.plan?.situations ?? 0,
@@ -53,9 +46,9 @@
     {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
   </p>
 </div>
-<FindHelp bind:open={helpOpen} />
-<TakeOut bind:open={outOpen} />
-<StartOver bind:open={overOpen} />
+{#if outOpen}{#await import('./TakeOut.svelte') then { default: TakeOut }}
+    <TakeOut bind:open={outOpen} />
+  {/await}{/if}
 
 <style>
   .bar {
@@ -69,7 +62,6 @@
   }
   .bar :global(.find) {
     width: 330px;
-    padding: 7px 11px;
   }
   .sum {
     margin-left: auto;

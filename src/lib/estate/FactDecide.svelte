@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { Button, Text } from '$lib/kit';
+  import { Button, Day, Dialog, Field, Text } from '$lib/kit';
   import { kindsOf, parseFactText, type System } from '$core/estate';
-  import Dialog from '$lib/components/Dialog.svelte';
   import { decideFact } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
 
@@ -36,9 +35,9 @@
 >
   <form class="form" onsubmit={decide}>
     <p class="soft">An assumption counts like a fact, is marked as one, and ends on its day.</p>
-    <label>Value <Text class="mono" bind:value required /></label>
-    <label>Reason <Text bind:value={reason} maxlength={2000} /></label>
-    <label>Until <Text class="mono" type="date" bind:value={until} /></label>
+    <Field label="Value"><Text class="mono" bind:value required /></Field>
+    <Field label="Reason"><Text bind:value={reason} maxlength={2000} /></Field>
+    <div class="labelled"><span>Until</span><Day bind:value={until} label="Until" /></div>
     {#if value.trim() !== '' && !isFit}<p role="alert">That is no value for this fact.</p>{/if}
     <Button type="submit" disabled={!isFit}>Assume it</Button>
   </form>
@@ -51,7 +50,7 @@
     gap: 9px;
     align-items: flex-start;
   }
-  label {
+  form :global(.labelled) {
     display: flex;
     gap: 8px;
     align-items: center;

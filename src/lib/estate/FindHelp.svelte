@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { Table } from '$lib/kit';
-  import Dialog from '$lib/components/Dialog.svelte';
+  import { Button, Pop, Table } from '$lib/kit';
 
-  let { open = $bindable(false) }: { open?: boolean } = $props();
+  /** How words, fields and facts are found; beside the box they are typed into. */
   const EXAMPLES = [
     ['draw ticket', 'both words, anywhere'],
     ['"board room"', 'the words together'],
@@ -16,7 +15,8 @@
   ] as const;
 </script>
 
-<Dialog bind:open title="Finding">
+<Button aria-label="How to find">?</Button>
+<Pop title="How to find">
   <Table>
     <tbody>
       {#each EXAMPLES as [text, means] (text)}<tr><td class="mono">{text}</td><td>{means}</td></tr>{/each}
@@ -26,4 +26,4 @@
     Fields: name, team, site, product, release, patch, edition, architecture, verdict, slack, systems,
     deadline, stage, missing, observed, source, note, or the id of a fact.
   </p>
-</Dialog>
+</Pop>

@@ -1,13 +1,12 @@
 <script lang="ts">
-  import { Area, Button, Text } from '$lib/kit';
+  import { Area, Button, Day, Field, Text } from '$lib/kit';
   import { formatDay } from '$core/date';
   import type { Question } from '$core/estate';
-  import Dialog from '$lib/components/Dialog.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { newId } from '$lib/state/ids';
   import { saveQuestions } from '$lib/state/acts';
 
-  /** A question to be asked, or one already there to be changed. */
+  /** A question to be asked, or one already there to be changed, where it stands. */
   let { question = $bindable() }: { question: Partial<Question> | undefined } = $props();
 
   let text = $state('');
@@ -25,6 +24,12 @@
   });
 
   const owners = $derived([...new Set((desk.estate.questions ?? []).flatMap((q) => q.owner ?? []))].sort());
+
+  /** Whoever asked begins to write. */
+  const enter = (form: HTMLElement): void => {
+    form.querySelector('textarea')?.focus();
+    form.scrollIntoView({ block: 'nearest' });
+  };
 
   async function keep(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -50,37 +55,47 @@
   }
 </script>
 
-<Dialog
-  bind:open={() => question !== undefined, (open) => !open && (question = undefined)}
-  title={question?.id === undefined ? 'Ask' : 'The question'}
->
-  <form class="form" onsubmit={keep}>
-    <label for="q-text">What is to be found out</label>
-    <Area id="q-text" rows={3} bind:value={text} required maxlength={2000}></Area>
-    <label for="q-owner">Who finds out</label>
-    <Text id="q-owner" bind:value={owner} list="q-owners" maxlength={300} />
+{#if question}
+  <form
+    class="form"
+    aria-label={question.id === undefined ? 'Ask' : 'The question'}
+    onsubmit={keep}
+    {@attach enter}
+  >
+    <Field label="What is to be found out" class="wide"
+      ><Area rows={2} bind:value={text} required maxlength={2000}></Area></Field
+    >
+    <Field label="Who finds out"><Text bind:value={owner} list="q-owners" maxlength={300} /></Field>
     <datalist id="q-owners"
       >{#each owners as o (o)}<option value={o}></option>{/each}</datalist
     >
-    <label for="q-due">By</label>
-    <Text id="q-due" class="mono" type="date" bind:value={due} />
-    {#if question?.id !== undefined}
-      <label for="q-answer">Answer</label>
-      <Area id="q-answer" rows={2} bind:value={answer} maxlength={2000}></Area>
+    <div class="labelled"><span>By</span><Day label="By" bind:value={due} /></div>
+    {#if question.id !== undefined}
+      <Field label="Answer" class="wide"><Area rows={2} bind:value={answer} maxlength={2000}></Area></Field>
     {/if}
-    <span></span>
-    <Button type="submit" disabled={text.trim() === ''}>Keep it</Button>
+    <span class="acts">
+      <Button type="submit" disabled={text.trim() === ''}>Keep it</Button>
+      <Button type="button" onclick={() => (question = undefined)}>Leave it</Button>
+    </span>
   </form>
-</Dialog>
+{/if}
 
 <style>
   .form {
-    display: grid;
-    grid-template-columns: max-content 1fr;
-    gap: 8px 12px;
-    align-items: center;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 14px;
+    align-items: flex-start;
+    padding: 10px 12px;
+    background: var(--tint);
+    max-width: 760px;
   }
-  .form :global(button) {
-    justify-self: start;
+  .form :global(.wide),
+  .acts {
+    flex-basis: 100%;
+  }
+  .acts {
+    display: flex;
+    gap: 8px;
   }
 </style>

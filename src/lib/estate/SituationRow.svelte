@@ -1,18 +1,20 @@
 <script lang="ts">
-  import { sayContributor, sayDay } from '$core/wording';
+  import { Badge } from '$lib/kit';
+  import { sayContributor, sayDay, sayDaysLeft } from '$core/wording';
   import Sign from '$lib/components/Sign.svelte';
   import Way from '$lib/components/Way.svelte';
   import { drawWay } from '$lib/stair/way';
   import { desk } from '$lib/state/desk.svelte';
   import { needsOf } from '$lib/state/needs';
   import type { Line } from '$lib/state/rows';
-  import { type EstateList, isLate } from './estate-list.svelte';
+  import { daysLeft, type EstateList } from './estate-list.svelte';
 
   /** One row of the estate: slack, number, what is installed, the way, what it needs first, the deadline. */
   let { list, line, onopen }: { list: EstateList; line: Extract<Line, { kind: 'row' }>; onopen: () => void } =
     $props();
 
   const plan = $derived(line.plan);
+  const left = $derived(daysLeft(plan));
   const names = $derived(desk.namesOf(plan));
   const { setBy } = $derived(plan.deadline);
   const isSelected = $derived(line.index === list.selected);
@@ -34,8 +36,8 @@
   onclick={onopen}
 >
   <span role="gridcell" class="num mono strong" data-cell="slack"
-    >{#if isLate(plan)}<span class="late">{plan.slack ?? 'late'}</span>{:else}{plan.slack ??
-        (plan.verdict === 'here' ? '' : 'none')}{/if}</span
+    >{#if left !== undefined && left < 0}<Badge loud>{sayDaysLeft(left)}</Badge>{:else}{left ??
+        (plan.verdict === 'here' ? '' : 'no date')}{/if}</span
   >
   <span role="gridcell" class="num mono strong">{plan.systems.length}</span>
   <span role="gridcell" class="what"
@@ -77,11 +79,6 @@
   }
   .num {
     text-align: right;
-  }
-  .late {
-    background: var(--ink);
-    color: var(--paper);
-    padding: 1px 6px;
   }
   .what,
   .deadline,

@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Dialog } from '$lib/kit';
   import { sayCount } from '$core/wording';
-  import Dialog from '$lib/components/Dialog.svelte';
   import { startOver } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
   import { takeOutWorkspace } from '$lib/state/take-out';

@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Dialog } from '$lib/kit';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatEstateCsv } from '$core/exchange';
-  import Dialog from '$lib/components/Dialog.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
   import { takeOutWorkspace } from '$lib/state/take-out';

@@ -25,16 +25,37 @@ export function scopeOf({ scope }: Decision): { words: string; href?: string } {
   return { words: name + what, href: `/estate/system?at=${encodeURIComponent(scope.system)}` };
 }
 
-/** What was decided, in words. */
-export function describeDecision(d: Decision): string {
+/** What was decided, as the rest of a sentence that begins with what it is about: `cad-06, processor speed` `is taken to be 3 GHz`. */
+export function sayDecision(d: Decision): string {
   const names = new Names(productOf(d));
-  if (d.target) return `${d.kind}: ${names.target(d.target)}`;
-  if (d.holds !== undefined) return `rule: ${d.holds} holds`;
-  if (d.route) return `take the way by ${d.route.map((s) => sayWayStep(names, s)).join(', then ')}`;
-  if (d.about !== undefined) return `${d.kind}: ${sayEntry(d.about, naming)}`;
-  if (d.value !== undefined) return `assume: ${String(d.value)}`;
-  return d.kind;
+  switch (d.kind) {
+    case 'choose a target':
+      return `goes to ${d.target ? names.target(d.target) : 'another target'}`;
+    case 'choose a route':
+      return `takes the way by ${(d.route ?? []).map((s) => sayWayStep(names, s)).join(', then ')}`;
+    case 'rule':
+      return `goes by what ${sayStatement(d.holds ?? '')} says`;
+    case 'assume':
+      return `is taken to be ${String(d.value)}`;
+    case 'stay':
+      return 'stays on what is installed';
+    case 'ignore':
+      return `is not minded${d.about === undefined ? '' : `: ${sayEntry(d.about, naming)}`}`;
+    default:
+      return `${SETTLED[d.kind] ?? d.kind}${d.about === undefined ? '' : `: ${sayEntry(d.about, naming)}`}`;
+  }
 }
+
+const SETTLED: Readonly<Partial<Record<Decision['kind'], string>>> = {
+  accept: 'takes the warning',
+  waive: 'goes without the demand'
+};
+
+/** Who states something: a source of the catalogue by its title, else the name it is kept under. */
+const sayStatement = (key: string): string => {
+  const title = desk.catalogue?.sources?.find((s) => s.id === key)?.title;
+  return title === undefined ? key : `“${title}”`;
+};
 
 function productOf({ scope }: Decision) {
   if ('situation' in scope) return desk.products.get(scope.situation.split('/')[0] ?? '');

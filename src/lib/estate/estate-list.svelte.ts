@@ -97,8 +97,18 @@ export class EstateList {
   }
 }
 
-export const isLate = ({ latestStart, slack }: CasePlan): boolean =>
-  latestStart === 'none' || (slack ?? 0) < 0;
+/** Whether there is no start any more that ends in time. */
+const isLate = (plan: CasePlan): boolean => (daysLeft(plan) ?? 0) < 0;
+
+/**
+ * Days from today to the latest start; below nought the days it is late. Where no start ends in time: how long after the deadline
+ * the way would end if it began today. Undefined where nothing binds it.
+ */
+export function daysLeft({ latestStart, slack, deadline, goalPlan }: CasePlan): number | undefined {
+  if (latestStart !== 'none') return slack;
+  const due = deadline.setBy?.day ?? 0;
+  return Math.min(-1, due - (goalPlan?.route?.finish.last ?? due));
+}
 
 const systemsIn = (plans: readonly CasePlan[]): number => plans.reduce((sum, p) => sum + p.systems.length, 0);
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Area, Button } from '$lib/kit';
+  import { Area, Button, Drop } from '$lib/kit';
   import { sayNumber } from '$core/wording';
   import { messyUrl, takeDemoCatalogue } from '$lib/state/demo';
   import { desk } from '$lib/state/desk.svelte';
@@ -8,11 +8,9 @@
 
   let { incoming }: { incoming: Incoming } = $props();
 
-  let over = $state(false);
   let pasted = $state('');
   let asked = $state('');
   let fault = $state('');
-  let picker: HTMLInputElement | undefined = $state();
 
   async function useExample(): Promise<void> {
     if (!desk.catalogue) await takeDemoCatalogue();
@@ -33,33 +31,24 @@
   }
 </script>
 
-<svelte:window
-  ondragover={(e) => (e.preventDefault(), (over = true))}
-  ondragleave={() => (over = false)}
-  ondrop={(e) => (e.preventDefault(), (over = false), void incoming.takeFile(e.dataTransfer?.files[0]))}
-/>
-
 <p class="lead">
   A list of machines (CSV, xlsx or JSON), os-release texts, a CycloneDX file, records of the collector, a
   workspace, or a catalogue. What is in the file decides, not its name. Nothing changes until you say so.
 </p>
 <div class="ways">
-  <section class="drop" class:over>
-    <p><b>Drop a file here</b>, or</p>
-    <p class="chips">
-      <Button kind="onward" onclick={() => picker?.click()}>Choose a file</Button>
-      <Button onclick={useExample}>Try the messy example list</Button>
-    </p>
-    <input
-      bind:this={picker}
-      class="visually-hidden"
-      type="file"
-      tabindex="-1"
-      aria-label="File"
-      accept=".csv,.tsv,.txt,.xlsx,.json,.yaml,.yml"
-      onchange={(e) => void incoming.takeFile(e.currentTarget.files?.[0])}
-    />
-  </section>
+  <Drop
+    accept=".csv,.tsv,.txt,.xlsx,.json,.yaml,.yml"
+    label="File"
+    onfile={(file) => void incoming.takeFile(file)}
+  >
+    {#snippet children(choose)}
+      <p><b>Drop a file here</b>, or</p>
+      <p class="chips">
+        <Button kind="onward" onclick={choose}>Choose a file</Button>
+        <Button onclick={useExample}>Try the messy example list</Button>
+      </p>
+    {/snippet}
+  </Drop>
   <section>
     <h2>
       <label for="pasted">Or paste: rows, os-release texts, records, or words off a screen or a mail</label>
@@ -113,7 +102,7 @@
     gap: 24px;
     max-width: 1080px;
   }
-  .drop {
+  .ways :global(.drop) {
     border: 1.5px dashed var(--line);
     padding: 30px 24px;
     display: flex;
@@ -121,7 +110,7 @@
     gap: 10px;
     align-items: flex-start;
   }
-  .drop.over {
+  .ways :global(.drop.over) {
     border-color: var(--ink);
     background: var(--tint);
   }

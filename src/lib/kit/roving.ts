@@ -7,7 +7,7 @@ const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> 
 
 /**
  * Arrow keys move the focus among the parts of an element that carry `data-at`: `ROW` in a list, `ROW,COLUMN` in a grid. A
- * place without a part is passed over; at an edge the focus stays. With Ctrl, Alt or the like the keys are left alone.
+ * place without a part is passed over; at an edge the focus stays. A part that takes no focus hands it to the first button in it. With Ctrl, Alt or the like the keys are left alone.
  * An attachment: `{@attach roving}` on what holds the parts.
  */
 export function roving(node: HTMLElement | SVGElement): () => void {
@@ -15,19 +15,24 @@ export function roving(node: HTMLElement | SVGElement): () => void {
     if (!(event instanceof KeyboardEvent) || event.ctrlKey || event.altKey || event.metaKey) return;
     const step = STEPS[event.key];
     const from = (event.target as Element).closest('[data-at]');
-    if (!step || !from || !node.contains(from) || isEdited(event.target)) return;
+    if (!step || !from || !node.contains(from) || focusOf(from) !== event.target) return;
     const [row = 0, column] = placeOf(from);
     if (column === undefined && step[0] === 0) return;
     event.preventDefault();
-    nextFrom(node, [row, column], step)?.focus();
+    const next = nextFrom(node, [row, column], step);
+    if (next) focusOf(next)?.focus();
   };
   node.addEventListener('keydown', press);
   return () => node.removeEventListener('keydown', press);
 }
 
-/** Arrow keys belong to the text where one is written. */
-const isEdited = (target: EventTarget | null): boolean =>
-  target instanceof Element && target.matches('input, textarea, select');
+type Focusable = HTMLElement | SVGElement;
+
+/** What of a part takes the focus: itself, else the first button, link or field in it. */
+const focusOf = (part: Element): Focusable | null =>
+  (part as Focusable).tabIndex >= 0
+    ? (part as Focusable)
+    : part.querySelector<HTMLElement>('button, a, input, select');
 
 const placeOf = (part: Element): number[] => (part.getAttribute('data-at') ?? '').split(',').map(Number);
 

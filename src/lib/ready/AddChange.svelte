@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Choice, Text } from '$lib/kit';
+  import { Button, Choice, Day, Text } from '$lib/kit';
   import {
     type Change,
     factsOfInterest,
@@ -97,7 +97,7 @@
     >
     {#if !looker.ready}<span class="soft">Still being looked for.</span>{/if}
   {:else if kind === KINDS[2]}
-    <label>it is <Text class="mono" type="date" bind:value={day} aria-label="Day" /></label>
+    <label>it is <Day bind:value={day} label="Day" /></label>
   {:else}
     <label
       >for <Choice bind:value={team} aria-label="Team"

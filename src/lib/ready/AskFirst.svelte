@@ -15,7 +15,7 @@
   <section class="part" data-ask-first>
     <h2>Ask first</h2>
     <p>
-      <b>{sayQuestion(asked, desk.namesOfProduct(asked.product), naming.fact)}</b>{asked.product
+      <b>{sayQuestion(asked, desk.namesOfProduct(asked.product), naming)}</b>{asked.product
         ? `, ${desk.namesOfProduct(asked.product).product}`
         : ''}: {asked.settles > 0
         ? `settles ${sayCount(asked.settles, 'verdict')}`

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Text } from '$lib/kit';
+  import { Chart, Fold, Text } from '$lib/kit';
   import { sayCount, sayMoney, sayNumber } from '$core/wording';
   import type { ReadyState } from './ready-state.svelte';
   import RemedyList from './RemedyList.svelte';
@@ -27,6 +27,17 @@
         : `The best that was found; nothing opens more than ${sayNumber(ready.choice.upperBound)}.`}
     </p>
     <RemedyList remedies={ready.bought} say={(r) => sayMoney(r.costCents, ready.currency)} />
+  {/if}
+  {#if ready.curve.length > 1}
+    <Fold data-curve>
+      {#snippet head()}What each sum opens{/snippet}
+      <Chart
+        label="Systems opened by what is spent"
+        x={{ name: 'spent', say: (cents) => sayMoney(cents, ready.currency).replace(/\.00$/, '') }}
+        y={{ name: 'systems', say: (systems) => sayCount(systems, 'system') }}
+        series={[{ name: 'opened', kind: 'step', points: ready.curve }]}
+      />
+    </Fold>
   {/if}
 </section>
 

@@ -11,8 +11,7 @@
 </script>
 
 <script lang="ts">
-  import { Button, Text } from '$lib/kit';
-  import Dialog from '$lib/components/Dialog.svelte';
+  import { Button, Day, Dialog, Field, Text } from '$lib/kit';
   import { sourceOf } from '$core/what-if';
   import { desk } from '$lib/state/desk.svelte';
   import { trials } from '$lib/state/trials.svelte';
@@ -77,11 +76,11 @@
   <form class="form" onsubmit={decide}>
     <p class="soft">It is kept as a decision, under your name and day, and can be taken back.</p>
     {#if deciding?.assume}
-      <label>Value <Text class="mono" bind:value required /></label>
+      <Field label="Value"><Text class="mono" bind:value required /></Field>
       {#if value.trim() !== '' && !isFit}<p role="alert">That is no value for this fact.</p>{/if}
     {/if}
-    <label>Why <Text bind:value={reason} maxlength={2000} /></label>
-    <label>Until <Text class="mono" type="date" bind:value={until} /></label>
+    <Field label="Why"><Text bind:value={reason} maxlength={2000} /></Field>
+    <div class="labelled"><span>Until</span><Day bind:value={until} label="Until" /></div>
     <p class="row">
       <Button type="submit" disabled={!isFit}>Decide</Button>
       <Button type="button" disabled={!isFit} onclick={tryFirst}>Try it as a what-if</Button>
@@ -96,7 +95,6 @@
     gap: 9px;
     align-items: flex-start;
   }
-  label,
   .row {
     display: flex;
     gap: 8px;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Fold } from '$lib/kit';
   import type { ReadyItem, Remedy } from '$core/ready';
   import { sayCount, sayItem } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -26,39 +27,41 @@
   const dealt = $derived(item.cells.find((c) => c.dealt));
 </script>
 
-<details class="item" data-item={item.key}>
-  <summary data-at={at}>
-    <span class="marks">
-      {#if fails > 0}<span class="tally"><MarkSign mark="fails" />{fails}</span>{/if}
-      {#if unknown > 0}<span class="tally"><MarkSign mark="unknown" />{unknown}</span>{/if}
-      {#if fails + unknown === 0}<span class="tally"
-          ><MarkSign mark={dealt?.mark ?? 'holds'} dealt={dealt?.dealt} /></span
-        >{/if}
-    </span>
-    <span class="words"
-      >{sayItem(item, naming)}
-      <span class="soft">{desk.namesOfProduct(item.product).product}</span></span
-    >
-    <span class="systems mono">{item.open > 0 ? sayCount(item.open, 'system') : 'dealt with'}</span>
-  </summary>
-  <ItemDetails {item} {remedies} {currency} />
-</details>
+<div class="line">
+  <Fold data-item={item.key} data-at={at}
+    >{#snippet head()}
+      <span class="marks">
+        {#if fails > 0}<span class="tally"><MarkSign mark="fails" />{fails} fail{fails === 1 ? 's' : ''}</span
+          >{/if}
+        {#if unknown > 0}<span class="tally"><MarkSign mark="unknown" />{unknown} unknown</span>{/if}
+        {#if fails + unknown === 0}<span class="tally"
+            ><MarkSign mark={dealt?.mark ?? 'holds'} dealt={dealt?.dealt} />{dealt?.dealt ?? 'holds'}</span
+          >{/if}
+      </span>
+      <span class="words"
+        >{sayItem(item, naming)}
+        <span class="soft">{desk.namesOfProduct(item.product).product}</span></span
+      >
+      <span class="systems mono">{item.open > 0 ? sayCount(item.open, 'system') : 'dealt with'}</span>
+    {/snippet}
+    <ItemDetails {item} {remedies} {currency} />
+  </Fold>
+</div>
 
 <style>
-  .item {
+  .line {
     border-bottom: 1px solid var(--hair);
   }
-  summary {
+  .line :global(.fold-line) {
     display: grid;
-    grid-template-columns: 96px minmax(0, 1fr) auto;
+    grid-template-columns: 11px 190px minmax(0, 1fr) auto;
     gap: 10px;
     align-items: baseline;
     padding: 4px 0;
     cursor: pointer;
-    list-style: none;
   }
-  summary:hover,
-  .item[open] > summary {
+  .line :global(.fold-line:hover),
+  .line :global([data-open] .fold-line) {
     background: var(--tint);
   }
   .marks {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Table } from '$lib/kit';
   import type { Brief, PlanChange } from '$core/plan';
-  import { sayCount, sayDay } from '$core/wording';
+  import { sayCount, sayDay, sayDaysLeft } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { naming } from './naming';
 
@@ -18,7 +18,7 @@
       `${release === '' ? '' : `${names.release(release)} `}${brief.verdict}`,
       ...(brief.steps.length > 0 ? [sayCount(brief.steps.length, 'step')] : []),
       brief.deadline === undefined ? 'no deadline' : `by ${sayDay(brief.deadline)}`,
-      ...(brief.slack === undefined ? [] : [`${brief.slack} days of slack`])
+      ...(brief.slack === undefined ? [] : [sayDaysLeft(brief.slack)])
     ].join(', ');
   }
 </script>

@@ -28,6 +28,14 @@ export class ReadyState {
         )
       : []
   );
+  /** Systems opened by what is spent in all, cents: every tread of the climb. */
+  readonly curve = $derived(
+    this.ready
+      ? climbOf(payableOf(this.#list), this.ready.wants, new Set(this.#list.map((r) => r.key))).map(
+          (t): [number, number] => [t.spentCents, t.opened]
+        )
+      : []
+  );
   readonly bought = $derived(
     (this.choice?.chosen ?? [])
       .flatMap((key) => this.remedies.get(key) ?? [])

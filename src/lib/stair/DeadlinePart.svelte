@@ -1,7 +1,8 @@
 <script lang="ts">
   import type { CasePlan } from '$core/plan';
-  import { sayContributor, sayCost, sayDay } from '$core/wording';
+  import { sayContributor, sayCost, sayDay, sayDaysLeft } from '$core/wording';
   import type { Names } from '$core/catalogue';
+  import { daysLeft } from '$lib/estate/estate-list.svelte';
   import { desk } from '$lib/state/desk.svelte';
 
   /** Everything that ends, with what missing it costs and who says so; and the latest safe start. */
@@ -32,9 +33,9 @@
       {/each}
     </ul>
     {#if plan.latestStart === 'none'}<p>
-        No start ends in time any more.
+        No start ends in time any more: {sayDaysLeft(daysLeft(plan) ?? -1)}, begun today.
       </p>{:else if plan.latestStart !== undefined}<p>
-        Latest safe start <b>{sayDay(plan.latestStart)}</b>, {plan.slack ?? 0} days from today.
+        Latest safe start <b>{sayDay(plan.latestStart)}</b>: {sayDaysLeft(plan.slack ?? 0)}.
       </p>{/if}
   </section>
 {/if}

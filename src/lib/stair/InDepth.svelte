@@ -20,12 +20,12 @@
     sameTarget,
     type TargetPlan
   } from '$core/plan';
-  import { isCounted, type NeededFirst, type Opening, type Route, wayOf } from '$core/route';
+  import { isCounted, type NeededFirst, type Opening, type Route } from '$core/route';
   import { findChangeFor } from '$core/what-if';
   import type { Names } from '$core/catalogue';
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
-  import { trials } from '$lib/state/trials.svelte';
+  import { chooseWay } from './choose-way';
   import { tryout } from '$lib/state/tryout.svelte';
 
   /** What there is to say of one target beyond its chosen route: other ways, what opens it, what to find out. */
@@ -73,21 +73,6 @@
     }));
     void tryout.withChanges(`${naming.fact(fact)} is ${value}`, plan, target, changes);
   }
-
-  const chooseWay = (route: Route): Promise<void> =>
-    trials.keep(
-      `Chose a way for ${desk.describe(plan)}`,
-      [
-        {
-          decide: {
-            kind: 'choose a route',
-            scope: { situation: plan.situation },
-            route: wayOf(route)
-          }
-        }
-      ],
-      ''
-    );
 
   /** Media and drivers that must be made before a hop begins, for the way that is taken when it fails. */
   const prepare = (route: Route): string[] =>
@@ -144,7 +129,7 @@
     ].join('; ');
   }
 
-  const nameOf = (question: Question): string => sayQuestion(question, names, naming.fact);
+  const nameOf = (question: Question): string => sayQuestion(question, names, naming);
 
   const nameOfNeed = ({ system, to, product }: NeededFirst): string =>
     `${desk.systems.get(system)?.name ?? system} to ${desk.namesOfProduct(product).release(to.release)}`;
@@ -275,7 +260,8 @@
               if what is unknown turns out well: {route.restsOn
                 .map((r) => describeReason(r))
                 .join('; ')}</span
-            >{:else if isGoal}<Button kind="small" onclick={() => void chooseWay(route)}>Take this way</Button
+            >{:else if isGoal}<Button kind="small" onclick={() => void chooseWay(plan, route)}
+              >Take this way</Button
             >{/if}
         </li>
       {/each}

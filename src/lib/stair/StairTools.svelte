@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Group, Keys, Menu } from '$lib/kit';
   import { sayCount } from '$core/wording';
 
   import { words } from '$lib/state/words.svelte';
@@ -38,27 +38,36 @@
   }
 </script>
 
-<p class="tools no-print">
+<div class="tools no-print">
   <Button aria-pressed={asTable} onclick={() => (asTable = !asTable)}
     >{asTable ? 'As a drawing' : 'As a table'}</Button
   >
-  <a class="act" href={compareHref}>Compare <kbd>c</kbd></a>
+  <a class="act" href={compareHref}>Compare <Keys keys="c" /></a>
   {#if layout && !asTable}
-    <span class="axis" role="group" aria-label="Time">
+    <Group class="axis" aria-label="Time">
       <Button aria-label="Earlier" onclick={() => onbend({ days: -30 })}>←</Button>
       <Button aria-label="Later" onclick={() => onbend({ days: 30 })}>→</Button>
       <Button aria-label="More of it" onclick={() => onbend({ zoom: 0.8 })}>−</Button>
       <Button aria-label="Closer" onclick={() => onbend({ zoom: 1.25 })}>+</Button>
       {#if isBent}<Button onclick={() => onbend(undefined)}>Around the work</Button>{/if}
-    </span>
-    <Button onclick={() => void takeOut('svg')}>SVG</Button>
-    <Button onclick={() => void takeOut('png')}>PNG</Button>
+    </Group>
   {/if}
-  <Button onclick={() => window.print()}>Print</Button>
+  <Menu
+    label="Take out"
+    items={[
+      ...(layout && !asTable
+        ? ([
+            ['Drawing as SVG', () => void takeOut('svg')],
+            ['Picture as PNG', () => void takeOut('png')]
+          ] as const)
+        : []),
+      ['Print', () => window.print()]
+    ]}
+  />
   {#if layout && layout.olderHidden > 0}<span class="soft"
       >{sayCount(layout.olderHidden, 'older release')} not drawn</span
     >{/if}
-</p>
+</div>
 
 <style>
   .tools {
@@ -72,7 +81,7 @@
     padding: 1px 8px;
     font-size: 12.5px;
   }
-  .axis {
+  .tools :global(.axis) {
     display: inline-flex;
     gap: 3px;
     margin: 0 6px;

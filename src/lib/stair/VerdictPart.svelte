@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Fold } from '$lib/kit';
   import type { CasePlan, TargetPlan } from '$core/plan';
   import { describeReason, sayDay, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
   import Ladder from '$lib/components/Ladder.svelte';
@@ -36,11 +36,11 @@
   {sayVerdict(looked)}
 </p>
 {#if inDepth?.notStraight && looked.verdict !== 'straight' && looked.verdict !== 'here' && plan.start}
-  <details class="why" data-not-straight>
-    <summary>Why not straight there?</summary>
+  <Fold class="why" data-not-straight
+    >{#snippet head()}Why not straight there?{/snippet}
     <p>{sayNotStraight(inDepth.notStraight, plan.start, looked.target, names)}.</p>
     {#if 'hop' in inDepth.notStraight}<p class="soft">{stair.sourcesOf(inDepth.notStraight.hop)}</p>{/if}
-  </details>
+  </Fold>
 {/if}
 {#if looked.verdict === 'here' && plan.track}
   <p data-track>
@@ -51,14 +51,14 @@
 {/if}
 {#if isGoal && plan.decidedWay}<DecidedWay way={plan.decidedWay} />{/if}
 {#if looked.verdict === 'closed' || looked.verdict === 'cannot tell'}
-  <details class="why" data-why>
-    <summary>Why?</summary>
+  <Fold class="why" data-why
+    >{#snippet head()}Why?{/snippet}
     <ul class="plainlist">
       {#each looked.reasons as reason, i (i)}<li>
           {describeReason(reason)}. <span class="soft">{stair.sourcesOf(reason.subject)}</span>
         </li>{:else}<li>No published hop leads there.</li>{/each}
     </ul>
-  </details>
+  </Fold>
 {/if}
 {#if isGoal && bestOpen}
   <p>
@@ -97,12 +97,12 @@
   .verdict {
     font-size: 14.5px;
   }
-  .why summary {
+  :global(.why .fold-line) {
     cursor: pointer;
     width: fit-content;
     text-decoration: underline dotted;
   }
-  .why p {
+  :global(.why) p {
     overflow-wrap: anywhere;
   }
 </style>

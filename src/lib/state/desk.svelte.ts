@@ -58,7 +58,8 @@ class Desk {
   readonly naming: Naming = {
     names: (product) => this.namesOfProduct(product),
     system: (id) => this.systems.get(id)?.name ?? id,
-    fact: (id) => nameOfFact(id, (fact) => kindsOf(this.catalogue).find(fact)?.name)
+    fact: (id) => nameOfFact(id, (fact) => kindsOf(this.catalogue).find(fact)?.name),
+    list: (id) => this.catalogue?.lists?.find((l) => l.id === id)?.name ?? id
   };
 
   readonly files = new WorkerClient();

@@ -1,5 +1,5 @@
 import type { Option, Side } from '$core/compare';
-import type { Change, Target } from '$core/estate';
+import type { Change, Goal, Target } from '$core/estate';
 import type { Explored, Plan } from '$core/plan';
 import type { Result } from '$core/kit';
 import type { Ready } from '$core/ready';
@@ -42,6 +42,10 @@ class LookState {
 
   tryOut(changes: readonly Change[]): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
     return this.#call((w) => w.tryStored(desk.planner.lookOrder(), changes));
+  }
+
+  tryGoal(team: string | undefined, goal: Goal): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
+    return this.#call((w) => w.tryGoal(desk.planner.lookOrder(), team, goal));
   }
 
   exploreWith(changes: readonly Change[], system: string, target?: Target): Promise<Explored | undefined> {

@@ -18,6 +18,7 @@ import { formatDay } from '$core/date';
 import {
   type Change,
   type Estate,
+  type Goal,
   kindsOf,
   readAgain,
   type System,
@@ -154,6 +155,11 @@ const api = {
     order: LookOrder,
     changes: readonly Change[]
   ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryOut(order, changes),
+  tryGoal: (
+    order: LookOrder,
+    team: string | undefined,
+    goal: Goal
+  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryGoal(order, team, goal),
   exploreWith: (
     order: LookOrder,
     changes: readonly Change[],

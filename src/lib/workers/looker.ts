@@ -1,5 +1,5 @@
 import { compareOptions, type Option, type Side } from '$core/compare';
-import type { Change, Target } from '$core/estate';
+import type { Change, Goal, Target } from '$core/estate';
 import { type Explored, exploreSystem, type Planning } from '$core/plan';
 import type { Result } from '$core/kit';
 import { gatherReady, type Ready, ReadyCache } from '$core/ready';
@@ -59,6 +59,29 @@ export class Looker {
     const { catalogue, estate, today } = planning;
     const tried = tryChanges({ catalogue, estate, today, before: plan, cache: this.#planner.cache }, changes);
     return { ok: true, value: { changes: tried.changes, reaching: tried.reaching } };
+  }
+
+  /** What another goal of a team - of all that have none of their own, where none is named - would do to the plan. */
+  async tryGoal(
+    order: LookOrder,
+    team: string | undefined,
+    goal: Goal
+  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
+    return this.#with(order, ({ catalogue, estate, today }) => {
+      const goals = [...estate.goals.filter((g) => g.team !== team), goal];
+      const { plan: before } = this.#planner.last ?? {};
+      const { changes, reaching } = tryChanges(
+        {
+          catalogue,
+          estate: { ...estate, goals },
+          today,
+          ...(before ? { before } : {}),
+          cache: this.#planner.cache
+        },
+        []
+      );
+      return { changes, reaching };
+    });
   }
 
   /** One system explored on a copy with changes made. */

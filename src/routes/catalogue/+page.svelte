@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Tabs } from '$lib/kit';
   import { onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -52,37 +52,31 @@
         <h1>
           {place.isWhole ? catalogue?.name || 'The whole catalogue' : (product?.name ?? 'No product yet')}
         </h1>
-        <nav aria-label="Views of the catalogue">
-          {#each VIEWS as [id, name] (id)}
-            <Button
-              kind="bare"
-              class="tab"
-              aria-current={view === id ? 'page' : undefined}
-              onclick={() => place.show(id)}
-              >{name}{#if id === 'amiss' && draft.findings.length > 0}<span class="count"
-                  >{draft.findings.length}</span
-                >{/if}</Button
-            >
-          {/each}
-        </nav>
       </header>
-      {#if draft.busy}<p class="soft busy" role="status">Working it into the text…</p>{/if}
-      {#if place.fault}<p role="alert"><b>Not changed. {place.fault}</b></p>{/if}
-      {#if view === 'text'}
-        <TextView line={place.line} />
-      {:else if view === 'amiss'}
-        <Amiss onplace={(path) => place.goTo(path)} />
-      {:else if view === 'sources'}
-        <p>
-          <Button onclick={() => place.pick([], 'catalogue')}>Name and currency</Button>
-        </p>
-        <EntryLists
-          lists={SHARED}
-          base={[]}
-          selected={place.entry?.path}
-          onpick={(path, one) => place.pick(path, one)}
-        />
-      {:else if product && model}<ProductView {place} {product} {model} />{/if}
+      <Tabs
+        label="Views of the catalogue"
+        tabs={VIEWS.map(([id, name]) => [id, name, id === 'amiss' ? draft.findings.length : 0] as const)}
+        selected={view}
+        onselect={(id) => place.show(id)}
+      >
+        {#if draft.busy}<p class="soft busy" role="status">Working it into the text…</p>{/if}
+        {#if place.fault}<p role="alert"><b>Not changed. {place.fault}</b></p>{/if}
+        {#if view === 'text'}
+          <TextView line={place.line} />
+        {:else if view === 'amiss'}
+          <Amiss onplace={(path) => place.goTo(path)} />
+        {:else if view === 'sources'}
+          <p>
+            <Button onclick={() => place.pick([], 'catalogue')}>Name and currency</Button>
+          </p>
+          <EntryLists
+            lists={SHARED}
+            base={[]}
+            selected={place.entry?.path}
+            onpick={(path, one) => place.pick(path, one)}
+          />
+        {:else if product && model}<ProductView {place} {product} {model} />{/if}
+      </Tabs>
     </article>
     {#if place.hasAside}<CatalogueAside {place} />{/if}
   </div>
@@ -108,34 +102,10 @@
     align-items: baseline;
     justify-content: space-between;
     gap: 4px 24px;
-    border-bottom: 1px solid var(--hair);
-    margin-bottom: 8px;
+    margin-bottom: 4px;
   }
   h1 {
     overflow-wrap: anywhere;
-  }
-  nav {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 14px;
-  }
-  nav :global(.tab) {
-    font: inherit;
-    color: inherit;
-    background: none;
-    border: 0;
-    border-bottom: 3px solid transparent;
-    padding: 3px 1px 4px;
-    cursor: pointer;
-  }
-  nav :global(.tab[aria-current]) {
-    font-weight: 650;
-    border-bottom-color: var(--ink);
-  }
-  .count {
-    color: var(--soft);
-    margin-left: 5px;
-    font-weight: 400;
   }
   /* Only where it takes its time, and without pushing anything. */
   .busy {

@@ -38,7 +38,8 @@
 {:else}
   <EstateBar {list} ondown={() => rows?.focus()} />
   <div class="situation heads soft" aria-hidden="true">
-    <span class="num">Slack, d</span><span class="num">Systems</span><span>Installed</span><span>The way</span
+    <span class="num">Days left</span><span class="num">Systems</span><span>Installed</span><span
+      >The way</span
     ><span>Needs first</span><span>Deadline and what sets it</span>
   </div>
   <div
@@ -84,7 +85,7 @@
 <style>
   :global(.situation) {
     display: grid;
-    grid-template-columns: 60px 64px minmax(180px, 290px) minmax(220px, 1.15fr) minmax(130px, 0.8fr) minmax(
+    grid-template-columns: 112px 58px minmax(180px, 280px) minmax(220px, 1.15fr) minmax(130px, 0.8fr) minmax(
         200px,
         1fr
       );

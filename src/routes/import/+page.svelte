@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Text } from '$lib/kit';
+  import { Button, Steps, Text } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { describeIssue, sayCount } from '$core/wording';
   import MachinesPreview from '$lib/import/MachinesPreview.svelte';
@@ -64,6 +64,7 @@
 
 <div class="page">
   <h1>Bring in</h1>
+  <Steps steps={['give a file or text', 'see what is understood, and take it in']} at={file ? 1 : 0} />
   {#if !file}<WaysIn {incoming} />{/if}
 
   {#if incoming.issues.length > 0}

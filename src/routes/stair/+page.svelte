@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from '$lib/kit';
+  import { Button, Keys } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { onMount } from 'svelte';
@@ -12,6 +12,7 @@
   import ToFindOut from '$lib/estate/ToFindOut.svelte';
   import { single } from '$lib/kit/keys';
   import Decide, { type Deciding } from '$lib/ready/Decide.svelte';
+  import { chooseWay } from '$lib/stair/choose-way';
   import DeadlinePart from '$lib/stair/DeadlinePart.svelte';
   import InDepth from '$lib/stair/InDepth.svelte';
   import OtherTargets from '$lib/stair/OtherTargets.svelte';
@@ -50,13 +51,20 @@
   };
 
   function showWhy(): void {
-    const why = aside?.querySelector<HTMLDetailsElement>('details.why');
-    if (!why) return;
-    why.open = !why.open;
-    why.querySelector('summary')?.focus();
+    const why = aside?.querySelector<HTMLButtonElement>('.why .fold-line');
+    why?.click();
+    why?.focus();
   }
 
-  onMount(() => tinykeys(window, { c: single(() => plan && void goto(compareHref)), w: single(showWhy) }));
+  const goNext = (): void => void (next && goto(`/stair?${stairOf(next.systems)}`));
+
+  onMount(() =>
+    tinykeys(window, {
+      c: single(() => plan && void goto(compareHref)),
+      w: single(showWhy),
+      n: single(goNext)
+    })
+  );
 </script>
 
 {#if desk.isEmpty}
@@ -114,10 +122,21 @@
           <Button kind="onward" onclick={() => pick(looked)}
             >Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</Button
           >
-        {:else if next && next !== stair.planned}
-          <a class="act onward" href="/stair?{stairOf(next.systems)}">On to {desk.describe(next)}</a>
+        {:else if looked?.route && looked.verdict !== 'here'}
+          {#if plan.decidedWay?.stands}<span class="soft" data-taken>This way is taken.</span>
+          {:else}<Button kind="onward" onclick={() => looked.route && void chooseWay(plan, looked.route)}
+              >Take this way</Button
+            >{/if}
+        {:else if looked?.verdict === 'cannot tell'}
+          <a class="act onward" href="/estate/system?{stairOf(plan.systems)}">Find out what is missing</a>
+        {:else if stair.isGoal && stair.bestOpen}
+          <Button kind="onward" onclick={() => pick(stair.bestOpen)}
+            >Aim at {names.target(stair.bestOpen.target)} instead</Button
+          >
         {/if}
-        <a class="act" href="/estate">Estate</a>
+        {#if next && next !== stair.planned}<a class="next" href="/stair?{stairOf(next.systems)}"
+            >next: {desk.describe(next)} <Keys keys="n" /></a
+          >{/if}
       </div>
     </aside>
   </div>
@@ -161,6 +180,12 @@
     background: var(--way);
     padding: 7px 14px;
     min-width: 0;
+  }
+  .next {
+    margin-left: auto;
+    font-size: 12.5px;
+    min-width: 0;
+    overflow-wrap: anywhere;
   }
   .lone {
     padding: 24px;

@@ -1,5 +1,13 @@
 import { idsOfPlace } from '../../compile';
-import { type Condition, type Evaluation, type Evidence, factsIn, unknownFactsOf } from '../../condition';
+import {
+  type Condition,
+  type Evaluation,
+  type Evidence,
+  factsIn,
+  formatConditionWith,
+  type NameInCondition,
+  unknownFactsOf
+} from '../../condition';
 import { evidenceAlong } from '../along';
 import type { AskedStep } from '../step/ask-clauses';
 import type { AskedClause } from '../asked';
@@ -121,14 +129,20 @@ function explainDemand(terms: Terms, move: Move, clause: Extract<AskedClause, { 
   const failing = failingSeen(needs, nameIn(terms));
   const unknown = [...new Set([...unknownFactsOf(needs), ...(when ? unknownFactsOf(when) : [])])];
   const facts = factsIn([demand.needs]);
-  const nameOf = nameIn(terms);
-  const names = Object.fromEntries(facts.map((id) => [id, nameOf(id)]));
+  const names = namesIn(demand.needs, terms.model.needs.nameOf);
   return {
     demanded: { kind: 'condition', condition: demand.needs, names },
     ...(failing.length > 0 ? { seen: failing } : seenOf(terms, move, facts)),
     ...own,
     ...(unknown.length > 0 ? { unknown } : {})
   };
+}
+
+/** The names of what a condition speaks of, by how it is written there. */
+function namesIn(condition: Condition, nameOf: NameInCondition): Readonly<Record<string, string>> {
+  const names: Record<string, string> = {};
+  formatConditionWith(condition, (id, kind) => (names[id] = nameOf(id, kind)));
+  return names;
 }
 
 type NameOf = (fact: string) => string;

@@ -228,7 +228,7 @@ export function reasonOf(
       return {
         ...base,
         ...at,
-        demanded: levelsDemanded(move.hop?.hop.levels ?? move.change?.change.at ?? '')
+        demanded: levelsDemanded(terms, move.hop?.hop.levels ?? move.change?.change.at ?? '')
       };
     case 'every patch':
     case 'newer than target':
@@ -263,8 +263,8 @@ export function reasonOf(
   }
 }
 
-const levelsDemanded = (range: string): Demanded =>
-  range === 'unknown' ? { kind: 'unstated' } : { kind: 'levels', range };
+const levelsDemanded = ({ model }: Terms, range: string): Demanded =>
+  range === 'unknown' ? { kind: 'unstated' } : { kind: 'levels', range: model.needs.nameOf(range, 'range') };
 
 /** From where to where a hop would lead that no list names: releases, and editions where they differ. */
 function cellDemanded({ model }: Terms, { from, to }: Move): Demanded {

@@ -66,10 +66,7 @@ function riskOf(terms: Terms, risk: AskedRisk): Risk {
 function ofLowerGrade({ model }: Terms, { requirement, grade, needs }: DemandModel): Omit<Risk, 'key'> {
   const { name, feature } = requirement;
   const kind = grade === 'loses' || grade === 'degrades' ? grade : 'advises';
-  const wanted =
-    needs === 'unknown'
-      ? undefined
-      : formatConditionWith(needs, (fact) => model.needs.kinds.find(fact)?.name ?? fact);
+  const wanted = needs === 'unknown' ? undefined : formatConditionWith(needs, model.needs.nameOf);
   const lost = model.product.features?.find((f) => f.id === feature)?.name ?? feature;
   const named = name ?? (kind === 'loses' ? (lost ?? wanted) : wanted);
   return { kind, ...(named === undefined ? {} : { name: named }) };

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Table } from '$lib/kit';
+  import { Button, Fold, Table } from '$lib/kit';
   import { parseDay } from '$core/date';
   import { sayCount, sayDay, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
@@ -42,10 +42,10 @@
       <p class="soft">Nothing was brought in from a list here yet. <a href="/import">Bring in</a></p>
     {/if}
     {#each imports as i, n (i.id)}
-      <details open={n === 0} data-import={i.list}>
-        <summary
-          ><b>{i.list}</b>{i.file === i.list ? '' : ` (${i.file})`}, {sayText(i.day)}: {summary(i)}</summary
-        >
+      <Fold open={n === 0} data-import={i.list}
+        >{#snippet head()}<b>{i.list}</b>{i.file === i.list ? '' : ` (${i.file})`}, {sayText(i.day)}: {summary(
+            i
+          )}{/snippet}
         {#if i.changed.length > 0}
           <Table>
             <tbody>
@@ -63,7 +63,7 @@
             <span class="soft">No longer on it:</span>
             {@render names(i.vanished)}
           </p>{/if}
-      </details>
+      </Fold>
     {/each}
   </section>
   <section>
@@ -110,13 +110,10 @@
   h1 {
     font-size: 16px;
   }
-  details {
+  section :global(.fold) {
     padding: 5px 0;
     border-bottom: 1px solid var(--hair);
     overflow-wrap: anywhere;
-  }
-  summary {
-    cursor: pointer;
   }
   .who {
     width: 200px;

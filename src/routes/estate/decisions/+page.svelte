@@ -1,18 +1,22 @@
 <script lang="ts">
-  import { Button, Choice, Table, Text } from '$lib/kit';
+  import { Button, Choice, Search, Table } from '$lib/kit';
   import { compareText } from '$core/kit';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatDay, parseDay } from '$core/date';
   import { type Decision, findPlaces, findUnknowns, type Question, type Unknown } from '$core/estate';
-  import { sayCount, sayDay } from '$core/wording';
+  import { sayCount, sayDay, sayDaysLeft, sayNumber } from '$core/wording';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
-  import { describeDecision, scopeOf } from '$lib/estate/decision-words';
+  import { sayDecision, scopeOf } from '$lib/estate/decision-words';
+  import DecisionLine from '$lib/estate/DecisionLine.svelte';
   import QuestionForm from '$lib/estate/QuestionForm.svelte';
   import { desk } from '$lib/state/desk.svelte';
-  import { removeDecision, saveDecision, saveQuestions } from '$lib/state/acts';
+  import { saveQuestions } from '$lib/state/acts';
 
   const SHOWN = ['everything', 'open questions', 'decisions in force', 'expired or answered'] as const;
   let shown = $state<(typeof SHOWN)[number]>('everything');
+  /** So many are shown at first. */
+  const MOST = 200;
+  let all = $state(false);
   let find = $state('');
   let asking = $state<Partial<Question> | undefined>();
 
@@ -35,7 +39,7 @@
   );
   const decisions = $derived(
     desk.estate.decisions
-      .filter((d) => holds(`${describeDecision(d)} ${scopeOf(d).words} ${d.reason ?? ''} ${d.who ?? ''}`))
+      .filter((d) => holds(`${sayDecision(d)} ${scopeOf(d).words} ${d.reason ?? ''} ${d.who ?? ''}`))
       .sort((a, b) => compareText(b.day, a.day) || compareText(a.id, b.id))
   );
   const inForce = $derived(decisions.filter((d) => !isExpired(d)));
@@ -64,24 +68,6 @@
     return day === undefined ? '' : sayDay(day);
   };
 
-  function setUntil(d: Decision, until: string): void {
-    const { until: _old, ...rest } = d;
-    void _old;
-    void saveDecision(
-      until === '' ? 'A decision holds without an end' : `A decision holds until ${until}`,
-      until === '' ? rest : { ...rest, until }
-    );
-  }
-
-  function setReason(d: Decision, reason: string): void {
-    const { reason: _old, ...rest } = d;
-    void _old;
-    void saveDecision(
-      'Gave a decision its reason',
-      reason.trim() === '' ? rest : { ...rest, reason: reason.trim() }
-    );
-  }
-
   const remove = (q: Question): Promise<void> =>
     saveQuestions(
       'Removed a question',
@@ -91,44 +77,14 @@
 
 <svelte:head><title>Decisions and questions - Orange Stair</title></svelte:head>
 
-{#snippet decisionRow(d: Decision)}
-  {@const scope = scopeOf(d)}
-  <tr data-decision={d.id}>
-    <td><b>{describeDecision(d)}</b></td>
-    <td
-      >{#if scope.href}<a href={scope.href}>{scope.words}</a>{:else}{scope.words}{/if}</td
-    >
-    <td
-      ><Text
-        value={d.reason ?? ''}
-        placeholder="no reason given"
-        aria-label="Reason"
-        onchange={(e) => setReason(d, e.currentTarget.value)}
-      /></td
-    >
-    <td>{d.who ?? 'nobody named'}, {sayText(d.day)}</td>
-    <td
-      ><Text
-        class="mono"
-        type="date"
-        value={d.until ?? ''}
-        aria-label="Until"
-        onchange={(e) => setUntil(d, e.currentTarget.value)}
-      /></td
-    >
-    <td class="acts"><Button onclick={() => void removeDecision(d)}>Take back</Button></td>
-  </tr>
-{/snippet}
-
 {#if desk.isEmpty}
   <EmptyDesk />
 {:else}
   <div class="page">
     <p class="row no-print">
-      <Text
+      <Search
         class="find"
         data-find
-        type="search"
         placeholder="Find a decision or question"
         aria-label="Find a decision or question"
         bind:value={find}
@@ -138,42 +94,42 @@
       >
       <Button onclick={() => (asking = {})}>Ask something…</Button>
     </p>
+    {#if asking && asking.id === undefined}<QuestionForm bind:question={asking} />{/if}
     {#if shown === 'everything' || shown === 'open questions'}
       <section>
         <h1>Open questions</h1>
         {#if open.length === 0}<p class="soft">Nobody has taken on a question that is still open.</p>{/if}
-        <Table>
-          {#if open.length > 0}<thead><tr><th>To find out</th><th>Who</th><th>By</th><th></th></tr></thead
-            >{/if}
-          <tbody>
-            {#each open as q (q.id)}
-              <tr data-question={q.id}>
-                <td>{q.text}</td>
-                <td>{q.owner ?? 'nobody yet'}</td>
-                <td class:late={q.due !== undefined && q.due < today}>{sayText(q.due) || 'no day'}</td>
-                <td class="acts"
-                  ><Button onclick={() => (asking = { ...q })}>Answer or change</Button>
-                  <Button onclick={() => void remove(q)}>Remove</Button></td
+        <ul class="lines">
+          {#each open as q (q.id)}
+            <li data-question={q.id}>
+              {#if asking?.id === q.id}<QuestionForm bind:question={asking} />
+              {:else}
+                <span
+                  >{q.text} <b>{q.owner ?? 'Nobody yet'}</b> finds out{#if q.due !== undefined}{' '} by
+                    <b>{sayText(q.due)}</b>{#if q.due < today}, <b
+                        >{sayDaysLeft((parseDay(q.due) ?? desk.today) - desk.today)}</b
+                      >{/if}{:else}, no day set{/if}.</span
                 >
-              </tr>
-            {/each}
-          </tbody>
-        </Table>
+                <span class="acts"
+                  ><Button kind="small" onclick={() => (asking = { ...q })}>Answer or change</Button>
+                  <Button kind="small" onclick={() => void remove(q)}>Remove</Button></span
+                >
+              {/if}
+            </li>
+          {/each}
+        </ul>
       </section>
     {/if}
     {#if shown === 'everything' || shown === 'decisions in force'}
       <section>
         <h1>Decisions in force</h1>
         {#if inForce.length === 0}<p class="soft">None. Picking a tread on a stair is one.</p>{/if}
-        <Table>
-          {#if inForce.length > 0}<thead
-              ><tr><th>Decided</th><th>Of</th><th>Why</th><th>Who, when</th><th>Until</th><th></th></tr
-              ></thead
-            >{/if}
-          <tbody
-            >{#each inForce as d (d.id)}{@render decisionRow(d)}{/each}</tbody
-          >
-        </Table>
+        <ul class="lines">
+          {#each all ? inForce : inForce.slice(0, MOST) as d (d.id)}<DecisionLine decision={d} />{/each}
+        </ul>
+        {#if inForce.length > MOST && !all}<p>
+            <Button onclick={() => (all = true)}>Show all {sayNumber(inForce.length)}</Button>
+          </p>{/if}
       </section>
     {/if}
     {#if (shown === 'everything' || shown === 'open questions') && loose.length > 0}
@@ -210,17 +166,19 @@
       <section>
         <h1>Expired or answered</h1>
         {#if expired.length > 0}<p class="soft">An expired decision settles nothing any more.</p>{/if}
+        <ul class="lines">
+          {#each expired as d (d.id)}<DecisionLine decision={d} />{/each}
+        </ul>
         <Table>
           <tbody
-            >{#each expired as d (d.id)}{@render decisionRow(d)}{/each}</tbody
-          >
-        </Table>
-        <Table>
-          <tbody
-            >{#each answered as q (q.id)}<tr
+            >{#each answered as q (q.id)}<tr data-question={q.id}
                 ><td>{q.text}</td><td><b>{q.answer ?? ''}</b></td><td class="soft"
                   >{q.owner ?? ''}, {sayText(q.answered)}</td
-                ><td class="acts"><Button onclick={() => (asking = { ...q })}>Change</Button></td></tr
+                ><td class="acts"
+                  >{#if asking?.id === q.id}<QuestionForm bind:question={asking} />{:else}<Button
+                      onclick={() => (asking = { ...q })}>Change</Button
+                    >{/if}</td
+                ></tr
               >{/each}</tbody
           >
         </Table>
@@ -228,7 +186,6 @@
       </section>
     {/if}
   </div>
-  <QuestionForm bind:question={asking} />
 {/if}
 
 <style>
@@ -254,16 +211,19 @@
   td {
     overflow-wrap: anywhere;
   }
-  td :global(.field) {
-    padding: 2px 6px;
-    width: 100%;
-    box-sizing: border-box;
+  .lines {
+    list-style: none;
+    margin: 4px 0 0;
+    padding: 0;
   }
-  td:has(:global(.field[type='date'])) {
-    width: 150px;
-  }
-  td:has(:global(.field:not([type='date']))) {
-    width: 34%;
+  .lines > li {
+    display: flex;
+    gap: 14px;
+    justify-content: space-between;
+    align-items: baseline;
+    padding: 5px 0;
+    border-bottom: 1px solid var(--hair);
+    overflow-wrap: anywhere;
   }
   [data-unknown] td:first-child {
     width: 48%;
@@ -279,8 +239,5 @@
     display: inline-block;
     white-space: nowrap;
     margin-right: 5px;
-  }
-  .late {
-    font-weight: 650;
   }
 </style>

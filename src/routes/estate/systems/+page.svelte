@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Text } from '$lib/kit';
+  import { Button, Search } from '$lib/kit';
   import { compareText } from '$core/kit';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -42,7 +42,6 @@
   let find = $state(page.url.searchParams.get('find') ?? '');
   let refused = $state.raw<readonly Refusal[]>([]);
   let rows = $state.raw<readonly string[]>([]);
-  let helpOpen = $state(false);
   let addOpen = $state(false);
 
   const kind = $derived(SHEETS.find((s) => s.id === page.url.searchParams.get('sheet')) ?? SHEETS[0]);
@@ -107,15 +106,14 @@
   <EmptyDesk />
 {:else}
   <div class="bar no-print">
-    <Text
+    <Search
       class="find"
       data-find
-      type="search"
       placeholder="Find: words, team = ticket, memory < 8 GB"
       aria-label="Find systems"
       bind:value={find}
     />
-    <Button onclick={() => (helpOpen = true)} aria-label="How to find">?</Button>
+    <FindHelp />
     <span class="sheets" role="group" aria-label="Sheet">
       {#each SHEETS as s (s.id)}<a
           class="act"
@@ -169,7 +167,6 @@
     {:else if chosen.length > 2}<span class="soft">{sayCount(chosen.length, 'system')} selected</span>{/if}
   </div>
 {/if}
-<FindHelp bind:open={helpOpen} />
 <AddSystem bind:open={addOpen} />
 
 <style>

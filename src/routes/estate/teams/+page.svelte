@@ -5,7 +5,7 @@
   import { DEFAULT_GOAL, type Goal, type Site } from '$core/estate';
   import { foldText } from '$core/version';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
-  import GoalForm from '$lib/estate/GoalForm.svelte';
+  import GoalSentence from '$lib/estate/GoalSentence.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { saveGoal, saveSite } from '$lib/state/acts';
 
@@ -43,11 +43,12 @@
       .sort((a, b) => compareText(a.name, b.name));
   }
 
-  function ownGoal(team: Team): void {
+  /** The goal of all, as a team's own to be changed. */
+  function newGoal(team: Team): Goal {
     const taken = new Set(goals.map((g) => g.id));
     let id = foldText(team.name).replace(/[^a-z0-9]+/g, '-') || 'team';
     while (taken.has(id)) id = `${id}-2`;
-    void saveGoal(team.name, { ...common, id, team: team.name }, `Gave ${team.name} a goal of its own`);
+    return { ...common, id, team: team.name };
   }
 
   function setMoney(key: 'newMachineCents' | 'replaceShare', text: string): void {
@@ -108,7 +109,12 @@
     </section>
     <section>
       <h1>All teams without a goal of their own</h1>
-      <GoalForm goal={common} products={[]} onsave={(g) => void saveGoal(undefined, g)} />
+      <GoalSentence
+        goal={common}
+        products={[]}
+        isOfTeam={(name) => !teams.some((t) => t.goal && t.name === name)}
+        onsave={(g) => void saveGoal(undefined, g)}
+      />
     </section>
     {#each teams as team (team.name)}
       <section data-team={team.name}>
@@ -123,17 +129,16 @@
             >show them</a
           >
         </h1>
-        {#if team.goal}
-          <GoalForm goal={team.goal} products={team.products} onsave={(g) => void saveGoal(team.name, g)} />
-          <Button onclick={() => void saveGoal(team.name, undefined)}
+        <GoalSentence
+          goal={team.goal ?? newGoal(team)}
+          {common}
+          products={team.products}
+          isOfTeam={(name) => name === team.name}
+          onsave={(g) => void saveGoal(team.name, g)}
+        />
+        {#if team.goal}<Button kind="small" onclick={() => void saveGoal(team.name, undefined)}
             >Follow the goal of all others again</Button
-          >
-        {:else}
-          <p>
-            <span class="soft">Follows the goal of all others.</span>
-            <Button onclick={() => ownGoal(team)}>Give it a goal of its own</Button>
-          </p>
-        {/if}
+          >{/if}
       </section>
     {/each}
   </div>

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { Button, Table, Text } from '$lib/kit';
+  import { Button, Dialog, Table, Text } from '$lib/kit';
   import { onMount } from 'svelte';
   import { sayCount } from '$core/wording';
-  import Dialog from '$lib/components/Dialog.svelte';
   import JoinPanel from '$lib/estate/JoinPanel.svelte';
+  import StartOver from '$lib/estate/StartOver.svelte';
   import Keeping from '$lib/estate/Keeping.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { copyWorkspace, makeEmptyWorkspace, switchTo } from '$lib/state/workspaces';
@@ -18,6 +18,7 @@
   } from '$lib/storage/workspaces';
 
   let list = $state.raw<readonly WorkspaceEntry[]>([]);
+  let overOpen = $state(false);
   let fresh = $state('');
   let removing = $state.raw<WorkspaceEntry | undefined>();
   const here = currentWorkspace();
@@ -94,6 +95,11 @@
   </section>
   <Keeping />
   <section>
+    <h1>Start over</h1>
+    <p class="lead">Everything in this workspace is taken off the desk, after a file of it if you like.</p>
+    <p><Button onclick={() => (overOpen = true)}>Start over…</Button></p>
+  </section>
+  <section>
     <h1>Two people’s work</h1>
     <p class="lead">
       Take in another’s workspace file under <a href="/import">Bring in</a> and join it with this one: what only
@@ -103,6 +109,7 @@
   </section>
 </div>
 
+<StartOver bind:open={overOpen} />
 <Dialog
   bind:open={() => removing !== undefined, (open) => !open && (removing = undefined)}
   title="Remove {removing ? nameOf(removing) : ''} for good?"

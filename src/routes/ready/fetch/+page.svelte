@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Table } from '$lib/kit';
-  import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording';
+  import { sayCount, sayDay, sayDaysLeft, sayMoney, sayNumber } from '$core/wording';
   import type { Day } from '$core/date';
   import { formatCsv } from '$core/exchange';
   import type { FetchItem } from '$core/ready';
@@ -39,7 +39,8 @@
     })
   );
 
-  const sayBy = (day: Day): string => (day < desk.today ? `now; it was ${sayDay(day)}` : sayDay(day));
+  const sayBy = (day: Day): string =>
+    day < desk.today ? `${sayDay(day)}, ${sayDaysLeft(day - desk.today)}` : sayDay(day);
 
   function takeOut(): void {
     const rows = [

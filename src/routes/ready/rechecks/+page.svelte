@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Choice, Table, Text } from '$lib/kit';
+  import { Button, Choice, Fold, Table, Text } from '$lib/kit';
   import { parseDay } from '$core/date';
   import { compareRecheck, keepItems } from '$core/ready';
   import { sayCount, sayDay, sayItem } from '$core/wording';
@@ -87,12 +87,12 @@
       </tbody>
     </Table>
     {#if still.length > 0}
-      <details>
-        <summary>{sayCount(still.length, 'thing')} still open</summary>
+      <Fold
+        >{#snippet head()}{sayCount(still.length, 'thing')} still open{/snippet}
         <ul>
           {#each still as row (row.item)}<li>{say(row.item)}: {systems(row.still)}</li>{/each}
         </ul>
-      </details>
+      </Fold>
     {/if}
   {/if}
 </div>
@@ -119,9 +119,5 @@
   ul {
     padding-left: 18px;
     list-style: disc;
-  }
-  summary {
-    cursor: pointer;
-    margin-top: 10px;
   }
 </style>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Table, Text } from '$lib/kit';
+  import { Button, Day, Fold, Table } from '$lib/kit';
   import { page } from '$app/state';
   import type { Option, Side } from '$core/compare';
   import { formatDay } from '$core/date';
@@ -128,14 +128,10 @@
         <Button aria-pressed="true" onclick={() => toggle(option)}>{say(option)}</Button>
       {/each}
       <form class="wait" onsubmit={wait}>
-        <label
-          >Wait until <Text
-            class="mono"
-            type="date"
-            min={formatDay(desk.today + 1)}
-            bind:value={waitUntil}
-          /></label
-        ><Button type="submit" disabled={waitUntil === ''}>Add</Button>
+        <label>Wait until <Day bind:value={waitUntil} /></label><Button
+          type="submit"
+          disabled={waitUntil === ''}>Add</Button
+        >
       </form>
     </div>
     {#if !sides}
@@ -161,8 +157,8 @@
         </tbody>
       </Table>
       {#if same.length > 0}
-        <details data-same>
-          <summary>{sayCount(same.length, 'row')} the same</summary>
+        <Fold data-same
+          >{#snippet head()}{sayCount(same.length, 'row')} the same{/snippet}
           <Table class="compare">
             <tbody>
               {#each same as row (row.label)}
@@ -176,7 +172,7 @@
               {/each}
             </tbody>
           </Table>
-        </details>
+        </Fold>
       {/if}
     {/if}
   </div>
@@ -228,9 +224,5 @@
   }
   :global(.compare td) {
     overflow-wrap: anywhere;
-  }
-  summary {
-    cursor: pointer;
-    margin: 10px 0;
   }
 </style>

@@ -1,0 +1,111 @@
+import type { Names } from '../catalogue';
+import type { Goal } from '../estate';
+import { sayCount } from './dates';
+
+/** What of a goal is said as one phrase, in the order of the sentence; a product whose target is named has its own. */
+export const GOAL_PARTS = [
+  'rule',
+  'maturities',
+  'settlingDays',
+  'mustKeep',
+  'accepts',
+  'allow',
+  'phase',
+  'passDays',
+  'monthsLeft'
+] as const;
+export type GoalPart = (typeof GOAL_PARTS)[number];
+
+/** A phrase: what leads to it, the words that can be changed, what follows. */
+export interface Phrase {
+  readonly before: string;
+  readonly words: string;
+  readonly after?: string;
+}
+
+export const RULE_WORDS: Readonly<Record<Goal['rule'], string>> = {
+  newest: 'the newest release',
+  'newest with service left': 'the newest release with the months of service wanted still left',
+  'nearest in full service': 'the nearest release in full service'
+};
+
+export const MATURITY_WORDS: Readonly<Record<Goal['maturities'][number], string>> = {
+  general: 'general releases',
+  preview: 'previews',
+  early: 'early releases'
+};
+
+export const PHASE_WORDS: Readonly<Record<Goal['phase'], string>> = {
+  full: 'full service only',
+  security: 'security updates',
+  extension: 'even a paid extension only'
+};
+
+export const ALLOW_WORDS: Readonly<Record<keyof Goal['allow'], string>> = {
+  fresh: 'fresh installs',
+  unsupported: 'unsupported hops',
+  spending: 'spending money',
+  restingOutOfService: 'resting out of service'
+};
+
+const and = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
+
+/** One phrase of a goal's sentence. */
+export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
+  switch (part) {
+    case 'rule':
+      return { before: 'aims at', words: RULE_WORDS[goal.rule] };
+    case 'maturities':
+      return { before: 'counts', words: and(goal.maturities.map((m) => MATURITY_WORDS[m])) };
+    case 'settlingDays':
+      return {
+        before: 'takes a release',
+        words:
+          goal.settlingDays === 0
+            ? 'on the day it is out'
+            : `${sayCount(goal.settlingDays, 'day')} after it is out`
+      };
+    case 'mustKeep':
+      return { before: 'must keep', words: goal.mustKeep ?? 'nothing in particular' };
+    case 'accepts':
+      return { before: 'is content with keeping', words: goal.accepts ?? 'as much as can be' };
+    case 'allow': {
+      const allowed = Object.entries(ALLOW_WORDS).filter(([key]) => goal.allow[key as keyof Goal['allow']]);
+      return {
+        before: 'allows',
+        words: and(allowed.map(([, words]) => words)) || 'nothing out of the ordinary'
+      };
+    }
+    case 'phase':
+      return { before: 'calls in service what has', words: PHASE_WORDS[goal.phase] };
+    case 'passDays':
+      return {
+        before: 'passes through what is out of service',
+        words: goal.passDays === 0 ? 'never' : `for ${sayCount(goal.passDays, 'day')} at most`
+      };
+    case 'monthsLeft':
+      return {
+        before: 'wants',
+        words: goal.monthsLeft ? sayCount(goal.monthsLeft, 'month') : 'no months in particular',
+        after: 'of service left on arrival'
+      };
+  }
+}
+
+/** The phrase of a product whose target is named. */
+export function sayNamedTarget(goal: Goal, product: string, names: Names): Phrase {
+  const named = goal.targets?.find((t) => t.product === product);
+  return {
+    before: `takes ${names.product} to`,
+    words: named
+      ? [names.release(named.release), named.edition === undefined ? '' : names.edition(named.edition)]
+          .filter(Boolean)
+          .join(' ')
+      : 'what the rule says'
+  };
+}
+
+/** Parts of a goal in which it differs from another. */
+export const partsThatDiffer = (goal: Goal, from: Goal): GoalPart[] =>
+  GOAL_PARTS.filter((part) => sayGoalPart(goal, part).words !== sayGoalPart(from, part).words);

@@ -1,0 +1,16 @@
+<script lang="ts">
+  import { Drawer } from 'flowbite-svelte';
+  import type { Snippet } from 'svelte';
+
+  /** A sheet from the right, beside which the page stays in sight; Escape closes it. */
+  let {
+    open = $bindable(false),
+    title,
+    children
+  }: { open?: boolean; title: string; children: Snippet } = $props();
+</script>
+
+<Drawer bind:open placement="right" class="side-sheet" aria-label={title} transitionParams={{ duration: 0 }}>
+  <h3>{title}</h3>
+  {@render children()}
+</Drawer>
