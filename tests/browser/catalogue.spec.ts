@@ -51,7 +51,7 @@ function sheet(): { machines: string; dates: string } {
 async function openCatalogue(page: Page, query: string): Promise<void> {
   await openDemo(page);
   await page.goto(`/catalogue?${query}`);
-  await expect(page.getByRole('navigation', { name: 'Views of the catalogue' })).toBeVisible();
+  await expect(page.getByRole('tablist', { name: 'Views of the catalogue' })).toBeVisible();
 }
 
 /** The desk shown as of a day, so that no clock decides. */
@@ -202,7 +202,7 @@ test('a new release is made after the likeness of the last, and dated on the cal
   await expect(page.locator('[data-release="11"]')).toContainText('end not known');
   await page.locator('[data-entry="11"]').getByLabel('published').fill('announced 2032-Q2');
   await page.locator('[data-entry="11"]').getByLabel('published').press('Enter');
-  await page.getByRole('button', { name: 'Table', exact: true }).click();
+  await page.getByRole('tab', { name: 'Table' }).click();
   await expect(page.locator('[data-cell="10>11"]')).toContainText('in place');
 });
 
@@ -214,8 +214,8 @@ test('a catalogue written by hand from nothing: a product, its name, a release, 
   const name = page.locator('[data-entry="new-product"]').getByLabel('name');
   await name.fill('Quay crane');
   await name.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Quay crane' })).toBeVisible();
-  await page.getByRole('button', { name: 'Calendar' }).click();
+  await expect(page.getByRole('heading', { name: 'Quay crane', exact: true })).toBeVisible();
+  await page.getByRole('tab', { name: 'Calendar' }).click();
   await page.getByRole('button', { name: 'New release after the likeness of the last' }).click();
   await expect(page.locator('[data-release="2"]')).toBeVisible();
   await page.getByRole('button', { name: 'Keep the changes' }).click();

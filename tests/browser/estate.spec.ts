@@ -196,9 +196,13 @@ test('a dispute is ruled on, an unknown assumed, a question asked; the name is a
   await expect(unknown).toContainText('assumed');
   await kept(page);
   await page.goto('/estate/decisions');
-  const made = page.getByRole('row').filter({ hasText: 'assume: solid' });
+  const made = page.locator('[data-decision]').filter({ hasText: 'is taken to be solid' });
+  await expect(made).toContainText('because: All of them were bought so');
   await expect(made).toContainText('Night shift, 10 Mar 2031');
-  await expect(made.getByLabel('Reason')).toHaveValue('All of them were bought so.');
+  await made.getByRole('button', { name: 'Change the last day' }).click();
+  await made.getByLabel('Until', { exact: true }).fill('30.6.2031');
+  await made.getByLabel('Until', { exact: true }).press('Enter');
+  await expect(made).toContainText('until 30 Jun 2031');
   await page.getByRole('searchbox').fill('graphics level garnock');
   await page
     .locator('[data-unknown="garnock-desk/graphics.level"]')
@@ -222,15 +226,23 @@ test('a team’s goal is set in words and the plan follows', async ({ page }) =>
   await expect(row(page, 'west-04')).toContainText('6');
   await page.goto('/estate/teams');
   const team = page.locator('[data-team="West depot"]');
-  await team.getByRole('button', { name: 'Give it a goal of its own' }).click();
-  await expect(page.getByText('Gave West depot a goal of its own')).toBeVisible();
+  await expect(team).toContainText('Follows the goal of all others.');
+  await expect(team.locator('[data-chosen]')).toContainText('Garnock Desk 6 for 18 systems');
+  await team.getByRole('button', { name: 'Differ in something' }).click();
+  await page.getByRole('menuitem', { name: 'takes Garnock Desk to…' }).click();
   await team.getByLabel('Target release of Garnock Desk').selectOption('5');
+  await expect(team.getByRole('status')).toHaveText(/^moves \d+ verdicts$/);
+  await team.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByText('Set the goal of West depot')).toBeVisible();
+  await expect(team).toContainText('As all others, but it takes Garnock Desk to 5');
   await page.goto('/stair?at=yard-01');
   await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 5 Plain is reached straight');
   await page.goto('/estate/teams');
+  await team.getByRole('button', { name: 'Differ in something' }).click();
+  await page.getByRole('menuitem', { name: 'must keep…' }).click();
   await team.getByLabel('Must keep').selectOption('everything');
-  await expect(page.getByText('Set the goal of West depot')).toBeVisible();
+  await team.getByRole('button', { name: 'Keep it' }).click();
+  await expect(team).toContainText(/it\s+must keep everything\s+and\s+takes Garnock Desk to 5/);
   await page.goto('/stair?at=west-01');
   await expect(page.locator('[data-verdict]')).toContainText('closed');
   await expect(page.locator('main')).toContainText('it keeps less than the goal demands');

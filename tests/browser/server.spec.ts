@@ -110,13 +110,14 @@ async function onServer(
       )
     )
     .toBe(200);
-  let before = 0;
   try {
     await work(server);
-  } finally {
-    before = Date.now();
-    server.kill('SIGTERM');
+  } catch (error) {
+    server.kill('SIGKILL');
+    throw error;
   }
+  const before = Date.now();
+  server.kill('SIGTERM');
   await new Promise((done) => server.on('exit', done));
   return Date.now() - before;
 }

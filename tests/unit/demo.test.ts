@@ -107,7 +107,7 @@ test('the verifier accepts every route of the demo, the fallbacks and what is ne
 });
 
 test('the lines in sight are those that overlap the window', () => {
-  const lines = layLines(bandsOf(result.cases), false);
+  const lines = layLines(bandsOf(result.cases), 'two lines');
   for (let from = -50; from < 1000; from += 37) {
     const seen = new Set(linesBetween(lines, from, from + 300));
     for (const line of lines)

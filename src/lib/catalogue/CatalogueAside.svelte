@@ -1,6 +1,5 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
-  import { sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
   import type { CataloguePlace } from './catalogue-place.svelte';
@@ -8,6 +7,7 @@
   import DraftBar from './DraftBar.svelte';
   import EntryForm from './EntryForm.svelte';
   import { standingOn } from './installed';
+  import ReleaseFacts from './ReleaseFacts.svelte';
 
   /** What is being changed: the draft, and the form of what is picked. */
   let { place }: { place: CataloguePlace } = $props();
@@ -27,6 +27,7 @@
     />
   {:else if product && place.showsRelease}
     {#key release}
+      {#if place.model}<ReleaseFacts {product} model={place.model} {release} />{/if}
       <EntryForm
         path={['products', at, 'releases', place.releaseAt]}
         one="release"
@@ -38,9 +39,6 @@
       {/if}
       <p class="after">
         <Button onclick={() => void place.copy(release)}>New release after this one’s likeness</Button>
-        <span class="soft"
-          >{sayCount(standingOn(desk.estate.systems, product.id, release).length, 'system')} on it</span
-        >
       </p>
     {/key}
   {/if}

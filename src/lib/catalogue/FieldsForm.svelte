@@ -11,18 +11,16 @@
   } from './entries';
   import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
+  import EditionGrid from './EditionGrid.svelte';
+  import type { EditionTable } from './edition-table';
   import { EntryNames, sayBeside } from './entry-names';
   import FieldInput from './FieldInput.svelte';
 
   let { path, onset }: { path: EntryPath; onset: (path: EntryPath, value: unknown) => void } = $props();
 
-  const names = $derived(
-    new EntryNames(
-      draft.current,
-      path[0] === 'products' ? draft.current?.products[Number(path[1])] : undefined,
-      desk.naming
-    )
-  );
+  const product = $derived(path[0] === 'products' ? draft.current?.products[Number(path[1])] : undefined);
+  const editions = $derived(product?.editions ?? []);
+  const names = $derived(new EntryNames(draft.current, product, desk.naming));
 
   /** Fields asked for and still empty, by the path of their map. */
   let adding = $state.raw<Readonly<Record<string, readonly string[]>>>({});
@@ -58,7 +56,9 @@
       {@const inner = [...at, field.key]}
       <dt title={field.about}>{sayField(field.key)}</dt>
       <dd>
-        {#if isFieldMapList(at, field.key, value)}
+        {#if field.key === 'editions' && at[2] === 'hops' && editions.length > 1}
+          <EditionGrid {editions} table={value as EditionTable} onset={(table) => onset(inner, table)} />
+        {:else if isFieldMapList(at, field.key, value)}
           {#each value as item, i (i)}
             <Fold
               >{#snippet head()}{sayBrief(item)}{/snippet}

@@ -105,4 +105,11 @@
     gap: 8px;
     flex-wrap: wrap;
   }
+  @media (max-width: 700px) {
+    .list {
+      border: 0;
+      max-height: 38vh;
+      padding: 10px 14px;
+    }
+  }
 </style>

@@ -136,4 +136,27 @@
   :global(.asof b) {
     color: var(--ink);
   }
+  @media (max-width: 700px) {
+    .rail {
+      flex-wrap: wrap;
+      height: auto;
+      gap: 4px 18px;
+      padding: 8px 14px 0;
+    }
+    .mark {
+      padding-bottom: 0;
+    }
+    nav {
+      order: 3;
+      flex-basis: 100%;
+      overflow-x: auto;
+      padding-top: 6px;
+    }
+    .aside {
+      padding-bottom: 0;
+    }
+    .name {
+      display: none;
+    }
+  }
 </style>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { type Day, formatDay, monthsBetween } from '$core/date';
   import type { CasePlan } from '$core/plan';
-  import { monthName, sayCount, sayDay, saySpan, shorten, shortestReason } from '$core/wording';
+  import { sayCount, sayDay, saySpan, shorten, shortestReason } from '$core/wording';
+  import { labelsOf } from '$lib/stair/axis-labels';
   import type { Names } from '$core/catalogue';
   import type { Rest, StairLayout, Tread } from '$lib/stair/layout';
   import { moveBend, placeOf } from '$lib/stair/scale';
@@ -155,13 +156,9 @@
   <rect class="sheet" x={bendX[0]} y="46" width={(bendX[1] ?? 0) - (bendX[0] ?? 0)} height={height - 90} />
   {#each layout.ticks as tick (tick.day)}
     <path class="tick" d="M{tick.x} 46V{height - 44}" />
-    {#if tick.x + 36 < width}<text class="axis" x={tick.x + 3} y={height - 26}
-        >{tick.kind === 'year'
-          ? tick.year
-          : tick.month === 1 || tick === layout.ticks.find((t) => t.kind === 'month')
-            ? `${monthName(tick.month)} ${tick.year}`
-            : monthName(tick.month)}</text
-      >{/if}
+  {/each}
+  {#each labelsOf(layout.ticks, width) as label (label.x)}
+    <text class="axis" x={label.x + 3} y={height - 26}>{label.words}</text>
   {/each}
   <path class="today" d="M{layout.today.x} 50V{height - 44}" data-today={formatDay(layout.today.day)} />
   <text class="strong" x={layout.today.x} y="38" text-anchor={layout.today.x < 90 ? 'start' : 'middle'}

@@ -47,4 +47,11 @@
     font-size: 12.5px;
     font-weight: 400;
   }
+  @media (max-width: 700px) {
+    .views {
+      padding: 9px 14px 0;
+      overflow-x: auto;
+      white-space: nowrap;
+    }
+  }
 </style>

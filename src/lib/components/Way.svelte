@@ -2,8 +2,10 @@
   import type { WayDrawing } from '$lib/stair/way';
 
   let { way, oneLine }: { way: WayDrawing; oneLine: boolean } = $props();
+  /** Length of the dotted line of a way nobody can tell. */
+  const DOTTED = 72;
   const height = $derived(oneLine ? 21 : 38);
-  const width = $derived(Math.max(way.width, way.end === 'cannot tell' ? 160 : 60));
+  const width = $derived(Math.max(60, way.width + (way.end === 'cannot tell' ? DOTTED : 0)));
   const last = $derived(way.treads[way.treads.length - 1]);
   const label = $derived(way.treads.map((t) => t.label).join(', then '));
 </script>
@@ -49,7 +51,7 @@
     {#if way.end === 'closed' && last}
       <path class="post" d="M{last.x1} {last.y - 7}v11" />
     {:else if way.end === 'cannot tell' && last}
-      <path class="dotted" d="M{last.x1 + 4} {last.y}h108" />
+      <path class="dotted" d="M{last.x1 + 4} {last.y}h{DOTTED - 8}" />
     {/if}
   </svg>
   {#if way.words}<span class="words" title={way.words}>{way.words}</span>{/if}

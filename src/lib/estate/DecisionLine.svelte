@@ -83,4 +83,10 @@
   li > :global(.act) {
     flex: none;
   }
+  @media (max-width: 700px) {
+    li {
+      flex-direction: column;
+      gap: 4px;
+    }
+  }
 </style>

@@ -30,10 +30,9 @@
   >
   <Tip>Rows of one line; with more than 50 situations always.</Tip>
   <p class="sum">
-    {sayCount(desk.estate.systems.length - list.retired, 'system')} in {sayCount(
-      desk.plan?.situations ?? 0,
-      'situation'
-    )}.
+    {sayCount(desk.estate.systems.length - list.retired, 'system')}{desk.plan
+      ? ` in ${sayCount(desk.plan.situations, 'situation')}`
+      : ''}.
     {#if list.retired > 0}{sayNumber(list.retired)} retired.{/if}
     {#if list.late > 0 || list.untold > 0}<b
         >{sayNumber(list.late)} too late to start, {sayNumber(list.untold)} cannot be told yet.</b
@@ -73,5 +72,18 @@
   }
   .sum b {
     color: var(--ink);
+  }
+  @media (max-width: 700px) {
+    .bar {
+      flex-wrap: wrap;
+      padding: 10px 14px 8px;
+    }
+    .bar :global(.find) {
+      flex-basis: 100%;
+    }
+    .sum {
+      margin: 0;
+      text-align: left;
+    }
   }
 </style>

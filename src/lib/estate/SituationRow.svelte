@@ -19,6 +19,16 @@
   const { setBy } = $derived(plan.deadline);
   const isSelected = $derived(line.index === list.selected);
   const what = $derived(desk.describe(plan));
+  /** Why no day stands there. */
+  const noDate = $derived.by(() => {
+    const product = desk.products.get(plan.product ?? '');
+    if (!product) return 'no product yet';
+    if (!product.releases.some((r) => r.service) && !product.lines?.some((l) => l.service))
+      return 'the catalogue has no dates of it';
+    return plan.start
+      ? `nobody has said how long ${names.release(plan.start.release)} is served`
+      : 'not known which release it is';
+  });
 </script>
 
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_interactive_supports_focus -->
@@ -39,7 +49,7 @@
     >{#if left !== undefined && left < 0}<Badge loud>{sayDaysLeft(left)}</Badge>{:else}{left ??
         (plan.verdict === 'here' ? '' : 'no date')}{/if}</span
   >
-  <span role="gridcell" class="num mono strong">{plan.systems.length}</span>
+  <span role="gridcell" class="num mono strong count">{plan.systems.length}</span>
   <span role="gridcell" class="what"
     ><a class="title" href="/stair?at={encodeURIComponent(plan.systems[0] ?? '')}" tabindex="-1" title={what}
       >{what}</a
@@ -59,9 +69,10 @@
         >{sayContributor(
           setBy,
           names
-        )}{#if plan.slack === undefined && setBy.day >= desk.today && plan.verdict !== 'here'}, {setBy.day -
-            desk.today} days{/if}</span
-      >{:else}<b>no date known</b> <span class="soft">nothing published</span>{/if}</span
+        )}{#if plan.slack === undefined && setBy.day >= desk.today && plan.verdict !== 'here'}, {sayDaysLeft(
+            setBy.day - desk.today
+          )}{/if}</span
+      >{:else}<span class="soft">{noDate}</span>{/if}</span
   >
 </div>
 
@@ -119,5 +130,31 @@
   }
   .need {
     margin-right: 10px;
+  }
+  @media (max-width: 700px) {
+    .row {
+      padding: 6px 0;
+      align-content: start;
+    }
+    [data-cell='slack'] {
+      grid-area: left;
+      text-align: left;
+    }
+    .count {
+      grid-area: number;
+    }
+    .what {
+      grid-area: what;
+    }
+    .way {
+      grid-area: way;
+      align-self: start;
+    }
+    .needs {
+      grid-area: needs;
+    }
+    .deadline {
+      grid-area: deadline;
+    }
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import { Button, Dialog } from '$lib/kit';
   import { sayCount } from '$core/wording';
   import { startOver } from '$lib/state/acts';
@@ -6,6 +7,13 @@
   import { takeOutWorkspace } from '$lib/state/take-out';
 
   let { open = $bindable() }: { open: boolean } = $props();
+
+  /** What is left is begun with on the estate. */
+  async function over(): Promise<void> {
+    open = false;
+    await startOver();
+    await goto('/estate');
+  }
 </script>
 
 <Dialog bind:open title="Start over with nothing?">
@@ -15,7 +23,7 @@
   </p>
   <p class="choices">
     <Button onclick={takeOutWorkspace}>Take out the workspace first</Button>
-    <Button onclick={() => ((open = false), void startOver())}>Start over</Button>
+    <Button onclick={() => void over()}>Start over</Button>
   </p>
 </Dialog>
 

@@ -1,3 +1,4 @@
+import { MediaQuery } from 'svelte/reactivity';
 import { compareText } from '$core/kit';
 import { findUnmatched } from '$core/catalogue';
 import { kindsOf, matchesQuery, parseQuery, type Searchable } from '$core/estate';
@@ -38,10 +39,14 @@ export class EstateList {
   readonly found = $derived(
     this.#query.groups.length === 0 ? this.#cases : this.#cases.filter((c) => this.#isFound(c))
   );
+  readonly #isNarrow = new MediaQuery('max-width: 700px');
   readonly oneLine = $derived(
-    settings.oneLine || new Set(this.found.map((p) => p.situation)).size > TWO_LINED
+    !this.#isNarrow.current &&
+      (settings.oneLine || new Set(this.found.map((p) => p.situation)).size > TWO_LINED)
   );
-  readonly #lines = $derived(layLines(bandsOf(this.found), this.oneLine));
+  readonly #lines = $derived(
+    layLines(bandsOf(this.found), this.#isNarrow.current ? 'narrow' : this.oneLine ? 'one line' : 'two lines')
+  );
   readonly total = $derived.by(() => {
     const last = this.#lines.at(-1);
     return (last?.top ?? 0) + (last?.height ?? 0);

@@ -44,7 +44,7 @@
     {#snippet children(choose)}
       <p><b>Drop a file here</b>, or</p>
       <p class="chips">
-        <Button kind="onward" onclick={choose}>Choose a file</Button>
+        <Button kind="onward" aria-label="Choose a file" onclick={choose}>Choose a file</Button>
         <Button onclick={useExample}>Try the messy example list</Button>
       </p>
     {/snippet}
@@ -130,5 +130,10 @@
   .fault {
     border-left: 4px solid var(--ink);
     padding: 4px 0 4px 14px;
+  }
+  @media (max-width: 700px) {
+    .ways {
+      grid-template-columns: minmax(0, 1fr);
+    }
   }
 </style>

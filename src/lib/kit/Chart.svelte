@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { EChartsType } from 'echarts/core';
   import { settings } from '$lib/state/settings.svelte';
-  import { type ChartLook, drawChart, type Series } from './chart';
+  import { type Axis, type ChartLook, drawChart, type Series } from './chart';
   import Fold from './Fold.svelte';
   import Table from './Table.svelte';
 
@@ -17,8 +17,8 @@
   }: {
     label: string;
     /** What the axes measure, and how a figure on them is said. */
-    x: { readonly name: string; readonly say: (value: number) => string };
-    y: { readonly name: string; readonly say: (value: number) => string };
+    x: Axis;
+    y: Axis;
     series: readonly Series[];
   } = $props();
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { AccordionItem } from 'flowbite-svelte';
+  import { Accordion, AccordionItem, type AccordionProps } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
   import type { HTMLAttributes } from 'svelte/elements';
 
@@ -10,13 +10,24 @@
     class: more,
     children,
     ...rest
-  }: HTMLAttributes<HTMLDivElement> & { head: Snippet; open?: boolean } = $props();
+  }: Omit<HTMLAttributes<HTMLDivElement>, 'children'> & {
+    children?: Snippet;
+    head: Snippet;
+    open?: boolean;
+  } = $props();
 </script>
 
 {#snippet shut()}<span class="fold-mark" aria-hidden="true">▸</span>{/snippet}
 {#snippet unfolded()}<span class="fold-mark" aria-hidden="true">▾</span>{/snippet}
 
-<div {...rest} class={['fold', more]} data-open={open || undefined}>
+<!-- One alone: folds inside one another do not shut each other. -->
+<Accordion
+  {...rest as Omit<AccordionProps, 'children'>}
+  multiple
+  flush
+  class={['fold', more].filter(Boolean).join(' ')}
+  data-open={open || undefined}
+>
   <AccordionItem
     bind:open
     headingTag="div"
@@ -29,4 +40,4 @@
   >
     {@render children?.()}
   </AccordionItem>
-</div>
+</Accordion>

@@ -19,8 +19,9 @@
   } = $props();
 </script>
 
-<div class="tabs" {@attach roving}>
+<div class="tabs">
   <Tabs
+    {@attach roving}
     aria-label={label}
     divider={false}
     bind:selected={() => selected, (key) => key !== undefined && key !== selected && onselect(key as K)}

@@ -17,8 +17,10 @@ export interface ChartLook {
   readonly font: string;
 }
 
-interface Axis {
+export interface Axis {
   readonly name: string;
+  /** A figure on the axis, where that is shorter than how it is said. */
+  readonly mark?: (value: number) => string;
   readonly say: (value: number) => string;
 }
 
@@ -49,7 +51,7 @@ export async function drawChart(
     nameGap: splits ? 40 : 26,
     nameTextStyle: { color: look.soft, fontFamily: look.font },
     axisLine: { lineStyle: { color: look.ink } },
-    axisLabel: { color: look.soft, fontFamily: look.font, formatter: of.say, hideOverlap: true },
+    axisLabel: { color: look.soft, fontFamily: look.font, formatter: of.mark ?? of.say, hideOverlap: true },
     splitLine: { show: splits, lineStyle: { color: look.hair } }
   });
   const dashes = ['solid', 'dashed', 'dotted'] as const;

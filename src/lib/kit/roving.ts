@@ -12,7 +12,15 @@ const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> 
  */
 export function roving(node: HTMLElement | SVGElement): () => void {
   const press = (event: Event): void => {
-    if (!(event instanceof KeyboardEvent) || event.ctrlKey || event.altKey || event.metaKey) return;
+    // What has its own keys inside is left alone.
+    if (
+      !(event instanceof KeyboardEvent) ||
+      event.defaultPrevented ||
+      event.ctrlKey ||
+      event.altKey ||
+      event.metaKey
+    )
+      return;
     const step = STEPS[event.key];
     const from = (event.target as Element).closest('[data-at]');
     if (!step || !from || !node.contains(from) || focusOf(from) !== event.target) return;

@@ -34,7 +34,7 @@
       <Chart
         label="Systems opened by what is spent"
         x={{ name: 'spent', say: (cents) => sayMoney(cents, ready.currency).replace(/\.00$/, '') }}
-        y={{ name: 'systems', say: (systems) => sayCount(systems, 'system') }}
+        y={{ name: 'systems', mark: sayNumber, say: (systems) => sayCount(systems, 'system') }}
         series={[{ name: 'opened', kind: 'step', points: ready.curve }]}
       />
     </Fold>

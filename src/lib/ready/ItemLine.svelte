@@ -54,7 +54,7 @@
   }
   .line :global(.fold-line) {
     display: grid;
-    grid-template-columns: 11px 190px minmax(0, 1fr) auto;
+    grid-template-columns: 11px 218px minmax(0, 1fr) auto;
     gap: 10px;
     align-items: baseline;
     padding: 4px 0;
@@ -69,6 +69,7 @@
     gap: 8px;
   }
   .tally {
+    white-space: nowrap;
     display: inline-flex;
     gap: 3px;
     align-items: baseline;
@@ -81,5 +82,16 @@
   .systems {
     font-size: 12.5px;
     white-space: nowrap;
+  }
+  @media (max-width: 700px) {
+    .line :global(.fold-line) {
+      grid-template-columns: 11px minmax(0, 1fr) auto;
+    }
+    .words {
+      grid-area: 2 / 2 / auto / -1;
+    }
+    .systems {
+      grid-area: 1 / 3;
+    }
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { MediaQuery } from 'svelte/reactivity';
   import type { CasePlan, TargetPlan } from '$core/plan';
   import Stair from '$lib/components/Stair.svelte';
   import { roving } from '$lib/kit/roving';
@@ -22,7 +23,8 @@
     onpick: (target: TargetPlan | undefined) => void;
   } = $props();
 
-  let asTable = $state(false);
+  /** On a narrow screen the drawing is its table, until somebody wants it drawn. */
+  let asTable = $state(new MediaQuery('max-width: 700px').current);
 
   /** Keys of the axis while the drawing has the focus: sideways, wider, narrower, as it was. */
   const AXIS: Readonly<Record<string, Bending>> = {
@@ -93,5 +95,10 @@
     min-height: 0;
     overflow: auto;
     margin-top: 8px;
+  }
+  @media (max-width: 700px) {
+    section {
+      padding: 12px 14px;
+    }
   }
 </style>

@@ -57,9 +57,18 @@ export type Line = (
 const BAND_HEIGHT = 34;
 const ROW_HEIGHT = 40;
 const ONE_LINE_HEIGHT = 22;
+const NARROW_HEIGHT = 136;
+
+/** How a row stands: on two lines, on one, or as a card on a narrow screen. */
+export type RowForm = 'two lines' | 'one line' | 'narrow';
+const HEIGHTS: Readonly<Record<RowForm, number>> = {
+  'two lines': ROW_HEIGHT,
+  'one line': ONE_LINE_HEIGHT,
+  narrow: NARROW_HEIGHT
+};
 
 /** Bands and rows laid one below the other, so that only those in sight need be drawn. */
-export function layLines(bands: readonly Band[], oneLine: boolean): Line[] {
+export function layLines(bands: readonly Band[], form: RowForm): Line[] {
   const lines: Line[] = [];
   let top = 0;
   let index = 0;
@@ -67,7 +76,7 @@ export function layLines(bands: readonly Band[], oneLine: boolean): Line[] {
     lines.push({ kind: 'band', band, top, height: BAND_HEIGHT });
     top += BAND_HEIGHT;
     for (const plan of band.plans) {
-      const height = oneLine ? ONE_LINE_HEIGHT : ROW_HEIGHT;
+      const height = HEIGHTS[form];
       lines.push({ kind: 'row', plan, index: index++, top, height });
       top += height;
     }

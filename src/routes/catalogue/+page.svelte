@@ -127,4 +127,11 @@
       display: block;
     }
   }
+  @media (max-width: 700px) {
+    .page,
+    .page.with-aside {
+      display: block;
+      overflow: auto;
+    }
+  }
 </style>

@@ -127,4 +127,21 @@
       overflow: visible;
     }
   }
+  /* On a narrow screen a row is a small card: when, what and how many above the way, what it needs and its day below. */
+  @media (max-width: 700px) {
+    :global(.situation) {
+      grid-template-columns: 112px minmax(0, 1fr) 34px;
+      grid-template-areas: 'left what number' 'way way way' 'needs needs needs' 'deadline deadline deadline';
+      column-gap: 10px;
+    }
+    .heads {
+      display: none;
+    }
+    .rows {
+      margin: 0 14px;
+    }
+    .band {
+      padding-left: 0;
+    }
+  }
 </style>

@@ -120,4 +120,10 @@
       border: 0;
     }
   }
+  @media (max-width: 700px) {
+    .page {
+      display: block;
+      overflow: auto;
+    }
+  }
 </style>

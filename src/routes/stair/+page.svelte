@@ -200,4 +200,22 @@
       overflow: visible;
     }
   }
+  @media (max-width: 700px) {
+    .page {
+      display: flex;
+      flex-direction: column-reverse;
+      justify-content: flex-end;
+      overflow: auto;
+    }
+    aside {
+      border-left: 0;
+      border-bottom: 1px solid var(--line);
+      flex: none;
+      overflow: visible;
+      padding: 14px 14px 0;
+    }
+    .onward {
+      flex-wrap: wrap;
+    }
+  }
 </style>

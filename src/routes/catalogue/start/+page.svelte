@@ -271,4 +271,10 @@
   .tab :global(input) {
     margin-top: 4px;
   }
+  @media (max-width: 700px) {
+    .page {
+      display: block;
+      overflow: auto;
+    }
+  }
 </style>

@@ -105,10 +105,10 @@
               {#if asking?.id === q.id}<QuestionForm bind:question={asking} />
               {:else}
                 <span
-                  >{q.text} <b>{q.owner ?? 'Nobody yet'}</b> finds out{#if q.due !== undefined}{' '} by
+                  >{q.text} <b>{q.owner ?? 'Nobody yet'}</b> finds out {#if q.due !== undefined}by
                     <b>{sayText(q.due)}</b>{#if q.due < today}, <b
                         >{sayDaysLeft((parseDay(q.due) ?? desk.today) - desk.today)}</b
-                      >{/if}{:else}, no day set{/if}.</span
+                      >{/if}{:else}some day{/if}.</span
                 >
                 <span class="acts"
                   ><Button kind="small" onclick={() => (asking = { ...q })}>Answer or change</Button>

@@ -185,4 +185,10 @@
     margin-top: auto;
     flex-direction: row;
   }
+  @media (max-width: 700px) {
+    .page {
+      display: block;
+      overflow: auto;
+    }
+  }
 </style>

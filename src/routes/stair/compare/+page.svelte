@@ -128,7 +128,7 @@
         <Button aria-pressed="true" onclick={() => toggle(option)}>{say(option)}</Button>
       {/each}
       <form class="wait" onsubmit={wait}>
-        <label>Wait until <Day bind:value={waitUntil} /></label><Button
+        <span>Wait until <Day label="Wait until" bind:value={waitUntil} /></span><Button
           type="submit"
           disabled={waitUntil === ''}>Add</Button
         >
