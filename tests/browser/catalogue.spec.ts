@@ -283,9 +283,9 @@ test('what is amiss: a mend at a press, a ruling on what is stated two ways, tak
   await page.getByRole('button', { name: 'Take the ruling back' }).click();
   await page
     .locator('[data-finding="disputed"]')
-    .getByRole('button', { name: 'Let “pellow-bench” hold' })
+    .getByRole('button', { name: 'Let “Own test on two terminals” hold' })
     .click();
-  await expect(page.getByText('pellow-bench holds, since 2031-03-10')).toBeVisible();
+  await expect(page.getByText('Own test on two terminals holds, since 10 Mar 2031')).toBeVisible();
   await expect(page.locator('[data-finding="disputed"]')).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('[data-finding="disputed"]')).toHaveCount(1);
@@ -310,13 +310,13 @@ test('a received catalogue is joined: both statements stay, and the plan says wh
   await expect(page.getByRole('heading', { name: 'Not kept yet' })).toHaveCount(0);
   await page
     .locator('[data-finding="disputed"]')
-    .filter({ hasText: 'desk-4-5' })
-    .getByRole('button', { name: 'Let “gw-table” hold' })
+    .filter({ hasText: 'the hop from 4 to 5' })
+    .getByRole('button', { name: 'Let “Which line leads to which” hold' })
     .click();
-  await expect(page.getByText('gw-table holds, since')).toBeVisible();
+  await expect(page.getByText('Which line leads to which holds, since')).toBeVisible();
   await page.goto('/stair?at=draw-01');
   await expect(page.locator('[data-rests]')).toContainText(
-    'the hop from 4 to 5: by your ruling gw-table holds'
+    'the hop from 4 to 5: by your ruling “Which line leads to which” holds'
   );
 });
 

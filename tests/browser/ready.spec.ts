@@ -185,7 +185,7 @@ test('compare: rows that do not differ are folded, features and exits told; wait
   await expect(page.locator('[data-same]')).toContainText('the same');
   await page.getByRole('button', { name: 'Line 7 preview' }).click();
   await expect(table.locator('[data-row="Way out"]')).toContainText('fresh install', { timeout: 20_000 });
-  await page.getByLabel('Wait until').fill('2031-07-15');
+  await page.getByLabel('Wait until', { exact: true }).fill('2031-07-15');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(table.locator('[data-side="wait"]')).toBeVisible({ timeout: 20_000 });
   await expect(table.locator('thead th')).toHaveCount(5);

@@ -52,7 +52,7 @@ const SETTLED: Readonly<Partial<Record<Decision['kind'], string>>> = {
 };
 
 /** Who states something: a source of the catalogue by its title, else the name it is kept under. */
-const sayStatement = (key: string): string => {
+export const sayStatement = (key: string): string => {
   const title = desk.catalogue?.sources?.find((s) => s.id === key)?.title;
   return title === undefined ? key : `“${title}”`;
 };

@@ -7,7 +7,8 @@ const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> 
 
 /**
  * Arrow keys move the focus among the parts of an element that carry `data-at`: `ROW` in a list, `ROW,COLUMN` in a grid. A
- * place without a part is passed over; at an edge the focus stays. A part that takes no focus hands it to the first button in it. With Ctrl, Alt or the like the keys are left alone.
+ * place without a part is passed over; at an edge the focus stays. A part that takes no focus hands it to the first button in it.
+ * With Ctrl, Alt or the like the keys are left alone.
  * An attachment: `{@attach roving}` on what holds the parts.
  */
 export function roving(node: HTMLElement | SVGElement): () => void {
@@ -36,11 +37,11 @@ export function roving(node: HTMLElement | SVGElement): () => void {
 
 type Focusable = HTMLElement | SVGElement;
 
+const TAKES_FOCUS = 'button, a, input, select, [tabindex]';
+
 /** What of a part takes the focus: itself, else the first button, link or field in it. */
 const focusOf = (part: Element): Focusable | null =>
-  (part as Focusable).tabIndex >= 0
-    ? (part as Focusable)
-    : part.querySelector<HTMLElement>('button, a, input, select');
+  part.matches(TAKES_FOCUS) ? (part as Focusable) : part.querySelector<HTMLElement>(TAKES_FOCUS);
 
 const placeOf = (part: Element): number[] => (part.getAttribute('data-at') ?? '').split(',').map(Number);
 

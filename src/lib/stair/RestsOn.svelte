@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sayStatement } from '$lib/estate/decision-words';
   import type { CasePlan } from '$core/plan';
   import { sayEntry } from '$core/wording';
   import { naming } from '$lib/ready/naming';
@@ -16,7 +17,7 @@
           <a href="/catalogue?product={plan.product ?? ''}&view=amiss">{sayEntry(r.entry, naming)}</a>: {r.ruled ===
           undefined
             ? 'nobody has ruled: of ends the earliest counts, of beginnings the latest, what is demanded is unknown'
-            : `by your ruling ${r.ruled} holds`}
+            : `by your ruling ${sayStatement(r.ruled)} holds`}
         </li>
       {/each}
     </ul>
