@@ -97,7 +97,10 @@ module.exports = {
     rule(
       'no-unresolved',
       {},
-      { couldNotResolve: true, pathNot: '^(\\./\\$types|\\$app/|svelte/(internal|reactivity)|@sveltejs/kit)' },
+      {
+        couldNotResolve: true,
+        pathNot: '^(\\./\\$types|\\$app/|svelte/(internal|reactivity)|@sveltejs/kit)'
+      },
       'every import resolves'
     )
   ],

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Names, type Product } from '$core/catalogue';
   import type { ProductModel } from '$core/compile';
-  import { formatDateText } from '$core/date';
+  import { type DateInterval, formatDateText } from '$core/date';
   import { sayCount, sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { EntryNames } from './entry-names';
@@ -11,19 +11,18 @@
   let { product, model, release }: { product: Product; model: ProductModel; release: string } = $props();
 
   const PHASE = { full: 'full service', security: 'security updates', extension: 'paid extension' } as const;
+  const sayDate = (date: DateInterval): string =>
+    'last' in date && date.first === date.last ? sayDay(date.last) : formatDateText(date);
   const names = $derived(new Names(product));
   const entries = $derived(new EntryNames(desk.catalogue, product, desk.naming));
   const own = $derived(model.releases.find((r) => r.release.id === release));
   const out = $derived(
     Object.entries(own?.publication ?? {}).map(([maturity, date]) =>
-      maturity === 'general' ? formatDateText(date) : `${formatDateText(date)} as ${maturity}`
+      maturity === 'general' ? sayDate(date) : `${sayDate(date)} as ${maturity}`
     )
   );
   const service = $derived(
-    (own?.service ?? []).map(
-      ({ phase, until }) =>
-        `${PHASE[phase]} until ${'last' in until && until.first === until.last ? sayDay(until.last) : formatDateText(until)}`
-    )
+    (own?.service ?? []).map(({ phase, until }) => `${PHASE[phase]} until ${sayDate(until)}`)
   );
   const onTo = $derived([
     ...new Set((own ? (model.hopsFrom[own.index] ?? []) : []).map((h) => names.release(h.hop.to)))
