@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button, Choice, Dialog, Text } from '$lib/kit';
+  import { untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import { emptyCatalogue } from '$core/catalogue';
   import { formatDay } from '$core/date';
@@ -24,23 +25,14 @@
     replaces?: System | undefined;
   } = $props();
 
+  // It is made anew at every opening, and begins with what the caller offers.
+  const old = untrack(() => replaces);
   let name = $state('');
-  let team = $state('');
-  let site = $state('');
-  let text = $state('');
-  let stage = $state<'in use' | 'bare' | 'candidate'>('in use');
-  let meantFor = $state('');
-
-  $effect(() => {
-    // Opening starts afresh with what the caller offers.
-    if (!open) return;
-    name = '';
-    team = replaces?.team ?? '';
-    site = replaces?.site ?? '';
-    text = replaces ? '' : installed;
-    stage = replaces ? 'candidate' : 'in use';
-    meantFor = replaces && 'is' in replaces.product ? replaces.product.is : '';
-  });
+  let team = $state(old?.team ?? '');
+  let site = $state(old?.site ?? '');
+  let text = $state(untrack(() => (old ? '' : installed)));
+  let stage = $state<'in use' | 'bare' | 'candidate'>(old ? 'candidate' : 'in use');
+  let meantFor = $state(old && 'is' in old.product ? old.product.is : '');
 
   const taken = $derived(desk.estate.systems.some((s) => foldText(s.name) === foldText(name)));
   const teams = $derived([...new Set(desk.estate.systems.flatMap((s) => s.team ?? []))].sort());

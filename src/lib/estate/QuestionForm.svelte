@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Area, Button, Day, Field, Text } from '$lib/kit';
+  import { untrack } from 'svelte';
   import { formatDay } from '$core/date';
   import type { Question } from '$core/estate';
   import { desk } from '$lib/state/desk.svelte';
@@ -9,19 +10,12 @@
   /** A question to be asked, or one already there to be changed, where it stands. */
   let { question = $bindable() }: { question: Partial<Question> | undefined } = $props();
 
-  let text = $state('');
-  let owner = $state('');
-  let due = $state('');
-  let answer = $state('');
-
-  $effect(() => {
-    // Opening shows what the question has so far.
-    if (!question) return;
-    text = question.text ?? '';
-    owner = question.owner ?? '';
-    due = question.due ?? '';
-    answer = question.answer ?? '';
-  });
+  // It is made anew for every question, and begins with what that has so far.
+  const given = untrack(() => question ?? {});
+  let text = $state(given.text ?? '');
+  let owner = $state(given.owner ?? '');
+  let due = $state(given.due ?? '');
+  let answer = $state(given.answer ?? '');
 
   const owners = $derived([...new Set((desk.estate.questions ?? []).flatMap((q) => q.owner ?? []))].sort());
 

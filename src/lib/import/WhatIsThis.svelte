@@ -77,11 +77,11 @@
     <Button onclick={onclose}>Close</Button>
   </p>
 </section>
-<AddSystem
-  bind:open={adding}
-  installed={picked ? describe(picked) : text.trim().replace(/\s+/g, ' ').slice(0, 200)}
-  readings={picked}
-/>
+{#if adding}<AddSystem
+    bind:open={adding}
+    installed={picked ? describe(picked) : text.trim().replace(/\s+/g, ' ').slice(0, 200)}
+    readings={picked}
+  />{/if}
 
 <style>
   .what {

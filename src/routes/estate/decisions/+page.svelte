@@ -94,7 +94,9 @@
       >
       <Button onclick={() => (asking = {})}>Ask something…</Button>
     </p>
-    {#if asking && asking.id === undefined}<QuestionForm bind:question={asking} />{/if}
+    {#if asking && asking.id === undefined}{#key asking.about}<QuestionForm
+          bind:question={asking}
+        />{/key}{/if}
     {#if shown === 'everything' || shown === 'open questions'}
       <section>
         <h1>Open questions</h1>

@@ -119,7 +119,7 @@
       </div>
     {/if}
   </div>
-  <AddSystem bind:open={replaceOpen} replaces={system} />
+  {#if replaceOpen}<AddSystem bind:open={replaceOpen} replaces={system} />{/if}
 {/if}
 
 <style>

@@ -167,7 +167,7 @@
     {:else if chosen.length > 2}<span class="soft">{sayCount(chosen.length, 'system')} selected</span>{/if}
   </div>
 {/if}
-<AddSystem bind:open={addOpen} />
+{#if addOpen}<AddSystem bind:open={addOpen} />{/if}
 
 <style>
   .bar {

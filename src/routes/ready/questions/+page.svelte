@@ -62,7 +62,7 @@
 
 <div class="scrolled">
   <h1>Ask first</h1>
-  {#if asking}<QuestionForm bind:question={asking} />{/if}
+  {#if asking}{#key asking.about}<QuestionForm bind:question={asking} />{/key}{/if}
   {#if questions.length === 0}
     <p class="soft">Every verdict is settled: no answer would change one.</p>
   {:else}
