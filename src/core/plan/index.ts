@@ -7,6 +7,7 @@ export {
   type RequirementOnWay
 } from './asked-on-way';
 export { type Brief, comparePlans, type PlanChange } from './compare-plans';
+export { daysLeft } from './days-left';
 export { type Exploration, type Explored, exploreSystem } from './explore';
 export { findOut, type FindOut, lookAt, type Looking, type Question } from './find-out';
 export { PlanCache } from './plan-cache';

@@ -113,11 +113,14 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
 const fill = (text: string, detail: Readonly<Record<string, string>>): string =>
   text.replace(/\{(\w+)\}/g, (_, key: string) => detail[key] ?? '');
 
-/** What a finding says, with what it is about put in; `nameOf` gives what is named by identifier its name, other text back. */
-export const describeFinding = (finding: LintFinding, nameOf: (id: string) => string = (id) => id): string =>
+/** What a finding says, with what it is about put in; `nameOf` says a detail by its key, in words. */
+export const describeFinding = (
+  finding: LintFinding,
+  nameOf: (key: string, text: string) => string = (_, text) => text
+): string =>
   fill(
     SENTENCES[finding.code][0],
-    Object.fromEntries(Object.entries(finding.detail).map(([key, text]) => [key, nameOf(text)]))
+    Object.fromEntries(Object.entries(finding.detail).map(([key, text]) => [key, nameOf(key, text)]))
   );
 
 /** What can be done about it: the name of the mend where there is one to press, else advice. */

@@ -36,10 +36,12 @@
     statementsOf((entryAt(draft.current, finding.path) as Record<string, unknown> | undefined) ?? {});
   const productOf = (finding: LintFinding): Product | undefined =>
     finding.path[0] === 'products' ? draft.current?.products[Number(finding.path[1])] : undefined;
-  /** What a finding names by identifier, by its name. */
-  function nameOf(finding: LintFinding): (id: string) => string {
-    const names = new EntryNames(draft.current, productOf(finding), naming);
-    return (id) => (id.includes('/') ? sayEntry(id, naming) : names.any(id));
+  const namesOf = (finding: LintFinding): EntryNames =>
+    new EntryNames(draft.current, productOf(finding), naming);
+  function say(finding: LintFinding): string {
+    const names = namesOf(finding);
+    const text = describeFinding(finding, (key, detail) => names.detail(key, detail));
+    return text.charAt(0).toUpperCase() + text.slice(1);
   }
   const sayText = (iso: string): string => {
     const day = parseDay(iso);
@@ -61,14 +63,14 @@
         {#each all ? list : list.slice(0, MOST) as finding, i (i)}
           <li data-finding={finding.code}>
             <div>
-              <span>{describeFinding(finding, nameOf(finding))}</span>
+              <span>{say(finding)}</span>
               <span class="soft">{where(finding)}</span>
             </div>
             <div class="acts">
               {#if finding.code === 'disputed'}
                 {#each statements(finding) as s (s.key)}
                   <Button onclick={() => rule(finding.detail['entry'] ?? '', s.key, '')}
-                    >Let “{nameOf(finding)(s.key)}” hold</Button
+                    >Let “{namesOf(finding).any(s.key)}” hold</Button
                   >
                 {/each}
               {:else if finding.mend}

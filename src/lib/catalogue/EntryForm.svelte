@@ -28,6 +28,8 @@
   /** The list an entry stands in is the last name on its path. */
   const list = $derived(path.filter((s) => typeof s === 'string').at(-1) ?? '');
   const title = $derived(entry ? names.entry(list, entry) : '');
+  /** `the hop from 4 to 5` says already what it is. */
+  const called = $derived(title.includes(one) ? title : `${one} ${title}`);
   const statements = $derived(entry && Array.isArray(entry['also']) ? statementsOf(entry) : []);
   const ruling = $derived(
     desk.estate.decisions.find((d) => d.kind === 'rule' && 'entry' in d.scope && d.scope.entry === name)
@@ -39,19 +41,19 @@
       .filter((s) => typeof s === 'string')
       .map(sayField)
       .join(', ');
-    issues = await draft.revise(`${one} ${title}: ${field}`, (c) => withValue(c, at, value));
+    issues = await draft.revise(`${called}: ${field}`, (c) => withValue(c, at, value));
   }
 
   async function remove(): Promise<void> {
-    const what = title;
+    const what = called;
     ongone?.();
-    issues = await draft.revise(`took away ${one} ${what}`, (c) => withoutEntry(c, path));
+    issues = await draft.revise(`took away ${what}`, (c) => withoutEntry(c, path));
   }
 </script>
 
 {#if entry}
-  <section class="form" data-entry={entry.id} aria-label="{one} {title}">
-    <h3><span class="soft">{one}</span> {title}</h3>
+  <section class="form" data-entry={entry.id} aria-label={called}>
+    <h3>{called}</h3>
     {#if statements.length > 1}
       <div class="stated">
         <p>
@@ -81,9 +83,6 @@
     font-weight: 650;
     margin: 0 0 6px;
     overflow-wrap: anywhere;
-  }
-  h3 .soft {
-    font-weight: 400;
   }
   .row {
     display: flex;

@@ -87,7 +87,7 @@
                     </div>{/if}</td
                 >
                 {#each columnsOf(list) as c (c)}<td class:whole={isWord(names.field(c, entry[c]))}
-                    >{names.field(c, entry[c])}</td
+                    >{c === 'needs' && !entry['name'] ? '' : names.field(c, entry[c])}</td
                   >{/each}
                 {#if list.list !== 'sources'}<td class="soft">{names.field('source', entry['source'])}</td
                   >{/if}

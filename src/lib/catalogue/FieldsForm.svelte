@@ -1,14 +1,6 @@
 <script lang="ts">
   import { Button, Choice, Fold } from '$lib/kit';
-  import {
-    entryAt,
-    fieldsOf,
-    isFieldMap,
-    isFieldMapList,
-    sayBrief,
-    sayField,
-    type EntryPath
-  } from './entries';
+  import { entryAt, fieldsOf, isFieldMap, isFieldMapList, sayField, type EntryPath } from './entries';
   import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
   import EditionGrid from './EditionGrid.svelte';
@@ -61,7 +53,7 @@
         {:else if isFieldMapList(at, field.key, value)}
           {#each value as item, i (i)}
             <Fold
-              >{#snippet head()}{sayBrief(item)}{/snippet}
+              >{#snippet head()}{names.brief(item)}{/snippet}
               {@render form([...inner, i])}
               <Button
                 kind="small"
@@ -73,7 +65,7 @@
           <Button kind="small" onclick={() => another(inner, value)}>Another</Button>
         {:else if isFieldMap(at, field.key, value)}
           <Fold
-            >{#snippet head()}{sayBrief(value)}{/snippet}
+            >{#snippet head()}{names.brief(value)}{/snippet}
             {@render form(inner)}
             <Button kind="small" onclick={() => onset(inner, undefined)}>Take away</Button>
           </Fold>
@@ -135,6 +127,11 @@
   dd :global(.fold[data-open]) {
     border-left: 2px solid var(--line);
     padding-left: 8px;
+  }
+  /* A grid of pairs is as wide as the column. */
+  dd:has(> :global(.unboxed > table)) {
+    grid-column: 1 / -1;
+    overflow-x: auto;
   }
   dl + :global(.unboxed > .more) {
     width: 100%;

@@ -24,12 +24,12 @@
   const service = $derived(
     (own?.service ?? []).map(({ phase, until }) => `${PHASE[phase]} until ${sayDate(until)}`)
   );
-  const onTo = $derived([
-    ...new Set((own ? (model.hopsFrom[own.index] ?? []) : []).map((h) => names.release(h.hop.to)))
-  ]);
+  /** Hops upward; a fresh install may be had from anywhere. */
+  const later = (from: number) => (model.hopsFrom[from] ?? []).filter((h) => h.to > from);
+  const onTo = $derived([...new Set((own ? later(own.index) : []).map((h) => names.release(h.hop.to)))]);
   const from = $derived(
     model.releases
-      .filter((r) => (model.hopsFrom[r.index] ?? []).some((h) => h.hop.to === release))
+      .filter((r) => later(r.index).some((h) => h.hop.to === release))
       .map((r) => names.release(r.release.id))
   );
   const asks = $derived(

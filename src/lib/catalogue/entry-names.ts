@@ -1,7 +1,7 @@
 import { type Catalogue, Names, type Product } from '$core/catalogue';
 import { parseDay } from '$core/date';
 import { type Naming, sayConditionText, sayDay, sayEntry, sayMoney } from '$core/wording';
-import { type Entry, sayBrief, sayElement } from './entries';
+import { type Entry, sayBrief } from './entries';
 
 /** Entries of a catalogue, and what stands in their fields, as people say it: names and sentences in the place of identifiers. */
 export class EntryNames {
@@ -22,7 +22,9 @@ export class EntryNames {
     if (own !== '') return own;
     switch (list) {
       case 'requirements':
-        return text('needs') === 'unknown' ? 'a figure nobody has stated' : this.#condition(text('needs'));
+        return text('needs') === 'unknown'
+          ? `the demand of ${this.#names.range(text('at'))}`
+          : this.#condition(text('needs'));
       case 'pairings':
         return `${text('kind')} ${this.#productName(text('other'))}`;
       case 'places':
@@ -44,6 +46,8 @@ export class EntryNames {
       ...Object.entries(this.product ?? {}),
       ...Object.entries(this.catalogue ?? {})
     ]) {
+      // A line may be called like a release; nobody asks for one by identifier.
+      if (list === 'lines') continue;
       const found = Array.isArray(entries)
         ? (entries as unknown[]).find(
             (e): e is Entry => typeof e === 'object' && e !== null && 'id' in e && e.id === id
@@ -53,6 +57,14 @@ export class EntryNames {
     }
     const cure = this.#names.cure(id);
     return cure === id ? this.naming.fact(id) : cure;
+  }
+
+  /** A detail of a finding: releases, levels and conditions by what they are, all else by name. */
+  detail(key: string, text: string): string {
+    if (text.includes('/') && text.split('/').length > 2) return sayEntry(text, this.naming);
+    if (['from', 'to', 'release', 'releases', 'patch', 'before', 'cells'].includes(key))
+      return this.#names.range(text);
+    return key === 'text' ? this.#condition(text) : this.any(text);
   }
 
   /** A field of an entry as one short line. */
@@ -67,33 +79,33 @@ export class EntryNames {
     if (key === 'source') return this.#sourceOf(String(value));
     if (key === 'hops' || key === 'features') return this.#listed(value);
     if (Array.isArray(value)) return value.map((v) => this.#element(v)).join('; ');
-    if (typeof value === 'object' && value !== null) return this.#map(value as Record<string, unknown>);
+    if (typeof value === 'object' && value !== null) return this.brief(value as Record<string, unknown>);
     if (typeof value === 'boolean') return value ? 'yes' : 'no';
     const day = typeof value === 'string' ? parseDay(value) : undefined;
     return day === undefined ? String(value as string | number) : sayDay(day);
   }
 
+  /** A map or an element of a list in one line: what tells it from others by name, its plain values. */
+  brief(map: Readonly<Record<string, unknown>>, most = 4): string {
+    const isNamed = ['how', 'name', 'title', 'feature', 'fact'].some((key) => key in map);
+    const said = Object.entries(map)
+      .filter(([key]) => key !== 'source' && !(key === 'id' && isNamed))
+      .map(([key, v]): [string, unknown] => [key === 'own' ? '' : key, this.#said(key, v)]);
+    return sayBrief(Object.fromEntries(said), most);
+  }
+
+  #said(key: string, value: unknown): unknown {
+    if (typeof value !== 'string') return value;
+    if (key === 'own') return this.#names.range(value);
+    if (key === 'other') return `with ${value}`;
+    if (key === 'feature') return this.any(value);
+    return key === 'id' ? value : this.field(key, value);
+  }
+
   #element(value: unknown): string {
     if (typeof value !== 'object' || value === null) return String(value);
     const map = value as Record<string, unknown>;
-    return typeof map['how'] === 'string' ? map['how'].replace(/\.$/, '') : this.#map(map, 3);
-  }
-
-  /** Ids and ranges in a map by their names, in one line. */
-  #map(map: Readonly<Record<string, unknown>>, most = 4): string {
-    const said = Object.entries(map)
-      .filter(([key]) => key !== 'id' && key !== 'source')
-      .map(([key, v]): [string, unknown] => [
-        key === 'own' ? '' : key,
-        key === 'own' || key === 'at'
-          ? this.#names.range(String(v))
-          : key === 'other'
-            ? `with ${String(v)}`
-            : key === 'when'
-              ? this.#condition(String(v))
-              : v
-      ]);
-    return said.length === 0 ? sayElement(map) : sayBrief(Object.fromEntries(said), most);
+    return typeof map['how'] === 'string' ? map['how'].replace(/\.$/, '') : this.brief(map, 3);
   }
 
   #condition = (text: string): string => sayConditionText(text, this.naming, this.#names);

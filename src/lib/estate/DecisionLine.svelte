@@ -65,14 +65,6 @@
 </li>
 
 <style>
-  li {
-    display: flex;
-    gap: 14px;
-    justify-content: space-between;
-    align-items: baseline;
-    padding: 5px 0;
-    border-bottom: 1px solid var(--hair);
-  }
   .said {
     overflow-wrap: anywhere;
     min-width: 0;
@@ -82,11 +74,5 @@
   }
   li > :global(.act) {
     flex: none;
-  }
-  @media (max-width: 700px) {
-    li {
-      flex-direction: column;
-      gap: 4px;
-    }
   }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Badge } from '$lib/kit';
+  import { daysLeft } from '$core/plan';
   import { sayContributor, sayDay, sayDaysLeft } from '$core/wording';
   import Sign from '$lib/components/Sign.svelte';
   import Way from '$lib/components/Way.svelte';
@@ -7,7 +8,7 @@
   import { desk } from '$lib/state/desk.svelte';
   import { needsOf } from '$lib/state/needs';
   import type { Line } from '$lib/state/rows';
-  import { daysLeft, type EstateList } from './estate-list.svelte';
+  import type { EstateList } from './estate-list.svelte';
 
   /** One row of the estate: slack, number, what is installed, the way, what it needs first, the deadline. */
   let { list, line, onopen }: { list: EstateList; line: Extract<Line, { kind: 'row' }>; onopen: () => void } =

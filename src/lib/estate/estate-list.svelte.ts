@@ -2,7 +2,7 @@ import { MediaQuery } from 'svelte/reactivity';
 import { compareText } from '$core/kit';
 import { findUnmatched } from '$core/catalogue';
 import { kindsOf, matchesQuery, parseQuery, type Searchable } from '$core/estate';
-import type { CasePlan } from '$core/plan';
+import { type CasePlan, daysLeft } from '$core/plan';
 import { desk } from '$lib/state/desk.svelte';
 import { bandsOf, layLines, linesBetween } from '$lib/state/rows';
 import { settings } from '$lib/state/settings.svelte';
@@ -104,16 +104,6 @@ export class EstateList {
 
 /** Whether there is no start any more that ends in time. */
 const isLate = (plan: CasePlan): boolean => (daysLeft(plan) ?? 0) < 0;
-
-/**
- * Days from today to the latest start; below nought the days it is late. Where no start ends in time: how long after the deadline
- * the way would end if it began today. Undefined where nothing binds it.
- */
-export function daysLeft({ latestStart, slack, deadline, goalPlan }: CasePlan): number | undefined {
-  if (latestStart !== 'none') return slack;
-  const due = deadline.setBy?.day ?? 0;
-  return Math.min(-1, due - (goalPlan?.route?.finish.last ?? due));
-}
 
 const systemsIn = (plans: readonly CasePlan[]): number => plans.reduce((sum, p) => sum + p.systems.length, 0);
 

@@ -1,6 +1,6 @@
 import { formatDay } from '$core/date';
 import { findFact, formatFactText, type Searchable, type System } from '$core/estate';
-import type { CasePlan } from '$core/plan';
+import { type CasePlan, daysLeft } from '$core/plan';
 import { Names, type Product } from '$core/catalogue';
 import { describeInstalled } from '$core/wording';
 
@@ -58,7 +58,7 @@ function fieldOf(
     case 'verdict':
       return plan?.verdict;
     case 'slack':
-      return plan?.latestStart === 'none' ? -1e6 : plan?.slack;
+      return plan && daysLeft(plan);
     case 'systems':
       return plan?.systems.length;
     case 'deadline':

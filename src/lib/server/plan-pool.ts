@@ -64,6 +64,7 @@ export async function planApart(request: PlanRequest, leaves: AbortSignal): Prom
   const leave = (): void => void work.cancel();
   const ends = AbortSignal.any([leaves, tooLong]);
   ends.addEventListener('abort', leave);
+  if (ends.aborted) leave();
   try {
     return (await work) as Answer;
   } catch (error) {

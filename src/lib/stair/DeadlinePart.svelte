@@ -1,8 +1,7 @@
 <script lang="ts">
-  import type { CasePlan } from '$core/plan';
+  import { type CasePlan, daysLeft } from '$core/plan';
   import { sayContributor, sayCost, sayDay, sayDaysLeft } from '$core/wording';
   import type { Names } from '$core/catalogue';
-  import { daysLeft } from '$lib/estate/estate-list.svelte';
   import { desk } from '$lib/state/desk.svelte';
 
   /** Everything that ends, with what missing it costs and who says so; and the latest safe start. */

@@ -1,4 +1,4 @@
-import type { CasePlan } from '$core/plan';
+import { type CasePlan, daysLeft } from '$core/plan';
 
 /** A band of the estate: how soon work must start. */
 export interface Band {
@@ -10,7 +10,7 @@ export interface Band {
 const BANDS: readonly { readonly name: string; readonly holds: (plan: CasePlan) => boolean }[] = [
   {
     name: 'Too late to start',
-    holds: (p) => p.latestStart === 'none' || (p.slack !== undefined && p.slack < 0)
+    holds: (p) => (daysLeft(p) ?? 0) < 0
   },
   { name: 'Next 30 days', holds: (p) => p.slack !== undefined && p.slack <= 30 },
   { name: 'Next 90 days', holds: (p) => p.slack !== undefined && p.slack <= 90 },

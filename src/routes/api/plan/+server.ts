@@ -14,6 +14,7 @@ export const POST: RequestHandler = async ({ request, platform }) => {
   const leave = (): void => gone.abort();
   const connection = platform?.req.socket;
   connection?.once('close', leave);
+  if (connection?.destroyed) leave();
   const answer = await planApart({ bytes, today }, gone.signal);
   connection?.off('close', leave);
   return responseOf(answer);

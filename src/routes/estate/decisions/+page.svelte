@@ -218,7 +218,7 @@
     margin: 4px 0 0;
     padding: 0;
   }
-  .lines > li {
+  .lines > :global(li) {
     display: flex;
     gap: 14px;
     justify-content: space-between;
@@ -241,5 +241,11 @@
     display: inline-block;
     white-space: nowrap;
     margin-right: 5px;
+  }
+  @media (max-width: 700px) {
+    .lines > :global(li) {
+      flex-direction: column;
+      gap: 4px;
+    }
   }
 </style>

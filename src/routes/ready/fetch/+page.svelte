@@ -79,7 +79,7 @@
       <b>{sayMoney(total, currency)}</b> for the ways chosen{unpriced > 0
         ? `, and ${sayCount(unpriced, 'sum')} nobody has published`
         : ''}.
-      {late > 0 ? `${sayCount(late, 'line')} should have been there already.` : ''}
+      {late > 0 ? `${sayCount(late, 'line is', 'lines are')} late.` : ''}
       <Button class="no-print" onclick={takeOut}>Take out as CSV</Button>
       <Button class="no-print" onclick={() => window.print()}>Print</Button>
     </p>
