@@ -260,7 +260,3 @@ export function sayBrief(value: FieldMap, most = 4): string {
   });
   return words.filter(Boolean).join(', ') || Object.keys(value).map(sayField).join(', ');
 }
-
-/** An element of a list by what tells it from the others: its id, else its first two values. */
-export const sayElement = (value: FieldMap): string =>
-  typeof value['id'] === 'string' ? value['id'] : sayBrief(value, 2);
