@@ -2,30 +2,28 @@
   import { tick } from 'svelte';
   import type { CellEdit, Sheet } from '$core/estate';
   import { sayNumber } from '$core/wording';
+  import type { GridCursor } from './grid-cursor.svelte';
   import { boxOf, editsOfPaste, fillDown, textOfBox, visibleColumns, type Cell } from './grid';
 
   let {
     sheet,
     label,
     allowNew = false,
+    cursor,
     onapply,
-    onopen,
-    selected = $bindable([])
+    onopen
   }: {
     sheet: Sheet;
     label: string;
     /** A blank row at the end takes new ones. */
     allowNew?: boolean;
+    cursor: GridCursor;
     onapply: (edits: readonly CellEdit[], what: string) => Promise<void>;
     onopen?: (row: string) => void;
-    /** Keys of the rows in the selection. */
-    selected?: readonly string[];
   } = $props();
 
   const ROW = 24;
   const OVERSCAN = 6;
-  let at = $state<Cell>({ row: 0, column: 0 });
-  let anchor = $state<Cell>({ row: 0, column: 0 });
   let editing = $state<string | undefined>();
   let scrolledY = $state(0);
   let scrolledX = $state(0);
@@ -34,13 +32,12 @@
   let box: HTMLElement | undefined = $state();
   let input: HTMLInputElement | undefined = $state();
 
-  const count = $derived(sheet.rows.length + (allowNew ? 1 : 0));
+  const { at, count, range } = $derived(cursor);
   const columns = $derived(sheet.columns);
   const total = $derived(columns.reduce((sum, c) => sum + c.width, 0));
   const first = $derived(Math.max(0, Math.floor(scrolledY / ROW) - OVERSCAN));
   const last = $derived(Math.min(count - 1, Math.ceil((scrolledY + height) / ROW) + OVERSCAN));
   const shown = $derived(visibleColumns(columns, scrolledX, width));
-  const range = $derived(boxOf(anchor, at));
   /** Lines are used again while scrolling; no two in sight share one. */
   const pool = $derived(Math.ceil(height / ROW) + 2 * OVERSCAN + 2);
   const rowKeys = $derived(Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i));
@@ -48,22 +45,14 @@
   const textOf = (row: number, column: number): string =>
     row < sheet.rows.length ? sheet.read(keyOf(row), columns[column]?.id ?? '') : '';
 
-  $effect(() => {
-    // A search or an undo may leave fewer rows than the cursor stands on.
-    if (at.row >= count || anchor.row >= count)
-      at = anchor = { row: Math.max(0, count - 1), column: at.column };
-  });
-  $effect(() => {
-    // The page acts on the rows chosen here.
-    selected = sheet.rows.slice(range.top, range.bottom + 1);
-  });
-
   function move(row: number, column: number, extend: boolean): void {
-    at = {
-      row: Math.max(0, Math.min(count - 1, row)),
-      column: Math.max(0, Math.min(columns.length - 1, column))
-    };
-    if (!extend) anchor = at;
+    cursor.go(
+      {
+        row: Math.max(0, Math.min(count - 1, row)),
+        column: Math.max(0, Math.min(columns.length - 1, column))
+      },
+      extend
+    );
     reveal();
   }
 
@@ -145,14 +134,14 @@
         event.shiftKey && onopen && at.row < sheet.rows.length ? onopen(keyOf(at.row)) : void edit()
       );
     else if (key === 'Delete' || key === 'Backspace') done(() => void put('', true));
-    else if (key === 'Escape') done(() => (anchor = at));
+    else if (key === 'Escape') done(() => cursor.go(at));
     else if (control && key.toLowerCase() === 'd')
       done(() => {
         const edits = fillDown(range, columns, keyOf, textOf);
         if (edits.length > 0) void onapply(edits, `Filled ${sayNumber(edits.length)} cells downwards`);
       });
     else if (control && key.toLowerCase() === 'a')
-      done(() => ((anchor = { row: 0, column: 0 }), (at = { row: count - 1, column: columns.length - 1 })));
+      done(() => cursor.all({ row: count - 1, column: columns.length - 1 }));
     else if (!control && !event.altKey && key.length === 1 && key !== '/') done(() => void edit(key));
   }
 
@@ -197,7 +186,7 @@
 
   function onmousemove(event: MouseEvent): void {
     const cell = event.buttons === 1 && editing === undefined ? cellOf(event) : undefined;
-    if (cell && (cell.row !== at.row || cell.column !== at.column)) at = cell;
+    if (cell && (cell.row !== at.row || cell.column !== at.column)) cursor.go(cell, true);
   }
 
   /** What is cut off or marked is said whole where the mouse rests. */

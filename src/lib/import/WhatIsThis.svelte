@@ -3,24 +3,20 @@
   import { emptyCatalogue } from '$core/catalogue';
   import type { Candidate } from '$core/exchange';
   import { sayCount } from '$core/wording';
+  import { Answer } from '$lib/state/answer.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import AddSystem from '$lib/estate/AddSystem.svelte';
 
   let { text, onclose }: { text: string; onclose: () => void } = $props();
 
-  let found = $state.raw<readonly Candidate[] | undefined>();
   let picked = $state.raw<Candidate | undefined>();
   let adding = $state(false);
 
-  $effect(() => {
-    // The worker answers later than the text changes.
-    const asked = text;
-    const catalogue = desk.catalogue ?? emptyCatalogue();
-    picked = undefined;
-    void desk.files
-      .call((w) => w.identify(catalogue, asked))
-      .then((list) => asked === text && (found = list));
-  });
+  const answer = new Answer(
+    () => [text, desk.catalogue],
+    () => desk.files.call((w) => w.identify(desk.catalogue ?? emptyCatalogue(), text))
+  );
+  const found = $derived(answer.current);
 
   function describe(c: Candidate): string {
     const names = desk.namesOfProduct(c.product);
@@ -72,7 +68,8 @@
     </ol>
   {/if}
   <p class="chips">
-    {#if found?.length === 0}<Button onclick={() => (adding = true)}>Add a machine with this text</Button
+    {#if found?.length === 0}<Button onclick={() => ((picked = undefined), (adding = true))}
+        >Add a machine with this text</Button
       >{/if}
     <Button onclick={onclose}>Close</Button>
   </p>

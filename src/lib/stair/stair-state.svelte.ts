@@ -30,9 +30,13 @@ export class StairState {
   #resting: ReturnType<typeof setTimeout> | undefined;
   #asked: { of: unknown; key: string } = { of: undefined, key: '' };
 
-  /** @param at the system whose stair it is; null: the first of the estate's order */
+  /**
+   * Made while a page is set up; the worker is asked for whatever comes to be looked at.
+   * @param at the system whose stair it is; null: the first of the estate's order
+   */
   constructor(at: () => string | null) {
     this.#at = at;
+    $effect(() => this.#follow());
   }
 
   readonly #cases = $derived(desk.plan?.cases ?? []);
@@ -113,7 +117,7 @@ export class StairState {
   }
 
   /** Asks the worker for what is looked at: the system at once, a target when the eye has come to rest. */
-  follow(): void {
+  #follow(): void {
     const first = this.planned?.systems[0];
     const { target } = this.looked ?? {};
     clearTimeout(this.#resting);

@@ -1,3 +1,4 @@
+import { untrack } from 'svelte';
 import type { LintFinding } from '$core/lint';
 import { type Catalogue, emptyCatalogue } from '$core/catalogue';
 import type { PlanChange } from '$core/plan';
@@ -186,8 +187,16 @@ class Draft {
     return this.#worker.call((w) => w.completeText(text, offset));
   }
 
+  /** The findings follow the catalogue and the rulings, wherever they change. Called while a page is set up. */
+  followFindings(): void {
+    $effect(() => {
+      void [this.current, desk.estate.decisions, desk.today];
+      untrack(() => void this.#lint());
+    });
+  }
+
   /** Looks what is amiss with what is shown; the answer to an earlier question is not heard. */
-  async lint(): Promise<void> {
+  async #lint(): Promise<void> {
     const run = ++this.#lintRun;
     const catalogue = this.current;
     const estate = { ...desk.estate, systems: [] };

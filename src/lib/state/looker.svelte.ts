@@ -40,6 +40,13 @@ class LookState {
     else this.#asked = undefined;
   }
 
+  /** Looks while a page is shown, and again whenever there is another plan. Called while the page is set up. */
+  follow(): void {
+    $effect(() => {
+      if (desk.plan && !desk.planner.progress) void this.look();
+    });
+  }
+
   tryOut(changes: readonly Change[]): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
     return this.#call((w) => w.tryStored(desk.planner.lookOrder(), changes));
   }

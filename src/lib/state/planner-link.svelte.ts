@@ -129,6 +129,19 @@ export class PlannerLink {
     }
   }
 
+  /** What was found in a system of the plan on the desk. */
+  exploredOf(system: string): Explored | undefined {
+    const { explored } = this;
+    return explored?.of === this.plan && explored?.system === system ? explored.found : undefined;
+  }
+
+  /** Looks into a system while a page is shown. Called while the page is set up. */
+  follow(system: () => string): void {
+    $effect(() => {
+      if (system() && this.plan && !this.exploredOf(system())) void this.explore(system());
+    });
+  }
+
   /** Whether looking into this was stopped by somebody, on this plan. */
   hasStopped(system: string, target?: Target): boolean {
     const stopped = this.#stoppedLooking;

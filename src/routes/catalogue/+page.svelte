@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Tabs } from '$lib/kit';
-  import { onMount, untrack } from 'svelte';
+  import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Amiss from '$lib/catalogue/Amiss.svelte';
@@ -12,7 +12,6 @@
   import ProductList from '$lib/catalogue/ProductList.svelte';
   import ProductView from '$lib/catalogue/ProductView.svelte';
   import TextView from '$lib/catalogue/TextView.svelte';
-  import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
 
   const place = new CataloguePlace(
@@ -27,12 +26,7 @@
   const makeProduct = (): void => void place.makeProduct();
 
   onMount(() => void draft.open());
-
-  // The findings follow the catalogue and the rulings, wherever they were changed.
-  $effect(() => {
-    void [draft.current, desk.estate.decisions, desk.today];
-    untrack(() => void draft.lint());
-  });
+  draft.followFindings();
 </script>
 
 {#if !catalogue && !draft.isOpen}

@@ -10,10 +10,7 @@
 
   let { children }: { children: Snippet } = $props();
 
-  // Looking into the plan is asked for where it is shown, and again whenever there is another plan.
-  $effect(() => {
-    if (desk.plan && !desk.planner.progress) void looker.look();
-  });
+  looker.follow();
 
   const here = $derived<string>(page.url.pathname);
   const questions = $derived(looker.ready?.found.questions.filter((q) => q.settles > 0).length ?? 0);

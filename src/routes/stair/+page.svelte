@@ -30,9 +30,6 @@
   let deciding = $state<Deciding | undefined>();
   let aside = $state<HTMLElement | undefined>();
 
-  // The worker is asked for whatever comes to be looked at.
-  $effect(() => stair.follow());
-
   const stairOf = (systems: readonly string[]): string => `at=${encodeURIComponent(systems[0] ?? '')}`;
   const compareHref = $derived(`/stair/compare?${stairOf(plan?.systems ?? [])}`);
 

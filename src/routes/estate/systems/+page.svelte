@@ -26,6 +26,7 @@
   import AddSystem from '$lib/estate/AddSystem.svelte';
   import FindHelp from '$lib/estate/FindHelp.svelte';
   import Grid from '$lib/estate/Grid.svelte';
+  import { GridCursor } from '$lib/estate/grid-cursor.svelte';
   import { searchableSystem } from '$lib/estate/searchable';
   import { desk } from '$lib/state/desk.svelte';
   import { plain } from '$lib/state/plain.svelte';
@@ -41,7 +42,6 @@
 
   let find = $state(page.url.searchParams.get('find') ?? '');
   let refused = $state.raw<readonly Refusal[]>([]);
-  let rows = $state.raw<readonly string[]>([]);
   let addOpen = $state(false);
 
   const kind = $derived(SHEETS.find((s) => s.id === page.url.searchParams.get('sheet')) ?? SHEETS[0]);
@@ -78,7 +78,17 @@
       describeInstalled(system, desk.products.get('is' in system.product ? system.product.is : ''))
   });
   const sheet = $derived(kind.make(source));
-  const chosen = $derived(kind.id === 'rights' ? [] : [...new Set(rows.map(systemOf))]);
+  /** Each kind of sheet begins at its first cell. */
+  const cursor = $derived.by(
+    () => (
+      void kind.id,
+      new GridCursor(
+        () => sheet.rows,
+        () => kind.allowNew
+      )
+    )
+  );
+  const chosen = $derived(kind.id === 'rights' ? [] : [...new Set(cursor.keys.map(systemOf))]);
 
   /** Keys of companions and links begin with the system's id. */
   function systemOf(row: string): string {
@@ -128,14 +138,7 @@
     </p>
   </div>
   {#key kind.id}
-    <Grid
-      {sheet}
-      label={kind.name}
-      allowNew={kind.allowNew}
-      onapply={apply}
-      onopen={open}
-      bind:selected={rows}
-    />
+    <Grid {sheet} label={kind.name} allowNew={kind.allowNew} {cursor} onapply={apply} onopen={open} />
   {/key}
   <div class="foot no-print">
     {#if refused.length > 0}

@@ -1,41 +1,31 @@
 <script lang="ts">
   import { Button, Text } from '$lib/kit';
   import type { Change, WhatIf } from '$core/estate';
-  import type { Tried } from '$core/what-if';
   import { sayChange, sayCount, sayNumber } from '$core/wording';
   import AddChange from '$lib/ready/AddChange.svelte';
   import { naming } from '$lib/ready/naming';
   import PlanChanges from '$lib/ready/PlanChanges.svelte';
+  import { Answer } from '$lib/state/answer.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
   import { trials } from '$lib/state/trials.svelte';
 
   let selected = $state('');
   let name = $state('');
-  let tried = $state.raw<
-    { of: readonly Change[]; plan: unknown; found: Pick<Tried, 'changes' | 'reaching'> } | undefined
-  >();
-  let asked: { of: readonly Change[] | undefined; plan: unknown } = { of: undefined, plan: undefined };
 
   const current = $derived(trials.whatIfs.find((w) => w.id === selected) ?? trials.whatIfs.at(-1));
-  const result = $derived(
-    tried && tried.of === current?.changes && tried.plan === desk.plan ? tried.found : undefined
+  // A copy is planned whenever its changes, or the plan they are tried on, are others.
+  const trial = new Answer(
+    () => {
+      const changes = current?.changes;
+      return desk.plan && !desk.planner.progress && changes?.length ? [changes, desk.plan] : undefined;
+    },
+    () => looker.tryOut(current?.changes ?? [])
   );
+  const result = $derived(trial.current);
   const verdicts = $derived(
     (result?.changes ?? []).filter((c) => c.verdictChanges).reduce((n, c) => n + c.systems.length, 0)
   );
-
-  // A copy is planned whenever its changes, or the plan they are tried on, are others.
-  $effect(() => {
-    const { plan } = desk;
-    const changes = current?.changes;
-    if (!plan || desk.planner.progress || !changes || changes.length === 0) return;
-    if (asked.of === changes && asked.plan === plan) return;
-    asked = { of: changes, plan };
-    void looker.tryOut(changes).then((found) => {
-      if (found && asked.of === changes) tried = { of: changes, plan, found };
-    });
-  });
 
   async function begin(event: SubmitEvent): Promise<void> {
     event.preventDefault();

@@ -1,20 +1,19 @@
 <script lang="ts">
   import { Button, Day, Fold, Table } from '$lib/kit';
   import { page } from '$app/state';
-  import type { Option, Side } from '$core/compare';
+  import type { Option } from '$core/compare';
   import { formatDay } from '$core/date';
   import { isSameWay, wayOf } from '$core/route';
   import { sayCount } from '$core/wording';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import { rowsOf, sayOption } from '$lib/compare/rows';
+  import { Answer } from '$lib/state/answer.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
 
   const MOST = 4;
   let chosen = $state.raw<readonly Option[] | undefined>();
   let waitUntil = $state('');
-  let found = $state.raw<{ key: string; plan: unknown; sides: readonly Side[] } | undefined>();
-  let asked: { key: string; plan: unknown } = { key: '', plan: undefined };
 
   const at = $derived(page.url.searchParams.get('at'));
   const cases = $derived(desk.plan?.cases ?? []);
@@ -24,14 +23,8 @@
   const system = $derived(planned?.systems[0] ?? '');
   const names = $derived(desk.namesOfProduct(planned?.product ?? ''));
   const product = $derived(desk.products.get(planned?.product ?? ''));
-  const explored = $derived(
-    desk.planner.explored?.of === desk.plan && desk.planner.explored?.system === system
-      ? desk.planner.explored?.found
-      : undefined
-  );
-  $effect(() => {
-    if (system && desk.plan && !explored) void desk.planner.explore(system);
-  });
+  const explored = $derived(desk.planner.exploredOf(system));
+  desk.planner.follow(() => system);
 
   const trackName = (id: string): string => product?.tracks?.find((t) => t.id === id)?.name ?? id;
   const say = (option: Option): string => sayOption(option, names, trackName);
@@ -70,23 +63,17 @@
     );
     return [...first, { kind: 'stay' }, ...(other ? [other] : [])];
   });
-  const key = $derived(`${system} ${JSON.stringify(shown)}`);
-  const sides = $derived(found && found.key === key && found.plan === desk.plan ? found.sides : undefined);
+  const compared = new Answer(
+    () =>
+      desk.plan && explored && shown.length > 0 ? [system, JSON.stringify(shown), desk.plan] : undefined,
+    () => looker.compare(system, $state.snapshot(shown) as readonly Option[])
+  );
+  const sides = $derived(compared.current);
   const rows = $derived(
     sides ? rowsOf(sides, { names, currency: desk.catalogue?.currency ?? '', today: desk.today }) : []
   );
   const differing = $derived(rows.filter((r) => r.texts.some((t) => t !== r.texts[0])));
   const same = $derived(rows.filter((r) => !differing.includes(r)));
-
-  $effect(() => {
-    const { plan } = desk;
-    if (!plan || !explored || shown.length === 0 || (asked.key === key && asked.plan === plan)) return;
-    asked = { key, plan };
-    const wanted = key;
-    void looker.compare(system, $state.snapshot(shown) as readonly Option[]).then((list) => {
-      if (list && asked.key === wanted) found = { key: wanted, plan, sides: list };
-    });
-  });
 
   function toggle(option: Option): void {
     const has = shown.some((o) => sameOption(o, option));

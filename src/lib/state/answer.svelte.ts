@@ -1,0 +1,35 @@
+import { untrack } from 'svelte';
+
+/**
+ * What a worker answers to a question that changes by itself. Made while a component, or a state class of one, is set up; it
+ * asks again whenever the question is another, and an answer that comes too late is dropped.
+ */
+export class Answer<A> {
+  #given = $state.raw<{ readonly to: readonly unknown[]; readonly answer: A } | undefined>();
+  readonly #question: () => readonly unknown[] | undefined;
+  /** The answer to the question as it stands now; undefined until it is there. */
+  readonly current = $derived.by(() => {
+    const now = this.#question();
+    return now && this.#given && isSame(now, this.#given.to) ? this.#given.answer : undefined;
+  });
+
+  /**
+   * @param question what the answer depends on; undefined: nothing is asked
+   * @param ask asks the worker; undefined: superseded
+   */
+  constructor(question: () => readonly unknown[] | undefined, ask: () => Promise<A | undefined>) {
+    this.#question = question;
+    let asked: readonly unknown[] | undefined;
+    $effect(() => {
+      const now = question();
+      if (!now || (asked && isSame(now, asked))) return;
+      asked = now;
+      void untrack(ask).then((answer) => {
+        if (answer !== undefined && asked === now) this.#given = { to: now, answer };
+      });
+    });
+  }
+}
+
+const isSame = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i]);
