@@ -153,10 +153,10 @@ test('a cell is changed: the verdicts that would change are named, and only that
   await expect(page.locator('[data-changes]')).toContainText('verdicts would change');
   await expect(page.locator('[data-cell="4>5"]')).not.toContainText('in place');
   await page.keyboard.press('Control+z');
-  await expect(page.locator('[data-cell="4>5"]')).toContainText('in place, from 4/r1');
+  await expect(page.locator('[data-cell="4>5"]')).toContainText('in place, 4 r1 or later');
   await kept(page);
   await page.reload();
-  await expect(page.locator('[data-cell="4>5"]')).toContainText('in place, from 4/r1');
+  await expect(page.locator('[data-cell="4>5"]')).toContainText('in place, 4 r1 or later');
   await page.getByRole('button', { name: 'Keep the changes' }).click();
   await expect(page.getByRole('heading', { name: 'Not kept yet' })).toHaveCount(0);
   const [download] = await Promise.all([

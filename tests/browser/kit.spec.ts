@@ -1,4 +1,4 @@
-import { expect, openDemo, planned, test } from './desk';
+import { expect, giveFile, openDemo, planned, test } from './desk';
 
 /** Each part of the kit by keyboard alone, where it stands. */
 test.beforeEach(({ page }) => openDemo(page));
@@ -126,4 +126,25 @@ test('a dialog, choices, a search and a drop zone are reached and worked without
     buffer: Buffer.from('name,version\nzed-1,Garnock Desk 4\n')
   });
   await expect(page.getByText('Step 2 of 2')).toBeVisible();
+});
+
+test('a long list: Tab goes from line to line, and those out of sight come into it', async ({ page }) => {
+  await page.goto('/import');
+  const lines = Array.from({ length: 120 }, (_, i) => `many-${i + 100},Garnock Desk 4 r1 Plain`);
+  await giveFile(page, 'many.csv', `host,os\n${lines.join('\n')}\n`);
+  await page.getByRole('button', { name: /^Take in/ }).click();
+  await planned(page);
+  await page.goto('/stair?at=many-100');
+  const fold = page.locator('[data-alike] .fold-line');
+  await expect(fold).toContainText('120 systems alike');
+  await fold.focus();
+  await page.keyboard.press('Enter');
+  const list = page.getByRole('list', { name: 'Systems alike' });
+  await expect(list.getByRole('link', { name: 'many-100' })).toBeVisible();
+  expect(await list.getByRole('link').count()).toBeLessThan(60);
+  await list.getByRole('link', { name: 'many-100' }).focus();
+  for (let i = 0; i < 100; i++) await page.keyboard.press('Tab');
+  await expect(list.getByRole('link', { name: 'many-200' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/system\?at=many-200/);
 });

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { parse } from 'yaml';
 import { expect, giveFile, openDemo, planned, test } from './desk';
 
@@ -60,10 +60,18 @@ function identifiersOf(demo: Demo): string[] {
 }
 const KEYS = new Set(['id', 'fact', 'list', 'right', 'requirement', 'source', 'caution', 'product']);
 
-/** Everything that can be read on a page, all that is folded opened. */
+const wordsOf = (ids: readonly string[]): [string, RegExp][] =>
+  ids.map((id) => [id, new RegExp(`(^|[^\\w-])${id.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}($|[^\\w-])`)]);
+
+/** Everything that can be read on a page. */
 async function read(page: Page, path: string): Promise<string[]> {
   await page.goto(path);
   await expect(page.getByText(/^(Planning|Looking into|Working it out)/)).toHaveCount(0, { timeout: 60_000 });
+  return readAll(page);
+}
+
+/** Everything in sight, all that is folded opened. */
+async function readAll(page: Page): Promise<string[]> {
   for (let depth = 0; depth < 3; depth++) {
     const opened = await page.evaluate(() => {
       const shut = [...document.querySelectorAll<HTMLElement>('main .fold:not([data-open]) .fold-line')];
@@ -83,10 +91,7 @@ test('no screen of the demo shows an identifier, and all say lateness in one way
   const demo = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as Demo;
   const ids = identifiersOf(demo);
   expect(ids.length).toBeGreaterThan(150);
-  const words = ids.map((id): [string, RegExp] => [
-    id,
-    new RegExp(`(^|[^\\w-])${id.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}($|[^\\w-])`)
-  ]);
+  const words = wordsOf(ids);
   await openDemo(page);
   const products = (parse(demo.catalogue.text) as { products: { id: string }[] }).products.map((p) => p.id);
   const shown: string[] = [];
@@ -101,6 +106,36 @@ test('no screen of the demo shows an identifier, and all say lateness in one way
       for (const [id, pattern] of words) if (pattern.test(line)) shown.push(`${path}: ${id} in "${line}"`);
       if (OTHER_LATENESS.test(line.trim())) shown.push(`${path}: "${line}"`);
     }
+  expect(shown).toEqual([]);
+});
+
+test('the forms of the catalogue say names, never identifiers, outside of their fields', async ({ page }) => {
+  test.setTimeout(300_000);
+  const demo = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as Demo;
+  const words = wordsOf(identifiersOf(demo));
+  await openDemo(page);
+  const shown: string[] = [];
+  const look = async (what: string, pick: Locator): Promise<void> => {
+    await pick.click();
+    await expect(page.locator('aside form, aside section').first()).toBeVisible();
+    for (const line of await readAll(page))
+      for (const [id, pattern] of words) if (pattern.test(line)) shown.push(`${what}: ${id} in "${line}"`);
+  };
+  for (const product of (parse(demo.catalogue.text) as { products: { id: string }[] }).products) {
+    const at = `/catalogue?product=${product.id}`;
+    await page.goto(`${at}&view=table`);
+    await look(`${product.id} hop`, page.locator('button.cell:has(.hop)').first());
+    await page.goto(`${at}&view=calendar`);
+    await look(`${product.id} release`, page.locator('button[data-release]').last());
+    for (const view of ['demands', 'terms']) {
+      await page.goto(`${at}&view=${view}`);
+      const lists = await page.locator('[data-list]').evaluateAll((all) => all.map((l) => l.dataset['list']));
+      for (const list of lists) {
+        const first = page.locator(`[data-list="${list}"] tbody tr button`).first();
+        if ((await first.count()) > 0) await look(`${product.id} ${list}`, first);
+      }
+    }
+  }
   expect(shown).toEqual([]);
 });
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
   import { roving } from '$lib/kit/roving';
+  import { Names } from '$core/catalogue';
   import { type HopModel, isForbidden, type ProductModel } from '$core/compile';
   import { sayText } from '$lib/state/sources';
 
@@ -53,9 +54,10 @@
     return model.tableComplete || isForbidden(model, from, to) ? 'forbidden' : 'unknown';
   }
 
+  const names = $derived(new Names(model.product));
   const conditions = ({ hop }: HopModel): string =>
     [
-      hop.levels === 'unknown' ? 'a floor nobody has stated' : hop.levels,
+      hop.levels === 'unknown' ? 'a floor nobody has stated' : hop.levels && names.range(hop.levels),
       hop.everyPatch && 'every patch',
       hop.closes && `to ${sayText(hop.closes)}`,
       hop.unsupported && 'unsupported',
