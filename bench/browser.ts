@@ -48,7 +48,7 @@ const measure = (act: string, times = 60): Promise<number> =>
 const key = (name: string): string =>
   `document.querySelector('[role=grid]').dispatchEvent(new KeyboardEvent('keydown', { key: '${name}', bubbles: true }))`;
 const typed = (texts: string): string =>
-  `const box = document.querySelector('[data-find]'); box.value = ${texts}[i % 4]; box.dispatchEvent(new Event('input', { bubbles: true }))`;
+  `const box = document.querySelector('[data-find]'); box.focus(); box.value = ${texts}[i % 4]; box.dispatchEvent(new Event('input', { bubbles: true }))`;
 const ms = (value: number): string => `${value.toFixed(0)} ms`;
 
 try {

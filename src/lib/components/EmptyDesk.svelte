@@ -47,6 +47,7 @@
   }
   .ways {
     display: flex;
+    flex-wrap: wrap;
     gap: 10px;
     align-items: center;
     margin: 18px 0;

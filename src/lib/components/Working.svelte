@@ -16,7 +16,7 @@
 
 {#if progress}
   <div class="working no-print" role="status">
-    <span>Planning: {progress.done} of {progress.of} cases</span>
+    <span>Planning{progress.of > 0 ? `: ${progress.done} of ${progress.of} cases` : '…'}</span>
     <Progress done={progress.done} of={progress.of} label="Planned" />
     <Button onclick={() => desk.planner.stop()}>Stop</Button>
   </div>

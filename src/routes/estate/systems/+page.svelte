@@ -51,7 +51,7 @@
     new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((id): [string, CasePlan] => [id, c])))
   );
   const sorted = $derived([...desk.estate.systems].sort((a, b) => compareText(a.name, b.name)));
-  /** What each system is found by; worked out when somebody looks for the first time. */
+  /** What each system is found by; worked out when somebody comes to look for the first time. */
   const searchable = $derived(
     new Map(
       sorted.map((s) => [
@@ -122,6 +122,7 @@
       placeholder="Find: words, team = ticket, memory < 8 GB"
       aria-label="Find systems"
       bind:value={find}
+      onfocus={() => void searchable}
     />
     <FindHelp />
     <span class="sheets" role="group" aria-label="Sheet">

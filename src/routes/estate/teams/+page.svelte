@@ -40,7 +40,7 @@
         products: [...e.products].sort(),
         goal: goals.find((g) => g.team === name)
       }))
-      .sort((a, b) => compareText(a.name, b.name));
+      .sort((a, b) => Number(!a.goal) - Number(!b.goal) || compareText(a.name, b.name));
   }
 
   /** The goal of all, as a team's own to be changed. */
@@ -117,7 +117,7 @@
       />
     </section>
     {#each teams as team (team.name)}
-      <section data-team={team.name}>
+      <section data-team={team.name} class:follows={!team.goal}>
         <h1>
           {team.name}
           <span class="soft small"
@@ -160,6 +160,10 @@
     align-items: flex-start;
     border-top: 1px solid var(--hair);
     padding-top: 10px;
+  }
+  .follows {
+    gap: 2px;
+    margin-top: -14px;
   }
   h1 {
     font-size: 16px;

@@ -166,7 +166,8 @@
     text-align: right;
   }
   td {
-    overflow-wrap: anywhere;
+    overflow-wrap: break-word;
+    min-width: 74px;
   }
   .late {
     font-weight: 650;
