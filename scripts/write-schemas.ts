@@ -13,7 +13,7 @@ export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
     'catalogue-3': catalogueSchema,
     'workspace-6': workspaceSchema,
-    'plan-3': planFileSchema
+    'plan-4': planFileSchema
   };
   return new Map(
     Object.entries(schemas).map(([name, schema]) => [

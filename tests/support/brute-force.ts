@@ -981,7 +981,8 @@ export class BruteForce {
     const byHolding = (r: Right): boolean => r.kind === 'agreement' || r.kind === 'not for sale';
     const offered = (r: Right): boolean => {
       const until = this.read(r.offer?.until);
-      return typeof until === 'number' && day.exact && day.first <= until;
+      if (typeof until !== 'number') return false;
+      return r.counts === 'order day' ? today <= until : day.exact && day.last <= until;
     };
     const price = (r: Right): number | 'unknown' =>
       r.kind === 'purchase'
@@ -996,8 +997,9 @@ export class BruteForce {
       const until = this.read(r.until);
       if (until === undefined) return carried;
       if (until === 'unknown') return and(carried, 'unknown');
+      if (r.counts === 'order day') return and(carried, today <= until ? 'yes' : 'no');
       if (r.counts !== 'release day')
-        return and(carried, day.first > until ? 'no' : day.exact ? 'yes' : 'unknown');
+        return and(carried, day.last > until ? 'no' : day.exact ? 'yes' : 'unknown');
       const out = this.published(step.to.release);
       return and(
         carried,

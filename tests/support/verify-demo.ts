@@ -28,7 +28,7 @@ export function verifierFor(planning: Planning, id: string, gated = true): Verif
     today,
     nodes: system.nodes ?? 1,
     activated: activatedOf(system, decided),
-    held: new Set(estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right)),
+    held: new Set(estate.rightsHeld.filter((r) => r.held !== 0).map((r) => r.right)),
     asking: askingOf({ catalogue, product: model.product }, system, { links, decided }, { decisions, today }),
     kinds: new FactKinds(catalogue.facts),
     linked: (pairing) => {

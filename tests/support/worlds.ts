@@ -382,6 +382,7 @@ function rightExtrasOf(seed: number, right: Right, product: Product): Partial<Ri
   if (right.kind !== 'purchase') return {};
   return {
     ...(r.chance(0.25) ? { offer: { priceCents: 1500, until: near(r, -10, 60) } } : {}),
+    ...(r.aside().chance(0.2) ? { counts: 'order day' as const } : {}),
     ...(r.chance(0.2) ? { units: { each: 'system' as const, number: r.int(1, 3), pool: 'seats' } } : {})
   };
 }

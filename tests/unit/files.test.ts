@@ -194,10 +194,18 @@ test('the plan leaves as its published schema says, in JSON and in rows', () => 
 });
 
 test('rights to buy are what is needed beyond what is held', () => {
-  const { rights } = plan(demoInput());
+  const { rights, pools } = plan(demoInput());
   expect(rights.length).toBeGreaterThan(3);
-  for (const t of rights) expect(t.toBuy).toBe(Math.max(0, Number(t.needed) - t.held));
-  expect(rights.find((t) => t.right === 'desk-offer-5')).toMatchObject({ held: 6 });
+  for (const t of rights) expect(t.toBuy).toBe(Number(t.needed) - t.drawn - t.short);
+  for (const p of pools) expect(p.remainder).toBe(Number(p.held) - p.drawn);
+  const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
+  expect(sum(rights.map((t) => t.drawn))).toBe(sum(pools.map((p) => p.drawn)));
+  // Six are held of any edition: the dearer of the two that want them gets them.
+  const offers = rights.filter((t) => t.right === 'desk-offer-5');
+  expect(offers.map((t) => [t.held, t.drawn])).toEqual([
+    [6, 6],
+    [6, 0]
+  ]);
 });
 
 const post = async (body: string): Promise<{ status: number; text: string }> => {

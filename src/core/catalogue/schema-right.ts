@@ -40,7 +40,10 @@ export const right = entry({
   priceCents: cents.optional(),
   offer: z.strictObject({ priceCents: cents, until: dateText, source }).optional(),
   until: dateText.optional(),
-  counts: z.enum(['upgrade day', 'release day']).optional().describe('which day `until` is compared with'),
+  counts: z
+    .enum(['upgrade day', 'order day', 'release day'])
+    .optional()
+    .describe('which day `until` is compared with; the last of the hop where it takes several'),
   units: units.optional(),
   grace: z
     .array(

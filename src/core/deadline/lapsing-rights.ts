@@ -12,7 +12,12 @@ export function lapsingRights(terms: Terms, chosen: Label): Contributor[] {
     const ends = [use.until, offerEnd(terms, offer)].filter((d) => d !== undefined && d >= terms.today);
     return [...new Set(ends)].flatMap((day): Contributor[] => {
       if (day === undefined) return [];
-      const after = useRight(terms, move, { first: day + 1, last: day + 1, exact: true }, 'sure').use;
+      const after = useRight(
+        { ...terms, leadsFrom: day + 1 },
+        move,
+        { first: day + 1, last: day + 1, exact: true },
+        'sure'
+      ).use;
       const cents = after.costCents === 'unknown' ? 'unknown' : after.costCents - costCents;
       if (cents === 0 && after.units && after.right !== right) {
         const { pool, number } = after.units;

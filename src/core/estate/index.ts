@@ -18,7 +18,7 @@ export {
 } from './facts';
 export { matchesQuery, parseQuery, type Searchable } from './find-systems';
 export { type LinkEnd, LinkIndex, wordOf } from './links';
-export { chooseValue, type Conflict, type MergedEstate, mergeEstates } from './merge-estates';
+export { chooseValue, type Conflict, keysOfHeld, type MergedEstate, mergeEstates } from './merge-estates';
 export { findPlaces } from './places';
 export { readAgain } from './read-again';
 export { type InstalledTexts, type InstalledUnderstanding, readInstalled } from './read-installed';

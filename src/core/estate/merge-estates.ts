@@ -1,7 +1,7 @@
 import { mergeFacts } from './facts';
 import { foldText } from '../version';
 import { compareText } from '../kit';
-import type { Check, Estate, Fact, System } from './schema';
+import type { Check, Estate, Fact, RightHeld, System } from './schema';
 
 /** Something two people's records state differently; `values` in a fixed order, whoever's they are. */
 export interface Conflict {
@@ -40,7 +40,7 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
     systems: merger.list('system', a.systems, b.systems),
     goals: merger.list('goal', a.goals, b.goals),
     decisions: merger.list('decision', ...decisions),
-    rightsHeld: merger.list('right', a.rightsHeld, b.rightsHeld, (r) => `${r.right} ${r.pool ?? ''}`),
+    rightsHeld: merger.list('right', a.rightsHeld, b.rightsHeld, keysOfHeld(a.rightsHeld, b.rightsHeld)),
     ...optional('questions', merger.list('question', ...questions)),
     ...optional('lists', joinLists(a.lists ?? [], b.lists ?? [])),
     ...optional('imports', joinLists(a.imports ?? [], b.imports ?? [])),
@@ -51,6 +51,28 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
     estate,
     conflicts: conflicts.sort((x, y) => compareText(x.key, y.key) || compareText(x.field, y.field))
   };
+}
+
+/**
+ * Names what is held by its right, pool, edition and place; several alike in these are told apart by their order of last days.
+ * A later last day of the same is a change, not another pool.
+ */
+export function keysOfHeld(...lists: readonly (readonly RightHeld[])[]): (held: RightHeld) => string {
+  const keys = new Map<RightHeld, string>();
+  for (const list of lists) {
+    const seen = new Map<string, number>();
+    for (const held of [...list].sort((a, b) =>
+      compareText(fixedText([a.until, a.held]), fixedText([b.until, b.held]))
+    )) {
+      const about = [held.right, held.product, held.pool, held.edition, held.team ?? held.site]
+        .filter(Boolean)
+        .join(' ');
+      const nth = (seen.get(about) ?? 0) + 1;
+      seen.set(about, nth);
+      keys.set(held, nth === 1 ? about : `${about} ${nth}`);
+    }
+  }
+  return (held) => keys.get(held) ?? held.right;
 }
 
 const optional = <K extends string, V>(key: K, list: readonly V[]): Partial<Record<K, V[]>> =>
@@ -237,6 +259,6 @@ export function chooseValue(estate: Estate, { key, field }: Conflict, value: unk
     case 'recheck':
       return { ...estate, rechecks: set(estate.rechecks ?? [], byId) };
     default:
-      return { ...estate, rightsHeld: set(estate.rightsHeld, (r) => `${r.right} ${r.pool ?? ''}`) };
+      return { ...estate, rightsHeld: set(estate.rightsHeld, keysOfHeld(estate.rightsHeld)) };
   }
 }

@@ -222,13 +222,15 @@ export type Site = z.infer<typeof site>;
 
 const rightHeld = z.strictObject({
   right: key,
-  held: z.int().min(0).max(10_000_000),
+  held: z.union([z.int().min(0).max(10_000_000), z.literal('unknown')]),
   product: key.optional(),
   pool: text.optional(),
   edition: key
     .optional()
     .describe('absent: it serves any edition, but units of an edition only where it is named'),
-  until: isoDay.optional(),
+  team: text.optional().describe('for this team only'),
+  site: text.optional().describe('for systems of this site only; where no team is named'),
+  until: isoDay.optional().describe('the last day on which it serves'),
   ...said,
   note: z.string().max(2000).optional()
 });

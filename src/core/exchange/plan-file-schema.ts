@@ -3,10 +3,11 @@ import { VERDICTS } from '../route';
 import { COUNTED_KINDS, KEPT } from '../catalogue';
 
 export const PLAN_FORMAT = 'orange-stair-plan';
-export const PLAN_VERSION = 3;
+export const PLAN_VERSION = 4;
 
 const day = z.string().describe('YYYY-MM-DD');
 const dayOrUnknown = z.union([day, z.literal('unknown')]);
+const sum = z.union([z.number(), z.literal('unknown')]);
 const target = z.strictObject({ release: z.string(), edition: z.string(), architecture: z.string() });
 const standing = z.strictObject({ ...target.shape, patch: z.string() });
 export const reasonFile = z.strictObject({
@@ -219,12 +220,52 @@ export const planFileSchema = z.strictObject({
       right: z.string(),
       edition: z.string().describe('the edition it leads to; of units the edition they belong to'),
       pool: z.string().optional().describe('of rights counted in units'),
-      needed: z.union([z.number(), z.literal('unknown')]),
-      held: z.number(),
-      toBuy: z.union([z.number(), z.literal('unknown')]),
-      costCents: z.union([z.number(), z.literal('unknown')]),
+      needed: sum.describe('unknown where nobody knows of one of the systems; `least` has what is known'),
+      held: z.number().describe('in pools that may serve it'),
+      drawn: z.number().describe('what of it is drawn from pools'),
+      toBuy: sum,
+      short: z.number().describe('what can neither be drawn nor bought'),
+      costCents: sum.describe('of whole packs, each at the price of its day'),
+      least: z.strictObject({ needed: z.number(), toBuy: z.number(), costCents: z.number() }),
+      atMost: z.boolean().describe('nobody knows what a pool holds that may serve it'),
+      purchases: z.array(
+        z.strictObject({ day, packs: z.number(), units: z.number(), priceCents: sum.describe('of one pack') })
+      ),
+      perhaps: z
+        .strictObject({ needed: sum, drawn: z.number() })
+        .describe('wanted by routes that rest on what nobody knows; never bought'),
+      exact: z.boolean().describe('nothing cheaper exists; else nothing costs less than `boundCents`'),
+      boundCents: z.number(),
       by: day,
       systems: z.array(z.string())
+    })
+  ),
+  pools: z.array(
+    z.strictObject({
+      name: z.string().describe('the name of the pool, else the right'),
+      right: z.string(),
+      product: z.string().optional(),
+      isCounted: z.boolean().describe('units, which serve their own edition only'),
+      edition: z.string().optional(),
+      team: z.string().optional(),
+      site: z.string().optional(),
+      until: day.optional().describe('the last day on which it serves'),
+      held: sum,
+      drawn: z.number(),
+      perhaps: z.number().describe('perhaps drawn beside'),
+      remainder: sum.describe('held less drawn'),
+      lapsed: z.boolean(),
+      draws: z.array(
+        z.strictObject({
+          product: z.string(),
+          right: z.string(),
+          edition: z.string(),
+          system: z.string(),
+          units: z.number(),
+          day,
+          certain: z.boolean()
+        })
+      )
     })
   )
 });

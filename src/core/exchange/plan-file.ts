@@ -32,10 +32,20 @@ export function planFileOf(
       const seen = lookInto?.(one);
       return { ...writer.case(one), ...(seen ? { looked: writer.looked(seen) } : {}) };
     }),
-    rights: plan.rights.map(({ shares: _shares, cases: _cases, by, systems, ...need }) => {
+    rights: plan.rights.map(({ shares: _shares, cases: _cases, by, systems, purchases, ...need }) => {
       void [_shares, _cases];
-      return { ...need, by: formatDay(by), systems: [...systems] };
-    })
+      return {
+        ...need,
+        purchases: purchases.map((p) => ({ ...p, day: formatDay(p.day) })),
+        by: formatDay(by),
+        systems: [...systems]
+      };
+    }),
+    pools: plan.pools.map(({ until, draws, ...pool }) => ({
+      ...pool,
+      ...(until === undefined ? {} : { until: formatDay(until) }),
+      draws: draws.map((d) => ({ ...d, day: formatDay(d.day) }))
+    }))
   };
 }
 

@@ -1,7 +1,7 @@
 import type { Day, MaybeDay } from '../date';
 import type { Deadline } from '../deadline';
 import type { Target, WayStep } from '../estate';
-import type { RightNeed } from '../right';
+import type { RightNeed, RightPool } from '../right';
 import type { Fallback, Reason, Route, ShownVerdict, Verdict } from '../route';
 import type { Standing } from '../version';
 
@@ -102,6 +102,8 @@ export interface Plan {
   readonly situations: number;
   /** What the chosen routes take of rights, over the estate: the one count everything shows. */
   readonly rights: readonly RightNeed[];
+  /** What is held, and who draws on it. */
+  readonly pools: readonly RightPool[];
 }
 
 /** Whether two targets are the same; one that is absent is the same as none. */

@@ -54,12 +54,14 @@ export function* planWith(
     yield { done: plans.length, of: cases.length };
   }
   const ordered = plans.sort(bySlack);
+  const { needs, pools } = countRightNeeds(rightCallsOf(ordered, planning), estate, catalogue, today);
   return {
     today,
     cases: ordered,
     systems: estate.systems.length,
     situations,
-    rights: countRightNeeds(rightCallsOf(ordered), estate, catalogue)
+    rights: needs,
+    pools
   };
 }
 

@@ -66,7 +66,7 @@ export class Planning {
     this.links = new LinkIndex(input.estate.systems);
     this.decided = new FactDecisions(input.estate.decisions, day);
     // Agreements count as held from one unit on.
-    this.#held = new Set(input.estate.rightsHeld.filter((r) => r.held > 0).map((r) => r.right));
+    this.#held = new Set(input.estate.rightsHeld.filter((r) => r.held !== 0).map((r) => r.right));
     this.#goals = new GoalIndex(input.estate.goals);
     this.#decisions = new DecisionIndex(input.estate.decisions, day);
     const around = {
@@ -127,6 +127,15 @@ export class Planning {
       goal: this.#goals.of(system.team),
       decisions: this.#decisions.touching(system.id, situation)
     };
+  }
+
+  /** The goal of a system's team, else of all. */
+  goalOf(system: System): Goal {
+    return this.#goals.of(system.team);
+  }
+
+  get countsExpected(): boolean {
+    return this.estate.site.countsExpected;
   }
 
   /** The model of the product a system runs, or a bare one is meant for. */

@@ -1,131 +1,233 @@
-import type { Catalogue, Right } from '../catalogue';
-import { type Day, parseDay } from '../date';
-import type { Estate, RightHeld } from '../estate';
-import { rankOfSum } from './money';
-import type { RightNeed, RightShare } from './right-need';
+import type { Catalogue } from '../catalogue';
+import type { Day } from '../date';
+import type { Estate } from '../estate';
 import { compareText } from '../kit';
-
-/** One step of one system that takes a right. */
-export interface RightCall {
-  readonly system: string;
-  readonly case: string;
-  readonly number: number | 'unknown';
-  readonly priceCents: number | 'unknown';
-  readonly day: Day;
-  /** The last day to have it. */
-  readonly by: Day;
-}
-
-/** The calls on one right of a product in one edition, and of units in one pool. */
-export interface RightCalls {
-  readonly product: string;
-  readonly right: string;
-  readonly edition: string;
-  readonly pool?: string;
-  readonly calls: readonly RightCall[];
-}
+import type { Demand, Drawn } from './draw-problem';
+import { drawUnits } from './draw-units';
+import { gatherPools, groupOfCalls, mayServe, type Pool } from './pools';
+import { keyOfCalls, type RightCall, type RightCalls } from './right-call';
+import type { PoolDraw, Purchase, RightCount, RightNeed, RightPool, RightShare } from './right-need';
 
 /**
- * The one count of rights, for plan, screens, lists and exports alike: what is called for of each right by edition, what is held
- * of it, and what is to be bought.
+ * The one count of rights, for plan, screens, lists and exports alike (RECKONING 4): what is called for of each right by edition,
+ * what pools hold of it, who draws on what, and what is to be bought on which day.
  *
- * 1. Rights bought and rights counted in units are needed; free ones and what is held by agreement are not.
- * 2. Held ones cover the dearest calls first, then the earliest, then by system. Those of another edition never serve; those
- *    held without an edition serve any edition of a plain right, and of units only where the units have none. What ends
- *    before the day of a call does not serve it.
- * 3. The rest is bought at the price of its day; units of one price in whole packs.
- * Sorted by product, right, edition, pool.
+ * Certain calls are served whole before those that are only perhaps made, which never cause a purchase. Calls equal in right,
+ * edition, team, site, day and price are one demand. Needs are sorted by product, right, edition, pool; pools by their last day.
  */
 export function countRightNeeds(
   called: readonly RightCalls[],
-  estate: Estate,
-  catalogue: Catalogue
-): RightNeed[] {
-  const left = estate.rightsHeld.map((held) => ({ held, units: held.held }));
-  return [...called]
-    .sort((a, b) => compareText(keyOfCalls(a), keyOfCalls(b)))
-    .map((need) => {
-      const product = catalogue.products.find((p) => p.id === need.product);
-      return cover(
-        need,
-        product?.rights?.find((r) => r.id === need.right),
-        left
-      );
-    });
-}
-
-/** Equal for calls on the same right, edition and pool of a product. */
-export const keyOfCalls = ({ product, right, edition, pool }: Omit<RightCalls, 'calls'>): string =>
-  [product, right, edition, pool ?? ''].join('/');
-
-interface Left {
-  readonly held: RightHeld;
-  units: number;
-}
-
-function cover(need: RightCalls, right: Right | undefined, left: readonly Left[]): RightNeed {
-  const pools = left.filter(({ held }) => mayServe(held, need));
-  const before = sum(pools.map((p) => p.units));
-  const inTurn = [...need.calls].sort(
-    (a, b) =>
-      rankOfSum(b.priceCents) - rankOfSum(a.priceCents) || a.day - b.day || compareText(a.system, b.system)
-  );
-  const bought = new Map<number | 'unknown', number>();
-  const shares = inTurn.map((call): RightShare => {
-    const { system, number: needed } = call;
-    if (needed === 'unknown') return { system, needed, held: 0, toBuy: 'unknown' };
-    const held = drawFrom(pools, needed, call.day);
-    bought.set(call.priceCents, (bought.get(call.priceCents) ?? 0) + needed - held);
-    return { system, needed, held, toBuy: needed - held };
-  });
-  const isKnown = shares.every((s) => s.needed !== 'unknown');
-  const total = (pick: (s: RightShare) => number | 'unknown'): number | 'unknown' =>
-    isKnown ? sum(shares.map((s) => pick(s) as number)) : 'unknown';
-  const toBuy = total((s) => s.toBuy);
+  { rightsHeld }: Pick<Estate, 'rightsHeld'>,
+  catalogue: Catalogue,
+  today: Day
+): RightCount {
+  const pools = gatherPools(rightsHeld, catalogue);
+  const groups = new Map<string, RightCalls[]>();
+  for (const calls of [...called].sort((a, b) => compareText(keyOfCalls(a), keyOfCalls(b)))) {
+    const group = groupOfCalls(calls);
+    groups.set(group, [...(groups.get(group) ?? []), calls]);
+  }
+  const needs: RightNeed[] = [];
+  const draws = new Map<string, PoolDraw[]>();
+  for (const [group, calls] of groups) {
+    const counted = new GroupCount(
+      calls,
+      pools.filter((p) => p.group === group)
+    );
+    needs.push(...counted.needs());
+    for (const [key, list] of counted.poolDraws) draws.set(key, list);
+  }
   return {
-    product: need.product,
-    right: need.right,
-    edition: need.edition,
-    ...(need.pool === undefined ? {} : { pool: need.pool }),
-    needed: total((s) => s.needed),
-    held: before,
-    toBuy,
-    costCents: toBuy === 'unknown' ? toBuy : costOf(bought, right?.units?.pack ?? 1),
-    by: Math.min(...need.calls.map((c) => c.by)),
-    systems: [...new Set(need.calls.map((c) => c.system))],
-    cases: [...new Set(need.calls.map((c) => c.case))],
-    shares: [...shares].sort((a, b) => compareText(a.system, b.system))
+    needs: needs.sort((a, b) => compareText(keyOfCalls(a), keyOfCalls(b))),
+    pools: pools.map((pool) => poolOf(pool, draws.get(pool.key) ?? [], today))
   };
 }
 
+function poolOf(pool: Pool, draws: readonly PoolDraw[], today: Day): RightPool {
+  const { key: _key, group: _group, ...about } = pool;
+  void [_key, _group];
+  const unitsOf = (certain: boolean): number =>
+    sum(draws.filter((d) => d.certain === certain).map((d) => d.units));
+  const drawn = unitsOf(true);
+  return {
+    ...about,
+    drawn,
+    perhaps: unitsOf(false),
+    remainder: pool.held === 'unknown' ? 'unknown' : pool.held - drawn,
+    lapsed: pool.until !== undefined && pool.until < today,
+    draws
+  };
+}
+
+/** Calls that are one demand, in the order of their systems. */
+interface Gathered {
+  readonly of: RightCalls;
+  readonly demand: Demand;
+  readonly calls: readonly RightCall[];
+}
+
+/** The calls that share pools, served together. */
+class GroupCount {
+  readonly #calls: readonly RightCalls[];
+  readonly #pools: readonly Pool[];
+  readonly #certain: readonly Gathered[];
+  readonly #perhaps: readonly Gathered[];
+  readonly #found: Drawn;
+  readonly #beside: Drawn;
+  readonly #shares = new Map<RightCall, Pick<RightShare, 'held' | 'toBuy'>>();
+  /** By the pool's key. */
+  readonly poolDraws = new Map<string, PoolDraw[]>();
+
+  constructor(calls: readonly RightCalls[], pools: readonly Pool[]) {
+    this.#calls = calls;
+    this.#pools = pools;
+    this.#certain = this.#gather(true);
+    this.#perhaps = this.#gather(false);
+    const supplies = pools.map((p) => ({ units: p.held === 'unknown' ? 0 : p.held }));
+    this.#found = drawUnits(
+      this.#certain.map((g) => g.demand),
+      supplies
+    );
+    const taken = supplies.map((_, s) => sum(this.#found.draws.map((row) => row[s] ?? 0)));
+    this.#beside = drawUnits(
+      this.#perhaps.map((g) => ({ ...g.demand, priceCents: undefined })),
+      supplies.map((s, i) => ({ units: s.units - (taken[i] ?? 0) }))
+    );
+    this.#certain.forEach((g, i) => this.#share(g, this.#found.draws[i] ?? []));
+    this.#perhaps.forEach((g, i) => this.#share(g, this.#beside.draws[i] ?? []));
+  }
+
+  needs(): RightNeed[] {
+    return this.#calls.map((calls) => this.#need(calls));
+  }
+
+  #gather(certain: boolean): Gathered[] {
+    const found = new Map<
+      string,
+      { readonly of: RightCalls; readonly key: string; readonly calls: RightCall[] }
+    >();
+    for (const of of this.#calls) {
+      const about = keyOfCalls(of);
+      for (const call of of.calls) {
+        if (call.certain !== certain || call.number === 'unknown') continue;
+        const { team = '', site = '', day, priceCents = 'none' } = call;
+        const key = [about, team, site, day, priceCents].join('\n');
+        const known = found.get(key) ?? { of, key, calls: [] };
+        known.calls.push(call);
+        found.set(key, known);
+      }
+    }
+    return [...found.values()].map(({ of, key, calls }) => {
+      const [first] = calls as [RightCall, ...RightCall[]];
+      return {
+        of,
+        calls: calls.sort((a, b) => compareText(a.system, b.system)),
+        demand: {
+          key,
+          units: sum(calls.map((c) => c.number as number)),
+          day: first.day,
+          from: this.#pools.flatMap((p, i) => (mayServe(p, of, first) ? [i] : [])),
+          priceCents: first.priceCents,
+          pack: of.pack
+        }
+      };
+    });
+  }
+
+  /** Deals what a demand draws to its calls, in the order of their systems. */
+  #share({ of, demand, calls }: Gathered, draws: readonly number[]): void {
+    const left = [...draws];
+    for (const call of calls) {
+      let open = call.number as number;
+      left.forEach((units, p) => {
+        const own = Math.min(units, open);
+        if (own === 0) return;
+        open -= own;
+        left[p] = units - own;
+        const pool = this.#pools[p] as Pool;
+        const list = this.poolDraws.get(pool.key) ?? [];
+        const { product, right, edition } = of;
+        list.push({
+          product,
+          right,
+          edition,
+          system: call.system,
+          units: own,
+          day: call.day,
+          certain: call.certain
+        });
+        this.poolDraws.set(pool.key, list);
+      });
+      const isBought = demand.priceCents !== undefined && call.certain;
+      this.#shares.set(call, { held: (call.number as number) - open, toBuy: isBought ? open : 0 });
+    }
+  }
+
+  #need(of: RightCalls): RightNeed {
+    const { calls: _calls, pack, ...about } = of;
+    void _calls;
+    const own = this.#certain.flatMap((g, i) => (g.of === of ? [i] : []));
+    const drawn = sum(own.flatMap((i) => this.#found.draws[i] ?? []));
+    const short = sum(own.map((i) => this.#found.short[i] ?? 0));
+    const purchases = this.#purchases(own, pack);
+    const shares = this.#sharesOf(of);
+    const certain = shares.filter((s) => s.certain);
+    const isKnown = certain.every((s) => s.needed !== 'unknown');
+    const needed = sum(certain.map((s) => (s.needed === 'unknown' ? 0 : s.needed)));
+    const cents = sum(purchases.map((p) => (p.priceCents === 'unknown' ? 0 : p.packs * p.priceCents)));
+    const isPriced = purchases.every((p) => p.priceCents !== 'unknown');
+    const serving = this.#pools.filter((p) => of.calls.some((c) => mayServe(p, of, c)));
+    const buying = shares.filter((s) => s.toBuy !== 0);
+    return {
+      ...about,
+      needed: isKnown ? needed : 'unknown',
+      held: sum(serving.map((p) => (p.held === 'unknown' ? 0 : p.held))),
+      drawn,
+      toBuy: isKnown ? needed - drawn - short : 'unknown',
+      short,
+      costCents: isKnown && isPriced ? cents : 'unknown',
+      least: { needed, toBuy: needed - drawn - short, costCents: cents },
+      atMost: serving.some((p) => p.held === 'unknown'),
+      purchases,
+      perhaps: this.#perhapsOf(of, shares),
+      exact: this.#found.exact,
+      boundCents: this.#found.exact ? cents : Math.min(cents, this.#found.bound.cents),
+      by: Math.min(...(buying.length > 0 ? buying : shares).map((s) => s.by)),
+      systems: [...new Set(shares.map((s) => s.system))],
+      cases: [...new Set(of.calls.map((c) => c.case))],
+      shares
+    };
+  }
+
+  #purchases(own: readonly number[], pack: number): Purchase[] {
+    return this.#found.bought
+      .filter((b) => own.includes(b.demand))
+      .map(({ demand, packs }) => {
+        const { day, priceCents = 'unknown' } = this.#certain[demand]?.demand as Demand;
+        return { day, packs, units: packs * pack, priceCents };
+      })
+      .sort((a, b) => a.day - b.day);
+  }
+
+  #perhapsOf(of: RightCalls, shares: readonly RightShare[]): RightNeed['perhaps'] {
+    const wanted = shares.filter((s) => !s.certain);
+    return {
+      needed: wanted.some((s) => s.needed === 'unknown')
+        ? 'unknown'
+        : sum(wanted.map((s) => s.needed as number)),
+      drawn: sum(this.#perhaps.flatMap((g, i) => (g.of === of ? (this.#beside.draws[i] ?? []) : [])))
+    };
+  }
+
+  #sharesOf(of: RightCalls): RightShare[] {
+    return of.calls
+      .map((call): RightShare => {
+        const { system, number: needed, day, by, certain } = call;
+        const share = this.#shares.get(call) ?? { held: 0, toBuy: certain ? ('unknown' as const) : 0 };
+        return { system, needed, ...share, day, by, certain };
+      })
+      .sort((a, b) => compareText(a.system, b.system) || a.day - b.day);
+  }
+}
+
 const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
-
-/** Whether what is held is of this right and pool, and of no other edition. */
-function mayServe(held: RightHeld, { product, right, pool, edition }: RightCalls): boolean {
-  if (held.right !== right || (held.product !== undefined && held.product !== product)) return false;
-  if (pool === undefined) return held.edition === undefined || held.edition === edition;
-  return (held.pool ?? pool) === pool && (held.edition ?? '') === edition;
-}
-
-/** Takes what there is that day, of what ends soonest first. */
-function drawFrom(pools: readonly Left[], wanted: number, day: Day): number {
-  let drawn = 0;
-  const endOf = ({ held }: Left): number => parseDay(held.until ?? '') ?? Infinity;
-  for (const pool of [...pools].sort((a, b) => (endOf(a) === endOf(b) ? 0 : endOf(a) - endOf(b)))) {
-    if (endOf(pool) < day) continue;
-    const taken = Math.min(pool.units, wanted - drawn);
-    pool.units -= taken;
-    drawn += taken;
-  }
-  return drawn;
-}
-
-function costOf(bought: ReadonlyMap<number | 'unknown', number>, pack: number): number | 'unknown' {
-  let cost = 0;
-  for (const [price, units] of bought) {
-    if (units === 0) continue;
-    if (price === 'unknown') return 'unknown';
-    cost += Math.ceil(units / pack) * price;
-  }
-  return cost;
-}

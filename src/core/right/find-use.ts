@@ -24,6 +24,8 @@ export interface RightTerms {
   readonly goal: { readonly allow: { readonly spending: boolean } };
   readonly countsExpected: boolean;
   readonly today: Day;
+  /** The day on which is ordered what has to be bought. */
+  readonly leadsFrom: Day;
   /** Per release, for the goal's maturities. */
   readonly publication: readonly (MaybeDay | undefined)[];
   readonly notes: { meet(clause: string): void };
@@ -58,7 +60,7 @@ export interface FoundUse {
 const ASK: FoundUse['use'] = { kind: 'ask', costCents: 'unknown' };
 
 /**
- * The right a step is made under, on the day it falls on (RECKONING D, "beside it").
+ * The right a step is made under, on the days it falls on (RECKONING D, "beside it"; 4.1).
  *
  * 1. Of the published rights that apply to the step and are usable that day, the cheapest: known price before
  *    unknown, then price, then id; where the goal forbids spending, free first, then unknown.
@@ -141,18 +143,21 @@ function isInTime(
   on: StepDays
 ): Truth {
   if (until === 'unknown') return 'unknown';
-  if (counts !== 'release day') return on.first > until ? 'no' : on.exact ? 'yes' : 'unknown';
+  if (counts === 'order day') return truthOf(terms.leadsFrom <= until);
+  if (counts !== 'release day') return on.last > until ? 'no' : on.exact ? 'yes' : 'unknown';
   const published = terms.publication[step.to.release];
   if (published === undefined || published === 'unknown') return until > terms.today ? 'unknown' : 'no';
   return truthOf(published <= until);
 }
 
-/** The price on the step's day: an offer counts only where it is certain to reach that far. */
+/** The price on the step's days, or that of the order: an offer counts only where it is certain to reach to the last of them. */
 function priceOf(terms: RightTerms, { right }: RightModel, on: StepDays): number | 'unknown' {
   if (right.kind === 'ask') return 'unknown';
   if (right.kind !== 'purchase') return 0;
   const end = offerEnd(terms, right.offer);
-  if (right.offer && end !== undefined && on.exact && on.first <= end) return right.offer.priceCents;
+  const isOffered =
+    right.counts === 'order day' ? (e: Day) => terms.leadsFrom <= e : (e: Day) => on.exact && on.last <= e;
+  if (right.offer && end !== undefined && isOffered(end)) return right.offer.priceCents;
   return right.priceCents ?? 'unknown';
 }
 

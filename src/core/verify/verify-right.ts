@@ -31,6 +31,10 @@ export function verifyRight(terms: VerifyTerms, step: CountedStep, add: (code: s
   if (usable.some((r) => price(r) < price(named))) add('a cheaper right applies');
 }
 
+/** The last day of the step, or that of the order, is certain to be no later. */
+const reaches = (terms: VerifyTerms, right: Right, days: CountedStep['days'], until: number): boolean =>
+  right.counts === 'order day' ? terms.today <= until : days.exact && days.last <= until;
+
 const isLocked = (terms: VerifyTerms, right: Right): boolean =>
   (right.kind === 'agreement' || right.kind === 'not for sale') && !terms.held.has(right.id);
 
@@ -39,7 +43,7 @@ function priceOf(terms: VerifyTerms, right: Right, { days }: CountedStep): numbe
   if (right.kind === 'ask') return 'unknown';
   if (right.kind !== 'purchase') return 0;
   const until = readText(terms.countsExpected, right.offer?.until);
-  const isOffered = right.offer && typeof until === 'number' && days.exact && days.first <= until;
+  const isOffered = right.offer && typeof until === 'number' && reaches(terms, right, days, until);
   return isOffered ? (right.offer?.priceCents ?? 'unknown') : (right.priceCents ?? 'unknown');
 }
 
@@ -94,7 +98,7 @@ function isUsable(terms: VerifyTerms, right: Right, { days, to }: CountedStep): 
   const until = readText(terms.countsExpected, right.until);
   if (until === undefined) return true;
   if (until === 'unknown') return false;
-  if (right.counts !== 'release day') return days.exact && days.first <= until;
+  if (right.counts !== 'release day') return reaches(terms, right, days, until);
   const published = publicationOf(terms, to.release);
   return typeof published === 'number' && published <= until;
 }

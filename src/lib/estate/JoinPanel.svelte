@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Radio, Table } from '$lib/kit';
-  import { type Conflict, isAgreed, kindsOf, readingKey, type System } from '$core/estate';
+  import { type Conflict, isAgreed, keysOfHeld, kindsOf, readingKey, type System } from '$core/estate';
   import { describeInstalled, sayCount } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { joining } from '$lib/state/joining.svelte';
@@ -38,7 +38,7 @@
               ? desk.estate.decisions.find((d) => d.id === id)
               : kind === 'question'
                 ? desk.estate.questions?.find((q) => q.id === id)
-                : desk.estate.rightsHeld.find((r) => `${r.right} ${r.pool ?? ''}` === id);
+                : desk.estate.rightsHeld.find((r) => keysOfHeld(desk.estate.rightsHeld)(r) === id);
     const value = c.values[which];
     if (c.field === 'installed' && record)
       return Object.entries(value as object).every(

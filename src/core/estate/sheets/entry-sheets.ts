@@ -200,6 +200,9 @@ export function rightsSheet({ catalogue, estate, today, who }: SheetSource): She
       { id: 'product', name: 'product', width: 150, readOnly: true },
       { id: 'held', name: 'held', width: 80 },
       { id: 'pool', name: 'pool', width: 150 },
+      { id: 'edition', name: 'edition', width: 110 },
+      { id: 'team', name: 'for team', width: 130 },
+      { id: 'site', name: 'for site', width: 130 },
       { id: 'until', name: 'until', width: 110 },
       { id: 'note', name: 'note', width: 260 }
     ],
@@ -248,10 +251,11 @@ export function rightsSheet({ catalogue, estate, today, who }: SheetSource): She
 
 function setRight(entry: Partial<RightHeld>, column: string, text: string): Partial<RightHeld> | string {
   if (column === 'held') {
+    if (/^(\?|unknown)$/i.test(text)) return { ...entry, held: 'unknown' };
     const held = Number(text === '' ? 0 : text);
     return Number.isInteger(held) && held >= 0 && held <= 10_000_000
       ? { ...entry, held }
-      : 'a whole number, from 0';
+      : 'a whole number, from 0, or ?';
   }
   if (text === '') return Object.fromEntries(Object.entries(entry).filter(([k]) => k !== column));
   if (column === 'until') {

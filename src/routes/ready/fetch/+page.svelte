@@ -44,13 +44,13 @@
 
   function takeOut(): void {
     const rows = [
-      ['What', 'Product', 'Edition', 'Needed', 'Held', 'To get', `Cost ${currency}`, 'By'],
+      ['What', 'Product', 'Edition', 'Needed', 'Drawn on what is held', 'To get', `Cost ${currency}`, 'By'],
       ...rights.map((r) => [
         desk.namesOfProduct(r.product).right(r.right),
         desk.namesOfProduct(r.product).product,
         desk.namesOfProduct(r.product).edition(r.edition),
         r.needed,
-        r.held,
+        r.drawn,
         r.toBuy,
         r.costCents === 'unknown' ? 'unknown' : r.costCents / 100,
         sayDay(r.by)
@@ -103,7 +103,7 @@
               <td>{names.right(r.right)}{r.pool ? `, units of ${r.pool}` : ''}</td>
               <td>{names.product} {names.edition(r.edition)}</td>
               <td class="num mono">{r.needed === 'unknown' ? '?' : sayNumber(r.needed)}</td>
-              <td class="num mono">{sayNumber(r.held)}</td>
+              <td class="num mono">{sayNumber(r.drawn)}</td>
               <td class="num mono"><b>{r.toBuy === 'unknown' ? '?' : sayNumber(r.toBuy)}</b></td>
               <td class="num mono">{r.costCents === 0 ? '' : sayMoney(r.costCents, currency)}</td>
               <td class="by" class:late={r.by < desk.today}>{sayBy(r.by)}</td>
