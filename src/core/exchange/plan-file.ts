@@ -32,20 +32,25 @@ export function planFileOf(
       const seen = lookInto?.(one);
       return { ...writer.case(one), ...(seen ? { looked: writer.looked(seen) } : {}) };
     }),
-    rights: plan.rights.map(({ shares: _shares, cases: _cases, by, systems, purchases, ...need }) => {
-      void [_shares, _cases];
+    rights: plan.rights.map(
+      ({ group: _group, shares: _shares, cases: _cases, by, systems, purchases, ...need }) => {
+        void [_group, _shares, _cases];
+        return {
+          ...need,
+          purchases: purchases.map((p) => ({ ...p, day: formatDay(p.day) })),
+          by: formatDay(by),
+          systems: [...systems]
+        };
+      }
+    ),
+    pools: plan.pools.map(({ group: _group, until, draws, ...pool }) => {
+      void _group;
       return {
-        ...need,
-        purchases: purchases.map((p) => ({ ...p, day: formatDay(p.day) })),
-        by: formatDay(by),
-        systems: [...systems]
+        ...pool,
+        ...(until === undefined ? {} : { until: formatDay(until) }),
+        draws: draws.map((d) => ({ ...d, day: formatDay(d.day) }))
       };
-    }),
-    pools: plan.pools.map(({ until, draws, ...pool }) => ({
-      ...pool,
-      ...(until === undefined ? {} : { until: formatDay(until) }),
-      draws: draws.map((d) => ({ ...d, day: formatDay(d.day) }))
-    }))
+    })
   };
 }
 

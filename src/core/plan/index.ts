@@ -15,3 +15,4 @@ export { type CasePlan, type Plan, sameTarget, type TargetPlan } from './plan-ty
 export { plan, planInDepth, type PlanProgress, planWith } from './plan';
 export { Planning, rulingsOf } from './planning';
 export { findSavings, type Saving } from './savings';
+export { type WaitCause, type Waiting, waitOut, type WaitStretch } from './waiting';

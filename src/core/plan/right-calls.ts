@@ -1,69 +1,116 @@
-import { findPublication } from '../compile';
-import type { Day } from '../date';
-import type { System } from '../estate';
-import { keyOfCalls, type RightCall, type RightCalls } from '../right';
-import { type CountedStep, isCounted } from '../route';
+import { findPublication, type ProductModel } from '../compile';
+import type { Day, StepDays } from '../date';
+import type { Goal, System } from '../estate';
+import { keyOfCalls, type RightCall, type RightCalls, type RightUse } from '../right';
+import { isCounted } from '../route';
 import type { CasePlan } from './plan-types';
 import type { Planning } from './planning';
 
-type Gathered = Map<string, RightCalls & { readonly calls: RightCall[] }>;
+/** One counted step as rights are counted: what it is made under, where it leads, on which days. */
+export interface StepUse {
+  readonly right: RightUse;
+  readonly to: { readonly release: string; readonly edition: string };
+  readonly days: StepDays;
+}
+
+/** Alike systems that take the same steps. */
+interface Takers {
+  readonly plan: Pick<CasePlan, 'id' | 'product' | 'systems' | 'latestStart'>;
+  readonly uses: readonly StepUse[];
+  /** Their route rests on nothing unknown. */
+  readonly certain: boolean;
+  /** The day on which is ordered what has to be bought. */
+  readonly ordered: Day;
+}
 
 /** What the chosen routes to the goals call for of each right: those bought and those counted in units. */
 export function rightCallsOf(plans: readonly CasePlan[], planning: Planning): RightCalls[] {
-  const gathered: Gathered = new Map();
-  for (const plan of plans) gather(plan, gathered, planning);
-  return [...gathered.values()];
+  const calls = new CallsOfRights(planning);
+  for (const plan of plans) {
+    const { route } = plan.goalPlan ?? {};
+    if (!route) continue;
+    calls.add({
+      plan,
+      uses: route.steps.filter(isCounted),
+      certain: route.restsOn.length === 0,
+      ordered: planning.today
+    });
+  }
+  return calls.all;
 }
 
-function gather(plan: CasePlan, gathered: Gathered, planning: Planning): void {
-  const { route } = plan.goalPlan ?? {};
-  for (const step of route?.steps ?? []) {
-    if (!isCounted(step) || step.right.right === undefined) continue;
-    const { units, right, kind } = step.right;
-    if (kind !== 'purchase' && !units) continue;
-    const [first] = plan.systems.map((id) => planning.system(id));
-    const model = first && planning.modelFor(first);
-    const published = model?.rights.find((r) => r.right.id === right)?.right;
-    const edition = units ? (units.edition ?? '') : step.to.edition;
-    const about = { product: plan.product ?? '', right, edition, ...(units ? { pool: units.pool } : {}) };
+/** Calls on rights as they are gathered. */
+export class CallsOfRights {
+  readonly #planning: Planning;
+  readonly #gathered = new Map<string, RightCalls & { readonly calls: RightCall[] }>();
+
+  constructor(planning: Planning) {
+    this.#planning = planning;
+  }
+
+  get all(): RightCalls[] {
+    return [...this.#gathered.values()];
+  }
+
+  add(takers: Takers): void {
+    const { plan, uses, certain, ordered } = takers;
+    const systems = plan.systems.map((id) => [id, this.#planning.system(id)] as const);
+    const first = systems[0]?.[1];
+    const model = first && this.#planning.modelFor(first);
+    if (!model) return;
+    for (const use of uses) {
+      if (!isCalled(use.right)) continue;
+      const calls = this.#callsOf(plan.product ?? '', model, use);
+      const call = {
+        case: plan.id,
+        number: use.right.units?.number ?? 1,
+        priceCents: use.right.kind === 'held' ? undefined : (use.right.priceCents ?? 'unknown'),
+        day: dayOf(use, model, { goal: this.#planning.goalOf(first), ordered, planning: this.#planning }),
+        by: typeof plan.latestStart === 'number' ? plan.latestStart : use.days.first,
+        certain
+      };
+      for (const [id, system] of systems) calls.push({ ...call, system: id, ...placeOf(system) });
+    }
+  }
+
+  #callsOf(product: string, { rights }: ProductModel, { right, to }: StepUse): RightCall[] {
+    const { units, right: id = '' } = right;
+    const about = {
+      product,
+      right: id,
+      edition: units ? (units.edition ?? '') : to.edition,
+      ...(units ? { pool: units.pool } : {})
+    };
     const key = keyOfCalls(about);
-    const known = gathered.get(key) ?? {
+    const published = rights.find((r) => r.right.id === id)?.right;
+    const known = this.#gathered.get(key) ?? {
       ...about,
       pack: (units && published?.units?.pack) || 1,
       calls: []
     };
-    const call = {
-      case: plan.id,
-      number: units?.number ?? 1,
-      priceCents: kind === 'held' ? undefined : (step.right.priceCents ?? 'unknown'),
-      day: dayOf(step, published?.counts, first, planning),
-      by: typeof plan.latestStart === 'number' ? plan.latestStart : step.days.first,
-      certain: route?.restsOn.length === 0
-    };
-    for (const id of plan.systems) {
-      const system = planning.system(id);
-      known.calls.push({
-        ...call,
-        system: id,
-        ...(system?.team === undefined ? {} : { team: system.team }),
-        ...(system?.site === undefined ? {} : { site: system.site })
-      });
-    }
-    gathered.set(key, known);
+    this.#gathered.set(key, known);
+    return known.calls;
   }
 }
 
+/** Whether a step's right is counted: bought, or in units. */
+export const isCalled = ({ right, kind, units }: RightUse): boolean =>
+  right !== undefined && (kind === 'purchase' || units !== undefined);
+
+const placeOf = (system: System | undefined): Pick<RightCall, 'team' | 'site'> => ({
+  ...(system?.team === undefined ? {} : { team: system.team }),
+  ...(system?.site === undefined ? {} : { site: system.site })
+});
+
 /** The day the publisher's rule asks for; the last of the step where nobody knows when its target is out. */
 function dayOf(
-  step: CountedStep,
-  counts: 'upgrade day' | 'order day' | 'release day' | undefined,
-  system: System | undefined,
-  planning: Planning
+  { right, to, days }: StepUse,
+  model: ProductModel,
+  { goal, ordered, planning }: { readonly goal: Goal; readonly ordered: Day; readonly planning: Planning }
 ): Day {
-  if (counts === 'order day') return planning.today;
-  if (counts !== 'release day' || !system) return step.days.last;
-  const release = planning.modelFor(system)?.releases.find((r) => r.release.id === step.to.release);
-  const out =
-    release && findPublication(release, planning.goalOf(system).maturities, planning.countsExpected);
-  return typeof out?.day === 'number' ? out.day : step.days.last;
+  const counts = model.rights.find((r) => r.right.id === right.right)?.right.counts;
+  if (counts === 'order day') return ordered;
+  const release = counts === 'release day' && model.releases.find((r) => r.release.id === to.release);
+  const out = release && findPublication(release, goal.maturities, planning.countsExpected);
+  return out && typeof out.day === 'number' ? out.day : days.last;
 }

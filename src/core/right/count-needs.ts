@@ -44,8 +44,8 @@ export function countRightNeeds(
 }
 
 function poolOf(pool: Pool, draws: readonly PoolDraw[], today: Day): RightPool {
-  const { key: _key, group: _group, ...about } = pool;
-  void [_key, _group];
+  const { key: _key, ...about } = pool;
+  void _key;
   const unitsOf = (certain: boolean): number =>
     sum(draws.filter((d) => d.certain === certain).map((d) => d.units));
   const drawn = unitsOf(true);
@@ -179,6 +179,7 @@ class GroupCount {
     const serving = this.#pools.filter((p) => of.calls.some((c) => mayServe(p, of, c)));
     const buying = shares.filter((s) => s.toBuy !== 0);
     return {
+      group: groupOfCalls(of),
       ...about,
       needed: isKnown ? needed : 'unknown',
       held: sum(serving.map((p) => (p.held === 'unknown' ? 0 : p.held))),

@@ -3,6 +3,8 @@ import type { MaybeSum } from './money';
 
 /** What the chosen routes need of one right in one edition, over the estate, and what of it is to be bought (RECKONING H). */
 export interface RightNeed {
+  /** Needs and pools of one group go together; others are never served from these. */
+  readonly group: string;
   readonly product: string;
   readonly right: string;
   /** The edition it leads to; of counted units the edition they belong to. */
@@ -62,6 +64,7 @@ export interface Purchase {
 
 /** Units of one right and edition held by a team, a site or the estate. */
 export interface RightPool {
+  readonly group: string;
   /** The pool's name, else the right. */
   readonly name: string;
   /** Rights and products it is recorded under. */

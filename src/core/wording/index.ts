@@ -41,6 +41,15 @@ export {
 } from './ready';
 export { planWords } from './plan-words';
 export { describeReason } from './reason';
+export {
+  sayCost as sayRightCost,
+  sayDays,
+  sayHolder,
+  sayNeed,
+  sayPool,
+  sayRightGroup,
+  sayWaitCause
+} from './right';
 export { sayRisks } from './risk';
 export { sayStep } from './step';
 export { sayKnown } from './seen';

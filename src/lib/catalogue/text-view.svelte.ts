@@ -1,4 +1,3 @@
-import type { Attachment } from 'svelte/attachments';
 import { draft } from '$lib/state/draft.svelte';
 import type { TextEditor } from './text-editor';
 
@@ -15,7 +14,7 @@ export class TextView {
     this.#line = line;
   }
 
-  readonly attach: Attachment<HTMLElement> = (host) => {
+  readonly attach = (host: HTMLElement): (() => void) => {
     let gone = false;
     void this.#open(host).then((editor) => {
       if (gone) editor.destroy();

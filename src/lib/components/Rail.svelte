@@ -13,6 +13,7 @@
     '/ready': looker.isCurrent
       ? (looker.ready?.found.items.filter((i) => i.open > 0 && i.loss === 'the goal').length ?? 0)
       : 0,
+    '/rights': (desk.plan?.rights ?? []).filter((r) => r.toBuy !== 0 || r.short > 0).length,
     '/catalogue': desk.catalogue?.products.length ?? 0
   });
 </script>
@@ -91,6 +92,9 @@
   }
   .place[data-step='3'] {
     margin-bottom: 15px;
+  }
+  .place[data-step='4'] {
+    margin-bottom: 20px;
   }
   .place.here {
     font-weight: 700;

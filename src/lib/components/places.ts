@@ -3,5 +3,6 @@ export const PLACES = [
   { path: '/estate', name: 'Estate' },
   { path: '/stair', name: 'Stair' },
   { path: '/ready', name: 'Ready' },
+  { path: '/rights', name: 'Rights' },
   { path: '/catalogue', name: 'Catalogue' }
 ] as const;

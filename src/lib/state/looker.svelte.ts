@@ -1,6 +1,6 @@
 import type { Option, Side } from '$core/compare';
 import type { Change, Goal, Target } from '$core/estate';
-import type { Explored, Plan } from '$core/plan';
+import type { Explored, Plan, Waiting } from '$core/plan';
 import type { Result } from '$core/kit';
 import type { Ready } from '$core/ready';
 import type { Tried } from '$core/what-if';
@@ -45,6 +45,17 @@ class LookState {
     $effect(() => {
       if (desk.plan && !desk.planner.progress) void this.look();
     });
+  }
+
+  /** How far looking ahead is. */
+  ahead = $state.raw<LookProgress | undefined>();
+
+  /** What waiting costs, of the cases named or of all. */
+  async wait(only: readonly string[] | undefined): Promise<Waiting | undefined> {
+    const tell = callBack((p: LookProgress) => void (this.ahead = p));
+    const found = await this.#call((w) => w.waitStored(desk.planner.lookOrder(), only, tell));
+    this.ahead = undefined;
+    return found;
   }
 
   tryOut(changes: readonly Change[]): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {

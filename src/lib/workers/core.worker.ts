@@ -9,7 +9,8 @@ import {
   type Plan,
   type PlanChange,
   type PlanProgress,
-  rulingsOf
+  rulingsOf,
+  type Waiting
 } from '$core/plan';
 import type { Option, Side } from '$core/compare';
 import type { Ready } from '$core/ready';
@@ -149,6 +150,11 @@ const api = {
     }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> =>
     planner.plan(order, onProgress),
+  waitStored: (
+    order: LookOrder,
+    only: readonly string[] | undefined,
+    onProgress: (progress: LookProgress) => void
+  ): Promise<Result<Waiting>> => looker.wait(order, only, onProgress),
   readyStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>
     looker.ready(order, onProgress),
   tryStored: (

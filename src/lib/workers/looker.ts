@@ -1,6 +1,6 @@
 import { compareOptions, type Option, type Side } from '$core/compare';
 import type { Change, Goal, Target } from '$core/estate';
-import { type Explored, exploreSystem, type Planning } from '$core/plan';
+import { type Explored, exploreSystem, type Planning, type Waiting, waitOut } from '$core/plan';
 import type { Result } from '$core/kit';
 import { gatherReady, type Ready, ReadyCache } from '$core/ready';
 import { planningWith, type Tried, tryChanges } from '$core/what-if';
@@ -37,11 +37,29 @@ export class Looker {
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     const steps = gatherReady(planning, plan, this.#cache);
+    return this.#paced(run, steps, (done) => onProgress({ done, of: plan.cases.length }));
+  }
+
+  /** What waiting costs: the chosen ways laid anew from each day of a year, of the cases named or of all. */
+  async wait(
+    order: LookOrder,
+    only: readonly string[] | undefined,
+    onProgress: (progress: LookProgress) => void
+  ): Promise<Result<Waiting>> {
+    const run = ++this.#run;
+    const last = await this.#upToDate(order, onProgress);
+    if (!last.ok) return last;
+    const { planning, plan } = last.value;
+    return this.#paced(run, waitOut(planning, plan, only ? { only: new Set(only) } : {}), onProgress);
+  }
+
+  /** Goes on step by step, telling how far it is; ends where a newer order has come. */
+  async #paced<P, T>(run: number, steps: Generator<P, T>, tell: (progress: P) => void): Promise<Result<T>> {
     let paused = performance.now();
     for (let next = steps.next(); ; next = steps.next()) {
       if (next.done) return { ok: true, value: next.value };
       if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
-      onProgress({ done: next.value, of: plan.cases.length });
+      tell(next.value);
       await new Promise((done) => setTimeout(done));
       if (run !== this.#run) return { ok: false, issues: [{ code: 'superseded' }] };
       paused = performance.now();

@@ -1,0 +1,277 @@
+import { idsOfPlace } from '../compile';
+import { type Day, parseDay } from '../date';
+import { SURELY_THERE } from '../deadline';
+import { countRightNeeds, type RightCount, type RightUse } from '../right';
+import {
+  findChosen,
+  judgeMoves,
+  type Label,
+  type Reason,
+  reasonOf,
+  type Terms,
+  termsWith,
+  wayOf
+} from '../route';
+import { lookAt } from './find-out';
+import type { PlanProgress } from './plan';
+import type { CasePlan, Plan } from './plan-types';
+import type { Planning } from './planning';
+import { CallsOfRights, isCalled, type StepUse } from './right-calls';
+
+/** The chosen ways as they are when they begin on any day of a stretch: all of them cost the same. */
+export interface WaitStretch {
+  readonly from: Day;
+  /** The last day, included. */
+  readonly to: Day;
+  /** Rights to be bought, as far as their prices are known. */
+  readonly cents: number;
+  /** Units or rights to be bought at a price nobody has published, or of a number nobody knows. */
+  readonly unpriced: number;
+  readonly needed: number;
+  readonly drawn: number;
+  readonly toBuy: number;
+  readonly short: number;
+  /** Ways that no longer hold: the sums are without them, never cheaper. */
+  readonly without: readonly Without[];
+  /** What is other than in the stretch before. */
+  readonly causes: readonly WaitCause[];
+}
+
+export interface Without {
+  readonly case: string;
+  readonly reason: Reason;
+}
+
+/** Why a sum jumps: a step of a case is made under another right, or at another price; a pool has lapsed; a way opens or closes. */
+export type WaitCause =
+  | {
+      readonly kind: 'right';
+      readonly case: string;
+      readonly product: string;
+      readonly before: RightUse;
+      readonly after: RightUse;
+      /** Its last day, where it lapsed. */
+      readonly lapsed?: Day;
+    }
+  | {
+      readonly kind: 'pool';
+      readonly group: string;
+      readonly name: string;
+      readonly units: number;
+      readonly lapsed: Day;
+    }
+  | { readonly kind: 'closes'; readonly case: string; readonly reason: Reason }
+  | { readonly kind: 'opens'; readonly case: string };
+
+export interface Waiting {
+  readonly stretches: readonly WaitStretch[];
+  /** Cases whose ways were laid; others have none that is certain. */
+  readonly cases: readonly string[];
+  readonly horizon: Day;
+}
+
+/** One way as it is laid from one day. */
+interface Laid {
+  readonly uses: readonly StepUse[];
+  readonly reason?: Reason;
+}
+
+interface Wayfarer {
+  readonly plan: CasePlan;
+  readonly terms: Terms;
+  readonly label: Label;
+}
+
+const A_YEAR = 365;
+
+/**
+ * What waiting costs (RECKONING 4.4): the chosen ways laid anew from each day ahead, with rights, prices and draws anew, the ways
+ * themselves as they are. Days that come to the same are one stretch. Cost: a judging of each way a day, a count of rights a change.
+ *
+ * @param only the cases whose ways begin later; all where absent
+ * @param days how far ahead to look
+ */
+export function* waitOut(
+  planning: Planning,
+  plan: Plan,
+  { only, days = A_YEAR }: { readonly only?: ReadonlySet<string>; readonly days?: number } = {}
+): Generator<PlanProgress, Waiting> {
+  const going = plan.cases.filter((c) => !only || only.has(c.id));
+  const ways: Wayfarer[] = [];
+  for (const [i, one] of going.entries()) {
+    const found = wayfarerOf(planning, one);
+    if (found) ways.push(found);
+    yield { done: i, of: going.length + days };
+  }
+  const waited = new Waited(planning, ways);
+  for (let n = 0; n <= days; n++) {
+    waited.layFrom(plan.today + n);
+    yield { done: going.length + n, of: going.length + days };
+  }
+  return { stretches: waited.stretches, cases: ways.map((w) => w.plan.id), horizon: plan.today + days };
+}
+
+/** The chosen way of a case whose goal it reaches for certain. */
+function wayfarerOf(planning: Planning, plan: CasePlan): Wayfarer | undefined {
+  const { route, target } = plan.goalPlan ?? {};
+  const [first] = plan.systems;
+  const system = first === undefined ? undefined : planning.system(first);
+  const model = system && planning.modelFor(system);
+  const one = planning.gather().cases.find((c) => c.id === plan.id);
+  if (!route || !target || route.restsOn.length > 0 || !model || !one) return undefined;
+  const looking = lookAt(planning, { model, one, plan }, target);
+  if (!looking) return undefined;
+  const terms = termsWith(looking.terms, { way: wayOf(route) });
+  const { label } = findChosen(terms, { start: looking.start, target: looking.place }, 'sure');
+  return label && label.moves.length > 0 ? { plan, terms: looking.terms, label } : undefined;
+}
+
+/** The stretches as day after day is laid. */
+class Waited {
+  readonly stretches: WaitStretch[] = [];
+  readonly #planning: Planning;
+  readonly #ways: readonly Wayfarer[];
+  readonly #ends: readonly Day[];
+  #key = '';
+  #before: { readonly laid: readonly Laid[]; readonly count: RightCount } | undefined;
+
+  constructor(planning: Planning, ways: readonly Wayfarer[]) {
+    this.#planning = planning;
+    this.#ways = ways;
+    const ends = planning.estate.rightsHeld.flatMap((h) => parseDay(h.until ?? '') ?? []);
+    this.#ends = [...new Set(ends)].sort((a, b) => a - b);
+  }
+
+  layFrom(day: Day): void {
+    const laid = this.#ways.map((way) => lay(way, day));
+    const key = this.#keyOf(laid);
+    const last = this.stretches.at(-1);
+    if (last && key === this.#key) {
+      this.stretches[this.stretches.length - 1] = { ...last, to: day };
+      return;
+    }
+    this.#key = key;
+    const count = this.#count(laid, day);
+    const next = this.#stretch(day, laid, count);
+    if (last && isSame(last, next) && next.causes.length === 0)
+      this.stretches[this.stretches.length - 1] = { ...last, to: day };
+    else this.stretches.push(next);
+    this.#before = { laid, count };
+  }
+
+  /** Equal for days that count the same: rights, prices, numbers, which pools have lapsed, and in which order the days come. */
+  #keyOf(laid: readonly Laid[]): string {
+    const days = laid.flatMap((l) => l.uses.map((u) => u.days.last));
+    const ranks = new Map([...new Set(days)].sort((a, b) => a - b).map((d, i) => [d, i]));
+    return laid
+      .map((l) =>
+        l.reason
+          ? `x${l.reason.code} ${l.reason.subject}`
+          : l.uses
+              .map(({ right, days: { last } }) =>
+                [
+                  right.kind,
+                  right.right,
+                  right.priceCents,
+                  right.units?.number,
+                  isCalled(right) ? ranks.get(last) : '',
+                  isCalled(right) ? this.#ends.filter((e) => e < last).length : ''
+                ].join(' ')
+              )
+              .join('|')
+      )
+      .join('\n');
+  }
+
+  #count(laid: readonly Laid[], ordered: Day): RightCount {
+    const calls = new CallsOfRights(this.#planning);
+    laid.forEach(({ uses, reason }, i) => {
+      const { plan } = this.#ways[i] as Wayfarer;
+      if (!reason) calls.add({ plan, uses, certain: true, ordered });
+    });
+    const { estate, catalogue, today } = this.#planning;
+    return countRightNeeds(calls.all, estate, catalogue, today);
+  }
+
+  #stretch(day: Day, laid: readonly Laid[], count: RightCount): WaitStretch {
+    const sum = (of: (need: RightCount['needs'][number]) => number): number =>
+      count.needs.reduce((n, need) => n + of(need), 0);
+    return {
+      from: day,
+      to: day,
+      cents: sum((n) => n.least.costCents),
+      unpriced: sum((n) => (n.costCents === 'unknown' ? 1 : 0)),
+      needed: sum((n) => n.least.needed),
+      drawn: sum((n) => n.drawn),
+      toBuy: sum((n) => n.least.toBuy),
+      short: sum((n) => n.short),
+      without: laid.flatMap((l, i) =>
+        l.reason ? [{ case: this.#ways[i]?.plan.id ?? '', reason: l.reason }] : []
+      ),
+      causes: this.#before ? this.#causes(this.#before, { laid, count }) : []
+    };
+  }
+
+  #causes(
+    before: { readonly laid: readonly Laid[]; readonly count: RightCount },
+    after: { readonly laid: readonly Laid[]; readonly count: RightCount }
+  ): WaitCause[] {
+    const ofWays = after.laid.flatMap((now, i): WaitCause[] => {
+      const { plan } = this.#ways[i] as Wayfarer;
+      const was = before.laid[i] as Laid;
+      if (now.reason) return was.reason ? [] : [{ kind: 'closes', case: plan.id, reason: now.reason }];
+      if (was.reason) return [{ kind: 'opens', case: plan.id }];
+      return now.uses.flatMap((use, k): WaitCause[] => {
+        const old = was.uses[k]?.right;
+        if (!old || (old.right === use.right.right && old.priceCents === use.right.priceCents)) return [];
+        const { until } = old;
+        return [
+          {
+            kind: 'right',
+            case: plan.id,
+            product: plan.product ?? '',
+            before: old,
+            after: use.right,
+            ...(until !== undefined && until < use.days.last ? { lapsed: until } : {})
+          }
+        ];
+      });
+    });
+    const ofPools = before.count.pools.flatMap((pool): WaitCause[] => {
+      const drawn = after.count.pools.find(
+        (p) => p.group === pool.group && p.until === pool.until && p.team === pool.team
+      );
+      const lost = pool.drawn - (drawn?.drawn ?? 0);
+      return pool.until !== undefined && lost > 0 && this.#isPast(pool.until, after.laid)
+        ? [{ kind: 'pool', group: pool.group, name: pool.name, units: lost, lapsed: pool.until }]
+        : [];
+    });
+
+    return [...ofWays, ...ofPools];
+  }
+
+  #isPast = (until: Day, laid: readonly Laid[]): boolean =>
+    laid.some((l) => l.uses.some((u) => isCalled(u.right) && u.days.last > until));
+}
+
+function lay({ terms, label }: Wayfarer, day: Day): Laid {
+  const later = { ...terms, today: day, from: day, leadsFrom: day };
+  const judgement = judgeMoves(later, label.moves, SURELY_THERE);
+  const [finding] = judgement.findings;
+  if (finding) return { uses: [], reason: reasonOf(later, label.moves, judgement, finding) };
+  return {
+    uses: label.moves.map((move, i): StepUse => {
+      const { release, edition } = idsOfPlace(later, move.to);
+      const { hop } = judgement.schedule.days[i] as { readonly hop: StepUse['days'] };
+      return { right: judgement.rights[i]?.use as RightUse, to: { release, edition }, days: hop };
+    })
+  };
+}
+
+const isSame = (a: WaitStretch, b: WaitStretch): boolean =>
+  a.cents === b.cents &&
+  a.unpriced === b.unpriced &&
+  a.toBuy === b.toBuy &&
+  a.drawn === b.drawn &&
+  a.short === b.short &&
+  a.without.length === b.without.length;
