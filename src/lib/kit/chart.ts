@@ -21,6 +21,8 @@ export interface Axis {
   readonly name: string;
   /** A figure on the axis, where that is shorter than how it is said. */
   readonly mark?: (value: number) => string;
+  /** It begins and ends with what is shown, not at nought. */
+  readonly isTight?: boolean;
   readonly say: (value: number) => string;
 }
 
@@ -47,6 +49,7 @@ export async function drawChart(
   const axis = (of: Axis, splits: boolean) => ({
     type: 'value' as const,
     name: of.name,
+    ...(of.isTight ? { min: 'dataMin' as const, max: 'dataMax' as const } : {}),
     nameLocation: 'middle' as const,
     nameGap: splits ? 40 : 26,
     nameTextStyle: { color: look.soft, fontFamily: look.font },

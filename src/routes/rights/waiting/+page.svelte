@@ -110,7 +110,7 @@
     {#if stretches.length > 1}
       <Chart
         label="Rights to be bought, by the day on which the ways begin"
-        x={{ name: 'begun on', mark: sayDay, say: sayDay }}
+        x={{ name: 'begun on', isTight: true, mark: sayDay, say: sayDay }}
         y={{
           name: 'rights to buy',
           mark: (c) => sayNumber(Math.round(c / 100)),
@@ -131,8 +131,8 @@
         {#each stretches as s (s.from)}
           {@const because = causesOf(s, currency)}
           <tr data-stretch={formatDay(s.from)}>
-            <td class="day mono">{sayDay(s.from)}</td>
-            <td class="day mono">{sayDay(s.to)}</td>
+            <td class="date mono">{sayDay(s.from)}</td>
+            <td class="date mono">{sayDay(s.to)}</td>
             <td class="num mono"><b>{saySum(s, currency)}</b></td>
             <td class="num mono">{sayNumber(s.needed)}</td>
             <td class="num mono">{sayNumber(s.drawn)}</td>
@@ -177,7 +177,7 @@
     text-align: right;
     white-space: nowrap;
   }
-  .day {
+  .date {
     white-space: nowrap;
   }
   td {
