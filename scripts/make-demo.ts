@@ -159,6 +159,25 @@ export function makeDemoEstate(): Estate {
         edition: 'cottage',
         note: 'Left over; no use for Terrace.'
       },
+      { right: 'door-units', held: 24, product: 'hollin-door', pool: 'terrace units', edition: 'terrace' },
+      {
+        right: 'door-units',
+        held: 8,
+        product: 'hollin-door',
+        pool: 'terrace units',
+        edition: 'terrace',
+        site: 'Harbour',
+        until: '2031-06-30',
+        note: 'Came with the Harbour controller.'
+      },
+      {
+        right: 'draft-up',
+        held: 4,
+        product: 'marram-draft',
+        edition: 'site',
+        team: 'Survey',
+        until: '2031-12-31'
+      },
       { right: 'door-crescent', held: 1, product: 'hollin-door' },
       ...[
         'keeper-care',

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { findPlaces } from '$core/estate';
+  import type { CasePlan } from '$core/plan';
   import { sayCount, sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { stairOf } from '$lib/ready/naming';
@@ -13,9 +15,15 @@
     (id === undefined ? undefined : rightOf(product, id)?.ask) ??
     desk.products.get(product ?? '')?.publisher ??
     '';
-  const shownOf = (product: string | undefined, id: string | undefined): string | undefined =>
-    (id === undefined ? undefined : rightOf(product, id)?.shown) ??
-    desk.products.get(product ?? '')?.rights?.find((r) => r.shown)?.shown;
+  /** Where what is held is read on that version, and where else. */
+  function placesOf(plan: CasePlan): string {
+    const product = desk.products.get(plan.product ?? '');
+    const system = desk.systems.get(plan.systems[0] ?? '');
+    const { places } = system ? findPlaces(product, system, 'rights') : { places: [] };
+    return places
+      .map((p) => `${p.where.replace(/\.$/, '')}${p.fallback ? `; else ${p.fallback}` : ''}`)
+      .join('; ');
+  }
 </script>
 
 {#if rights.freeUntil.length > 0}
@@ -41,10 +49,13 @@
         <li>
           <b>{desk.namesOfProduct(pool.product ?? '').right(pool.right)}</b>
           <span class="soft">{desk.namesOfProduct(pool.product ?? '').product}</span>
-          {pool.until === undefined ? '' : `${pool.lapsed ? 'lapsed on' : 'until'} ${sayDay(pool.until)}`};
-          {rights.madeUnder(pool.right) === 0
+          {pool.until === undefined
+            ? ''
+            : `${pool.lapsed ? 'lapsed on' : 'until'} ${sayDay(pool.until)}, `}{rights.madeUnder(
+            pool.right
+          ) === 0
             ? 'no way that is chosen is made under it'
-            : `${sayCount(rights.madeUnder(pool.right), 'system')} go under it`}
+            : `for the ways of ${sayCount(rights.madeUnder(pool.right), 'system')}`}
         </li>
       {/each}
     </ul>
@@ -61,9 +72,7 @@
             a.plan.systems.length,
             'system'
           )}.
-          {#if shownOf(a.plan.product, a.right)}<span class="soft"
-              >What is held is shown {shownOf(a.plan.product, a.right)}.</span
-            >{/if}
+          {#if placesOf(a.plan)}<span class="soft">What it holds is read: {placesOf(a.plan)}.</span>{/if}
         </li>
       {/each}
     </ul>

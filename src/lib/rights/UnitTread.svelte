@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { sayCount, sayDay, sayNeed, sayNumber, sayPool } from '$core/wording';
+  import { sayDay, sayNeed, sayNumber, sayPool } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import type { RightsState } from './rights-state.svelte';
   import { layOutTread, type RightTread } from './tread-layout';
@@ -82,7 +82,6 @@
   <span class="by mono"
     >{#if Number.isFinite(by)}<span class:late={by < desk.today}>{sayDay(by)}</span>{/if}</span
   >
-  <span class="visually-hidden">{sayCount(tread.needs.length, 'need')}</span>
 </a>
 
 <style>

@@ -104,7 +104,8 @@
         {sayDay(waiting.current.horizon)}.
       {:else}
         <b>{saySum(first, currency)}</b> until {sayDay(jump.from - 1)}; then
-        <b>{saySum(jump, currency)}</b>{#if causesOf(jump, currency)[0]}: {causesOf(jump, currency)[0]}{/if}.
+        <b>{saySum(jump, currency)}</b>, {sayNumber(jump.toBuy)} of {sayNumber(jump.needed)} to buy{#if causesOf(jump, currency)[0]}:
+          {causesOf(jump, currency)[0]}{/if}.
       {/if}
     </p>
     {#if stretches.length > 1}
@@ -153,6 +154,7 @@
         {/each}
       </tbody>
     </Table>
+    {#if only}<p class="soft">Counted by themselves: as if nobody else drew on what is held.</p>{/if}
     <p class="soft">
       Each way is laid as it is chosen today, with the rights and prices of its days. A way that no longer
       holds is left out of the sum, which is then never called cheaper. What rests on nobody's knowledge is

@@ -1,0 +1,88 @@
+import { readFileSync } from 'node:fs';
+import { expect, expectAccessible, openDemo, test } from './desk';
+
+test.beforeEach(({ page }) => openDemo(page));
+
+test('Rights: every tread says what the count says, and the order takes it out', async ({ page }) => {
+  await page.goto('/rights');
+  await expect(page.locator('[data-total]')).toContainText(
+    'EUR 9,592.00 for the ways chosen; 5 rights are late'
+  );
+  const offer = page.locator('[data-tread="right desk-offer-5"]');
+  await expect(offer.locator('[data-stretch="drawn"]')).toHaveAttribute('data-units', '6');
+  await expect(offer.locator('[data-stretch="to buy"]')).toHaveAttribute('data-units', '33');
+  await expect(page.locator('[data-right="right desk-offer-5"]')).toContainText(
+    '21 needed, 6 drawn from what is held, 15 to buy for EUR 585.00'
+  );
+  await page.locator('[data-tread="pool terrace units/terrace"]').click();
+  const units = page.locator('[data-right="pool terrace units/terrace"]');
+  await expect(units).toContainText('24 held by the estate: 0 drawn, 24 spare');
+  await expect(units.locator('[data-must-not]')).toContainText(
+    '12 of cottage units are held and must not be used'
+  );
+  await page.locator('[data-tread="right draft-up"]').click();
+  await expect(page.locator('[data-right="right draft-up"]')).toContainText('9 needed, 4 drawn');
+  await page.getByRole('link', { name: 'What to order' }).last().click();
+  await expect(page.locator('[data-total]')).toContainText('EUR 9,592.00');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take out as CSV' }).click();
+  const lines = readFileSync(await (await download).path(), 'utf8')
+    .trim()
+    .split(/\r?\n/);
+  const cost = lines[0]?.split(',').indexOf('Cost EUR') ?? -1;
+  const cents = lines.slice(1).map((l) => Math.round(Number(l.split(',')[cost]) * 100));
+  expect(cents.reduce((a, b) => a + b, 0)).toBe(959_200);
+});
+
+test('what is held is written in the sheet, for a team and until a day, and counts at once', async ({
+  page
+}) => {
+  await page.goto('/estate/systems?sheet=rights');
+  const grid = page.locator('[role=grid]');
+  await grid.focus();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('Home');
+  await page.keyboard.type('desk-up-4');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.type('3');
+  await page.keyboard.press('Enter');
+  await page.goto('/rights?at=right%20desk-up-4');
+  await expect(page.locator('[data-right="right desk-up-4"]')).toContainText(
+    '3 held by the estate: 3 drawn, 0 spare'
+  );
+  await page.keyboard.press('Control+z');
+});
+
+test('what waiting costs: the day it jumps, why, by team; by keyboard from the estate in three keys', async ({
+  page
+}) => {
+  await page.goto('/estate');
+  await page.locator('[data-case]').first().waitFor();
+  for (let i = 0; i < 3; i++) await page.keyboard.press(']');
+  await expect(page).toHaveURL(/\/rights$/);
+  await page.getByRole('link', { name: 'What waiting costs' }).click();
+  await expect(page.locator('[data-verdict]')).toContainText('EUR 9,592.00 until 29 Apr 2031', {
+    timeout: 60_000
+  });
+  await page.getByLabel('For').selectOption('Doors');
+  await expect(page.locator('[data-verdict]')).toContainText(
+    'EUR 0.00 until 31 May 2031; then EUR 190.00, 8 of 46',
+    {
+      timeout: 60_000
+    }
+  );
+  await expect(page.locator('[data-stretch="2031-07-01"]')).toContainText('EUR 380.00');
+});
+
+test('Rights stand in nobody’s way', async ({ page }) => {
+  for (const theme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: theme });
+    for (const path of ['/rights', '/rights/buy', '/rights/waiting?team=Doors']) {
+      await page.goto(path);
+      await expect(page.locator('h1').first()).toBeVisible();
+      await expect(page.getByText('Laying every way')).toHaveCount(0, { timeout: 60_000 });
+      await expectAccessible(page);
+    }
+  }
+});
