@@ -51,7 +51,7 @@ function small(): { catalogue: Catalogue; estate: Estate; today: number } {
   const estate = parse(`
 site: {name: '', countsExpected: true}
 goals:
-  - {id: all, rule: newest release, edition: small, maturities: [general], settlingDays: 0, passDays: 30, phase: security, allow: {fresh: true, unsupported: false, spending: true, restingOutOfService: true}}
+  - {id: all, rule: newest, edition: small, maturities: [general], settlingDays: 0, passDays: 30, phase: security, allow: {fresh: true, unsupported: false, spending: true, restingOutOfService: true}}
 decisions: []
 rightsHeld:
   - {right: seats, held: 5, pool: seats, edition: small, until: 2031-10-31, source: me, day: 2031-03-01}

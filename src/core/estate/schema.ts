@@ -176,7 +176,16 @@ export const systemSchema = z.strictObject({
 });
 export type System = z.infer<typeof systemSchema>;
 
-export const GOAL_RULES = ['newest', 'newest with service left', 'nearest in full service'] as const;
+export const GOAL_RULES = [
+  'newest',
+  'one before the newest',
+  'newest with service left',
+  'nearest in full service',
+  'longest served',
+  'cheapest in service',
+  'leave alone while near',
+  'stay until a day'
+] as const;
 
 const goal = z.strictObject({
   id: key,
@@ -194,6 +203,8 @@ const goal = z.strictObject({
   passDays: z.int().min(0).max(3650),
   phase: z.enum(PHASES),
   monthsLeft: z.int().min(0).max(240).optional(),
+  behind: z.int().min(0).max(100).optional().describe('leave alone while so many releases behind, or fewer'),
+  stayUntil: isoDay.optional().describe('stay until a day: the last day on which it stays'),
   mustKeep: z.enum(KEPT).optional().describe('routes that keep less are closed'),
   accepts: z.enum(KEPT).optional().describe('keeping this much is as good as keeping everything'),
   allow: z.strictObject({

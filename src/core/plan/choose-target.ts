@@ -1,44 +1,97 @@
 import type { Terms } from '../route';
 import { NOTHING, type Place, serviceEndOf } from '../compile';
-import { monthsBetween } from '../date';
+import { monthsBetween, parseDay } from '../date';
 import type { Goal, Target } from '../estate';
 
+/** What a rule chooses among: releases from the installed one on, each in the edition and architecture it would be had in. */
+interface Choosing {
+  readonly terms: Terms;
+  /** In sequence; the installed release among them where it qualifies. */
+  readonly candidates: readonly Place[];
+  readonly installed: number;
+  /** What the way to a place costs: known sums before unknown, out of reach last. */
+  readonly costOf: (place: Place) => number;
+}
+
 /**
- * The target a rule goal aims at (RECKONING E5): the newest release (or the nearest in full service, from the installed one on; the newest where none is) on the installed one's strand that is published,
- * settled and of an allowed maturity today, in the edition the goal names, else the installed edition or its
- * successor; on the goal's architecture, else the installed one where the release has it, else the release's first.
+ * The target a rule goal aims at (RECKONING E5). It chooses among the releases on the installed one's strand, from the installed
+ * one on, that are published, settled and of an allowed maturity today, in the edition the goal names, else the installed edition
+ * or its successor; on the goal's architecture, else the installed one where the release has it, else the release's first.
  * Releases decided to be passed over are left out. From nothing any strand will do, and any edition where none is named.
- * Without regard to reach, but never behind what is installed: the installed release always qualifies.
- * Undefined when no release does.
+ * Without regard to reach, but for the cheapest; never behind what is installed: the installed release always qualifies.
+ * Where no release is as the rule wants it, the newest. Undefined where there is none at all.
+ *
+ * @param costOf asked by the rule of the cheapest only
  */
 export function findGoalTarget(
   terms: Terms,
   start: Place,
-  passedOver: ReadonlySet<string> = new Set()
+  passedOver: ReadonlySet<string> = new Set(),
+  costOf: (place: Place) => number = () => 0
 ): Place | undefined {
+  const all = terms.model.releases.flatMap((_, i) => placeAt(terms, start, i, passedOver) ?? []);
+  const ahead = all.filter((p) => p.release >= start.release);
+  const newest = all.at(-1);
+  if (ahead.length === 0 || !newest) return newest;
+  const choosing = { terms, candidates: ahead, installed: start.release, costOf };
+  return RULES[terms.goal.rule](choosing) ?? newest;
+}
+
+/** A release as a target, where it may be one; undefined where not. */
+function placeAt(terms: Terms, start: Place, i: number, passedOver: ReadonlySet<string>): Place | undefined {
   const { model, goal, today } = terms;
+  const release = model.releases[i];
   const strand = start.release === NOTHING ? undefined : model.releases[start.release]?.strand;
-  const last = model.releases.length - 1;
-  for (let n = 0; n <= last; n++) {
-    const nearest = goal.rule === 'nearest in full service';
-    const i = nearest ? n : last - n;
-    if (nearest && (i < start.release || !isInFullService(terms, i))) continue;
-    if (goal.rule === 'newest with service left' && i !== start.release && !hasServiceLeft(terms, i))
-      continue;
-    const release = model.releases[i];
-    if (release && i !== start.release && passedOver.has(release.release.id)) continue;
+  if (!release || (strand !== undefined && release.strand !== strand)) return undefined;
+  if (i !== start.release) {
     const published = terms.publication[i];
-    if (!release || (strand !== undefined && release.strand !== strand)) continue;
-    const settled = typeof published === 'number' && published + goal.settlingDays <= today;
-    if (!settled && i !== start.release) continue;
-    const edition = findEdition(terms, goal, start.edition, release.editions);
-    const architecture = findArchitecture(terms, goal, start.architecture, release.architectures);
-    if (edition !== undefined && architecture !== undefined)
-      return { release: i, patch: 0, edition, architecture };
+    const isSettled = typeof published === 'number' && published + goal.settlingDays <= today;
+    if (!isSettled || passedOver.has(release.release.id)) return undefined;
   }
-  return goal.rule === 'newest'
+  const edition = findEdition(terms, goal, start.edition, release.editions);
+  const architecture = findArchitecture(terms, goal, start.architecture, release.architectures);
+  return edition === undefined || architecture === undefined
     ? undefined
-    : findGoalTarget({ ...terms, goal: { ...goal, rule: 'newest' } }, start, passedOver);
+    : { release: i, patch: 0, edition, architecture };
+}
+
+const RULES: Readonly<Record<Goal['rule'], (choosing: Choosing) => Place | undefined>> = {
+  newest: ({ candidates }) => candidates.at(-1),
+  'one before the newest': ({ candidates }) => candidates.at(-2) ?? candidates.at(-1),
+  'newest with service left': ({ terms, candidates, installed }) =>
+    candidates.findLast((p) => p.release === installed || hasServiceLeft(terms, p.release)),
+  'nearest in full service': ({ terms, candidates }) =>
+    candidates.find((p) => isInFullService(terms, p.release)),
+  'longest served': ({ terms, candidates }) => least(candidates, (p) => -endOf(terms, p.release)),
+  'cheapest in service': ({ terms, candidates, costOf }) =>
+    least(
+      candidates.filter((p) => isInService(terms, p.release)),
+      costOf
+    ),
+  'leave alone while near': ({ terms, candidates, installed }) =>
+    candidates.filter((p) => p.release > installed).length <= (terms.goal.behind ?? 0)
+      ? candidates.find((p) => p.release === installed)
+      : undefined,
+  'stay until a day': ({ terms, candidates, installed }) =>
+    terms.today <= (parseDay(terms.goal.stayUntil ?? '') ?? -Infinity)
+      ? candidates.find((p) => p.release === installed)
+      : undefined
+};
+
+/** The place of least worth; of equals the latest. */
+const least = (places: readonly Place[], worth: (place: Place) => number): Place | undefined =>
+  places.reduce<Place | undefined>((best, p) => (best && worth(best) < worth(p) ? best : p), undefined);
+
+/** The last day of the counted phase; one nobody has told of is shorter than any that is known. */
+function endOf({ serviceEnd }: Terms, release: number): number {
+  const end = serviceEnd[release];
+  return typeof end === 'number' ? end : -Infinity;
+}
+
+/** An unknown end counts as in service, as everywhere. */
+function isInService({ serviceEnd, today }: Terms, release: number): boolean {
+  const end = serviceEnd[release];
+  return typeof end !== 'number' || end >= today;
 }
 
 /** As many months of service left today as the goal demands; an unknown end passes. */

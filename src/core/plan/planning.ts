@@ -32,7 +32,7 @@ import {
 } from '../estate';
 import { Together } from '../pairing';
 import { pairedBy, type PairedByRoutes } from './paired';
-import { type Terms, termsOf } from '../route';
+import { findChosen, type Terms, termsOf } from '../route';
 import type { GoalSource } from './plan-types';
 
 /** What is planned by: one catalogue as it is settled, one estate, one day. Everything is made when first asked for. */
@@ -277,8 +277,19 @@ export function goalOf(
   }
   const named = findNamedTarget(terms, start);
   if (named) return { place: named, from: 'goal' };
-  const place = findGoalTarget(terms, start, passedOverOf(terms.model.product, decisions));
+  const place = findGoalTarget(terms, start, passedOverOf(terms.model.product, decisions), (target) =>
+    costOf(terms, start, target)
+  );
   return place ? { place, from: 'rule' } : { from: 'none' };
+}
+
+/** What the way chosen to a target costs, in the order of worth: known sums, then sums nobody knows, then what is out of reach. */
+function costOf(terms: Terms, start: Place, target: Place): number {
+  if (target.release === start.release) return 0;
+  const { label } = findChosen(terms, { start, target }, 'sure');
+  if (!label) return Infinity;
+  const { costCents, unknownSums } = label.criteria.most;
+  return costCents + unknownSums.length * 1e12;
 }
 
 /** Rulings on catalogue entries that are in force on the day; of two on one entry the later decision wins. */

@@ -1,6 +1,7 @@
 import type { Names } from '../catalogue';
 import type { Goal } from '../estate';
-import { sayCount } from './dates';
+import { parseDay } from '../date';
+import { sayCount, sayDay } from './dates';
 
 /** What of a goal is said as one phrase, in the order of the sentence; a product whose target is named has its own. */
 export const GOAL_PARTS = [
@@ -25,8 +26,13 @@ export interface Phrase {
 
 export const RULE_WORDS: Readonly<Record<Goal['rule'], string>> = {
   newest: 'the newest release',
+  'one before the newest': 'the release before the newest',
   'newest with service left': 'the newest release with the months of service wanted still left',
-  'nearest in full service': 'the nearest release in full service'
+  'nearest in full service': 'the nearest release in full service',
+  'longest served': 'the release that is served longest',
+  'cheapest in service': 'the release in service that costs least to reach',
+  'leave alone while near': 'the newest release, leaving alone what is near it',
+  'stay until a day': 'what is installed until a day, then the newest release'
 };
 
 export const MATURITY_WORDS: Readonly<Record<Goal['maturities'][number], string>> = {
@@ -51,11 +57,20 @@ export const ALLOW_WORDS: Readonly<Record<keyof Goal['allow'], string>> = {
 const and = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`;
 
+function sayRule(goal: Goal): string {
+  if (goal.rule === 'leave alone while near')
+    return `the newest release, leaving alone what is at most ${sayCount(goal.behind ?? 0, 'release')} behind`;
+  const until = goal.rule === 'stay until a day' ? parseDay(goal.stayUntil ?? '') : undefined;
+  return until === undefined
+    ? RULE_WORDS[goal.rule]
+    : `what is installed until ${sayDay(until)}, then the newest release`;
+}
+
 /** One phrase of a goal's sentence. */
 export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
   switch (part) {
     case 'rule':
-      return { before: 'aims at', words: RULE_WORDS[goal.rule] };
+      return { before: 'aims at', words: sayRule(goal) };
     case 'maturities':
       return { before: 'counts', words: and(goal.maturities.map((m) => MATURITY_WORDS[m])) };
     case 'settlingDays':

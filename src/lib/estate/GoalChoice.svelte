@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { Check, Choice, Text } from '$lib/kit';
+  import { Check, Choice, Day, Text } from '$lib/kit';
   import { KEPT, MATURITIES } from '$core/catalogue';
   import { PHASES } from '$core/date';
   import { type Goal, GOAL_RULES } from '$core/estate';
   import { ALLOW_WORDS, type GoalPart, MATURITY_WORDS, PHASE_WORDS, RULE_WORDS } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
-  import { withDays, withKept, withMaturity, withTarget } from './goal-changes';
+  import { withDays, withKept, withMaturity, withStay, withTarget } from './goal-changes';
 
   /** What one phrase of a goal is chosen from. */
   let {
@@ -29,6 +29,19 @@
     onchange={(e) => onchange({ ...goal, rule: e.currentTarget.value as Goal['rule'] })}
     >{#each GOAL_RULES as rule (rule)}<option value={rule}>{RULE_WORDS[rule]}</option>{/each}</Choice
   >
+  {#if goal.rule === 'leave alone while near'}
+    <Text
+      class="mono"
+      type="number"
+      min="0"
+      max="100"
+      aria-label="releases behind"
+      value={goal.behind ?? 0}
+      onchange={(e) => onchange(withDays(goal, 'behind', e.currentTarget.value, 100))}
+    /> releases behind
+  {:else if goal.rule === 'stay until a day'}
+    <Day label="Stays until" value={goal.stayUntil ?? ''} onchange={(day) => onchange(withStay(goal, day))} />
+  {/if}
 {:else if part === 'maturities'}
   {#each MATURITIES as m (m)}
     <label

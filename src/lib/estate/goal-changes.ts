@@ -22,7 +22,7 @@ export function withKept(goal: Goal, key: 'mustKeep' | 'accepts', text: string):
 /** The goal with a number of days or months, within what may be; no number: nought. */
 export function withDays(
   goal: Goal,
-  key: 'settlingDays' | 'passDays' | 'monthsLeft',
+  key: 'settlingDays' | 'passDays' | 'monthsLeft' | 'behind',
   text: string,
   most: number
 ): Goal {
@@ -31,6 +31,13 @@ export function withDays(
   if (key !== 'monthsLeft') return { ...goal, [key]: number };
   void monthsLeft;
   return number === 0 ? rest : { ...rest, monthsLeft: number };
+}
+
+/** The goal with the last day on which what is installed stays; an empty text: none. */
+export function withStay(goal: Goal, day: string): Goal {
+  const { stayUntil: _old, ...rest } = goal;
+  void _old;
+  return day === '' ? rest : { ...rest, stayUntil: day };
 }
 
 /** The goal with a maturity counted or not; the last one stays. */
