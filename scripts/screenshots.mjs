@@ -65,7 +65,7 @@ try {
   const shoot = async (name) => {
     await page.mouse.move(2, 798);
     await page.waitForLoadState('networkidle');
-    await page.getByText(/^Planning:/).waitFor({ state: 'detached' });
+    await page.getByText(/^Planning/).waitFor({ state: 'detached' });
     await page.waitForTimeout(500);
     await page.evaluate(() => document.fonts.ready);
     await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled', caret: 'hide' });
@@ -84,9 +84,12 @@ try {
   await page.locator('[data-looked="true"]').waitFor({ state: 'attached' });
   await page.getByLabel('Within a budget').fill('2500');
   await shoot('ready');
-  await page.goto(`${address}/ready/fetch`);
-  await page.locator('[data-looked="true"]').waitFor({ state: 'attached' });
-  await shoot('fetch');
+  await page.goto(`${address}/rights`);
+  await page.locator('[data-tread]').first().waitFor();
+  await shoot('rights');
+  await page.goto(`${address}/rights/waiting`);
+  await page.locator('[data-verdict]').waitFor({ timeout: 60_000 });
+  await shoot('waiting');
   await page.goto(`${address}/ready/what-if`);
   await page.getByLabel('A new copy').fill('Wait for autumn, unsupported hops allowed');
   await page.getByRole('button', { name: 'Begin' }).click();
@@ -111,7 +114,7 @@ try {
   ]) {
     await page.goto(`${address}${path}`);
     await page.locator(ready).first().waitFor();
-    await page.getByText(/^Planning:/).waitFor({ state: 'detached' });
+    await page.getByText(/^Planning/).waitFor({ state: 'detached' });
     await shoot(name);
   }
   await page.goto(`${address}/catalogue?product=garnock-desk`);

@@ -1,6 +1,6 @@
 import type { Terms } from '../route';
 import { NOTHING, type Place, serviceEndOf } from '../compile';
-import { monthsBetween, parseDay } from '../date';
+import { type Day, monthsBetween, parseDay } from '../date';
 import type { Goal, Target } from '../estate';
 
 /** What a rule chooses among: releases from the installed one on, each in the edition and architecture it would be had in. */
@@ -162,4 +162,33 @@ export function findChosenTarget({ model }: Terms, target: Target): Place | unde
   )
     return undefined;
   return { release, patch: 0, edition, architecture };
+}
+
+/** Why the release after the one chosen is not chosen: what keeps it out, else the rule; `day`: when that ends. */
+export interface NotNext {
+  readonly release: string;
+  readonly why: 'not out' | 'settling' | 'no day' | 'maturity' | 'passed over' | 'edition' | 'rule';
+  readonly day?: Day;
+}
+
+/** The next release of the strand behind the chosen one, and why not it; undefined where there is none. */
+export function whyNotNext(
+  terms: Terms,
+  start: Place,
+  chosen: Place,
+  passedOver: ReadonlySet<string>
+): NotNext | undefined {
+  const { model, goal, today } = terms;
+  const strand = model.releases[chosen.release]?.strand;
+  const at = model.releases.findIndex((r, i) => i > chosen.release && r.strand === strand);
+  const release = model.releases[at]?.release.id;
+  if (release === undefined) return undefined;
+  const published = terms.publication[at];
+  if (published === undefined) return { release, why: 'maturity' };
+  if (published === 'unknown') return { release, why: 'no day' };
+  if (published > today) return { release, why: 'not out', day: published };
+  const settled = published + goal.settlingDays;
+  if (settled > today) return { release, why: 'settling', day: settled };
+  if (passedOver.has(release)) return { release, why: 'passed over' };
+  return { release, why: placeAt(terms, start, at, passedOver) ? 'rule' : 'edition' };
 }

@@ -16,3 +16,5 @@ export { plan, planInDepth, type PlanProgress, planWith } from './plan';
 export { Planning, rulingsOf } from './planning';
 export { findSavings, type Saving } from './savings';
 export { type WaitCause, type Waiting, waitOut, type WaitStretch } from './waiting';
+export { type GoalOutlook, goalOutlook } from './goal-outlook';
+export type { NotNext } from './choose-target';

@@ -13,7 +13,7 @@ import {
 } from './draw-problem';
 
 /** Exact up to these; beyond, and where the work runs out, the best found with a bound. */
-export const EXACT = { demands: 12, supplies: 6, units: 200 } as const;
+const EXACT = { demands: 12, supplies: 6, units: 200 } as const;
 /** Choices tried before the best found has to do. */
 const WORK = 40_000;
 /** Where nothing can cost less: choices tried for which supplies are drawn on. */

@@ -1,4 +1,5 @@
 import type { Names } from '../catalogue';
+import type { NotNext } from '../plan';
 import type { Goal } from '../estate';
 import { parseDay } from '../date';
 import { sayCount, sayDay } from './dates';
@@ -124,3 +125,18 @@ export function sayNamedTarget(goal: Goal, product: string, names: Names): Phras
 /** Parts of a goal in which it differs from another. */
 export const partsThatDiffer = (goal: Goal, from: Goal): GoalPart[] =>
   GOAL_PARTS.filter((part) => sayGoalPart(goal, part).words !== sayGoalPart(from, part).words);
+
+/** `not 7: it is out on 12 May 2031`; why not the release behind the one chosen. */
+export function sayNotNext({ release, why, day }: NotNext, names: Names): string {
+  const on = day === undefined ? '' : sayDay(day);
+  const words = {
+    'not out': `it is out on ${on}`,
+    settling: `it counts from ${on} on`,
+    'no day': 'nobody knows when it is out',
+    maturity: 'it is no release of the kinds that count',
+    'passed over': 'it is decided to be passed over',
+    edition: 'it does not come in the edition or architecture wanted',
+    rule: 'the rule chooses another'
+  } as const;
+  return `not ${names.release(release)}: ${words[why]}`;
+}

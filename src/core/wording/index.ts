@@ -23,7 +23,8 @@ export {
   type Phrase,
   RULE_WORDS,
   sayGoalPart,
-  sayNamedTarget
+  sayNamedTarget,
+  sayNotNext
 } from './goal';
 export { sayWayStep } from './hop';
 export { describeIssue } from './issue';
@@ -41,15 +42,7 @@ export {
 } from './ready';
 export { planWords } from './plan-words';
 export { describeReason } from './reason';
-export {
-  sayCost as sayRightCost,
-  sayDays,
-  sayHolder,
-  sayNeed,
-  sayPool,
-  sayRightGroup,
-  sayWaitCause
-} from './right';
+export { sayDays, sayNeed, sayPool, sayRightGroup, sayWaitCause } from './right';
 export { sayRisks } from './risk';
 export { sayStep } from './step';
 export { sayKnown } from './seen';

@@ -7,7 +7,7 @@ import type { Naming } from './ready';
 import { describeReason } from './reason';
 
 /** Who may draw on a pool: `the estate`, `Doors`, `the site Harbour`. */
-export const sayHolder = ({ team, site }: Pick<RightPool, 'team' | 'site'>): string =>
+const sayHolder = ({ team, site }: Pick<RightPool, 'team' | 'site'>): string =>
   team ?? (site === undefined ? 'the estate' : `the site ${site}`);
 
 /** `6 held by the estate, until 31 May 2031: 4 drawn, 2 spare` */
@@ -45,7 +45,7 @@ export function sayNeed(need: RightNeed, currency: string): string {
 }
 
 /** `at least EUR 90.00 and what nobody has published` where not all is known. */
-export function sayCost({ costCents, least, atMost }: RightNeed, currency: string): string {
+function sayCost({ costCents, least, atMost }: RightNeed, currency: string): string {
   if (costCents !== 'unknown') return `${atMost ? 'at most ' : ''}${sayMoney(costCents, currency)}`;
   return least.costCents === 0
     ? sayMoney('unknown', currency)

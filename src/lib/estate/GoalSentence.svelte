@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { Menu } from '$lib/kit';
+  import { Fold, Menu } from '$lib/kit';
   import type { Goal } from '$core/estate';
   import { GOAL_PARTS, type GoalPart, partsThatDiffer, sayGoalPart, sayNamedTarget } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { sayChosen } from './goal-choice';
   import { GoalEdit } from './goal-edit.svelte';
+  import GoalOutlook from './GoalOutlook.svelte';
   import GoalPhrase from './GoalPhrase.svelte';
 
   /**
@@ -74,7 +75,10 @@
         {onsave}
       />{/each}{parts.length + named.length === 0 ? '' : '.'}
   </p>
-  {#if chosen}<p class="soft" data-chosen>Today that is {chosen}.</p>{/if}
+  {#if chosen}<p class="soft" data-chosen>Today that is {chosen}.</p>
+    <Fold data-outlook
+      >{#snippet head()}On later days, and why not newer{/snippet}<GoalOutlook team={goal.team} /></Fold
+    >{/if}
   {#if more.length > 0}<Menu label={common ? 'Differ in something' : 'Say more'} items={more} />{/if}
 </div>
 

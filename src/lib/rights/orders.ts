@@ -26,7 +26,7 @@ export interface OrderLine {
   readonly systems: readonly string[];
 }
 
-export const ORDER_COLUMNS = [
+const ORDER_COLUMNS = [
   'Month',
   'Publisher',
   'Product',

@@ -1,6 +1,6 @@
 import type { Option, Side } from '$core/compare';
 import type { Change, Goal, Target } from '$core/estate';
-import type { Explored, Plan, Waiting } from '$core/plan';
+import type { Explored, GoalOutlook, Plan, Waiting } from '$core/plan';
 import type { Result } from '$core/kit';
 import type { Ready } from '$core/ready';
 import type { Tried } from '$core/what-if';
@@ -56,6 +56,10 @@ class LookState {
     const found = await this.#call((w) => w.waitStored(desk.planner.lookOrder(), only, tell));
     this.ahead = undefined;
     return found;
+  }
+
+  outlook(team: string | undefined): Promise<readonly GoalOutlook[] | undefined> {
+    return this.#call((w) => w.outlookStored(desk.planner.lookOrder(), team));
   }
 
   tryOut(changes: readonly Change[]): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {

@@ -10,6 +10,7 @@ import {
   type PlanChange,
   type PlanProgress,
   rulingsOf,
+  type GoalOutlook,
   type Waiting
 } from '$core/plan';
 import type { Option, Side } from '$core/compare';
@@ -155,6 +156,8 @@ const api = {
     only: readonly string[] | undefined,
     onProgress: (progress: LookProgress) => void
   ): Promise<Result<Waiting>> => looker.wait(order, only, onProgress),
+  outlookStored: (order: LookOrder, team: string | undefined): Promise<Result<GoalOutlook[]>> =>
+    looker.outlook(order, team),
   readyStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>
     looker.ready(order, onProgress),
   tryStored: (

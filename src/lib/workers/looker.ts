@@ -1,6 +1,14 @@
 import { compareOptions, type Option, type Side } from '$core/compare';
 import type { Change, Goal, Target } from '$core/estate';
-import { type Explored, exploreSystem, type Planning, type Waiting, waitOut } from '$core/plan';
+import {
+  type Explored,
+  exploreSystem,
+  type GoalOutlook,
+  goalOutlook,
+  type Planning,
+  type Waiting,
+  waitOut
+} from '$core/plan';
 import type { Result } from '$core/kit';
 import { gatherReady, type Ready, ReadyCache } from '$core/ready';
 import { planningWith, type Tried, tryChanges } from '$core/what-if';
@@ -64,6 +72,14 @@ export class Looker {
       if (run !== this.#run) return { ok: false, issues: [{ code: 'superseded' }] };
       paused = performance.now();
     }
+  }
+
+  /** What a team's goal - that of all without one of their own - chooses on later days, and why not the next release. */
+  async outlook(order: LookOrder, team: string | undefined): Promise<Result<GoalOutlook[]>> {
+    return this.#with(order, (planning) => {
+      const own = new Set(planning.estate.goals.flatMap((g) => g.team ?? []));
+      return goalOutlook(planning, (t) => (team === undefined ? t === undefined || !own.has(t) : t === team));
+    });
   }
 
   /** What changes would do to the plan; the two plans themselves stay here. */
