@@ -1,4 +1,4 @@
-/** `npm run plan -- --catalogue FILE --estate FILE [--today DAY] [--format json|csv] [--every-target] [--depth]` */
+/** `npm run plan -- --catalogue FILE --estate FILE [--today DAY] [--format json|csv] [--every-target] [--depth] [--waiting DAYS]` */
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -14,7 +14,7 @@ import { planWords } from '../src/core/wording/plan-words';
 import { planInDepth } from '../src/core';
 
 const USAGE =
-  'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target] [--depth]';
+  'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target] [--depth] [--waiting DAYS]';
 
 function stop(file: string, issues: readonly Issue[]): never {
   for (const issue of issues) console.error(`${file}: ${describeIssue(issue)}`);
@@ -29,7 +29,8 @@ function readArguments() {
       today: { type: 'string' },
       format: { type: 'string', default: 'json' },
       'every-target': { type: 'boolean', default: false },
-      depth: { type: 'boolean', default: false }
+      depth: { type: 'boolean', default: false },
+      waiting: { type: 'string' }
     } as const;
     return parseArgs({ options }).values;
   } catch (error) {
@@ -71,7 +72,12 @@ const { estate } = file.value;
 const todayText = values.today ?? estate.site.asOf ?? TODAY;
 const today = parseDay(todayText);
 if (today === undefined) stop('--today', [{ code: 'bad-today', detail: todayText }]);
-const { plan: result, lookInto } = planInDepth({ catalogue, estate, today });
+const ahead = Number(values.waiting ?? 0);
+if (!Number.isInteger(ahead) || ahead < 0 || ahead > 3660) {
+  console.error(USAGE);
+  process.exit(2);
+}
+const { plan: result, lookInto, wait } = planInDepth({ catalogue, estate, today });
 process.stdout.write(
   values.format === 'csv'
     ? formatPlanCsv({
@@ -81,5 +87,14 @@ process.stdout.write(
         words: planWords,
         everyTarget: values['every-target']
       })
-    : JSON.stringify(planFileOf(result, planWords, values.depth ? lookInto : undefined), null, 1) + '\n'
+    : JSON.stringify(
+        planFileOf(
+          result,
+          planWords,
+          values.depth ? lookInto : undefined,
+          ahead > 0 ? wait(ahead) : undefined
+        ),
+        null,
+        1
+      ) + '\n'
 );

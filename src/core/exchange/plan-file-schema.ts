@@ -25,6 +25,14 @@ const unitUse = z.strictObject({
   edition: z.string().optional(),
   number: z.union([z.number(), z.literal('unknown')])
 });
+export const rightUseFile = z.strictObject({
+  kind: z.enum(['free', 'carried', 'held', 'purchase', 'ask']),
+  right: z.string().optional(),
+  costCents: sum,
+  priceCents: sum.optional(),
+  until: day.optional(),
+  units: unitUse.optional()
+});
 export const stepFile = z.strictObject({
   kind: z.enum(['patch', 'cure', 'work-around', 'work', ...COUNTED_KINDS]),
   id: z.string().optional(),
@@ -46,16 +54,7 @@ export const stepFile = z.strictObject({
   times: z.number().optional().describe('of a work-around: how often it is done; minutes are of one time'),
   needsKey: z.boolean().optional().describe('of work: it wants a key'),
   kept: z.enum(KEPT).optional(),
-  right: z
-    .strictObject({
-      kind: z.enum(['free', 'carried', 'held', 'purchase', 'ask']),
-      right: z.string().optional(),
-      costCents: z.union([z.number(), z.literal('unknown')]),
-      priceCents: z.union([z.number(), z.literal('unknown')]).optional(),
-      until: day.optional(),
-      units: unitUse.optional()
-    })
-    .optional(),
+  right: rightUseFile.optional(),
   obtain: z
     .strictObject({
       way: z.string().optional(),
@@ -206,6 +205,37 @@ const casePlan = z.strictObject({
   targets: z.array(targetPlan)
 });
 
+const systemsOf = z.array(z.string()).describe('the systems of a case');
+const waitStretch = z.strictObject({
+  from: day,
+  to: day.describe('the last day, included'),
+  costCents: z.number().describe('rights to be bought, as far as prices are known'),
+  unpriced: z.number().describe('rights of a price or number nobody knows'),
+  needed: z.number(),
+  drawn: z.number(),
+  toBuy: z.number(),
+  short: z.number(),
+  without: z
+    .array(z.strictObject({ systems: systemsOf, reason: reasonFile }))
+    .describe('ways that no longer hold; the sums are without them'),
+  causes: z
+    .array(
+      z.union([
+        z.strictObject({
+          kind: z.literal('right'),
+          systems: systemsOf,
+          before: rightUseFile,
+          after: rightUseFile,
+          lapsed: day.optional()
+        }),
+        z.strictObject({ kind: z.literal('pool'), name: z.string(), units: z.number(), lapsed: day }),
+        z.strictObject({ kind: z.literal('closes'), systems: systemsOf, reason: reasonFile }),
+        z.strictObject({ kind: z.literal('opens'), systems: systemsOf })
+      ])
+    )
+    .describe('why it is other than in the stretch before')
+});
+
 /** The plan as it leaves by the API and the command line. Days are ISO text; sums are of one system. */
 export const planFileSchema = z.strictObject({
   format: z.literal(PLAN_FORMAT),
@@ -240,6 +270,10 @@ export const planFileSchema = z.strictObject({
       systems: z.array(z.string())
     })
   ),
+  waiting: z
+    .array(waitStretch)
+    .optional()
+    .describe('only where asked for: what the chosen ways cost when they begin on later days'),
   pools: z.array(
     z.strictObject({
       name: z.string().describe('the name of the pool, else the right'),

@@ -1,7 +1,8 @@
 import type { z } from 'zod';
 import { formatDay } from '../date';
 import type { Contributor } from '../deadline';
-import type { CasePlan, Exploration, Plan, Question, TargetPlan } from '../plan';
+import type { CasePlan, Exploration, Plan, Question, TargetPlan, Waiting, WaitStretch } from '../plan';
+import type { RightUse } from '../right';
 import type { Reason, Route, Step } from '../route';
 import type { PlanWords } from './plan-words';
 import {
@@ -11,15 +12,22 @@ import {
   type PlanFile,
   type questionFile,
   type reasonFile,
+  type rightUseFile,
   type routeFile,
   type stepFile
 } from './plan-file-schema';
 
-/** The plan as a value of the published schema; `lookInto`, where a depth is asked for, gives what there is to say of a case's goal. */
+type StretchFile = NonNullable<PlanFile['waiting']>[number];
+
+/**
+ * The plan as a value of the published schema; `lookInto`, where a depth is asked for, gives what there is to say of a case's goal;
+ * `waiting`, where it is asked for, what the chosen ways cost later.
+ */
 export function planFileOf(
   plan: Plan,
   words: PlanWords,
-  lookInto?: (one: CasePlan) => Exploration | undefined
+  lookInto?: (one: CasePlan) => Exploration | undefined,
+  waiting?: Waiting
 ): PlanFile {
   const writer = new PlanWriter(words);
   return {
@@ -43,6 +51,7 @@ export function planFileOf(
         };
       }
     ),
+    ...(waiting ? { waiting: waiting.stretches.map((s) => writer.stretch(s, plan)) } : {}),
     pools: plan.pools.map(({ group: _group, until, draws, ...pool }) => {
       void _group;
       return {
@@ -60,6 +69,35 @@ class PlanWriter {
 
   constructor(words: PlanWords) {
     this.#words = words;
+  }
+
+  stretch({ cents, without, causes, from, to, ...sums }: WaitStretch, plan: Plan): StretchFile {
+    const systemsOf = (id: string): string[] => [...(plan.cases.find((c) => c.id === id)?.systems ?? [])];
+    return {
+      ...sums,
+      from: formatDay(from),
+      to: formatDay(to),
+      costCents: cents,
+      without: without.map((w) => ({ systems: systemsOf(w.case), reason: this.#reason(w.reason) })),
+      causes: causes.map((c): StretchFile['causes'][number] => {
+        switch (c.kind) {
+          case 'pool':
+            return { kind: c.kind, name: c.name, units: c.units, lapsed: formatDay(c.lapsed) };
+          case 'closes':
+            return { kind: c.kind, systems: systemsOf(c.case), reason: this.#reason(c.reason) };
+          case 'opens':
+            return { kind: c.kind, systems: systemsOf(c.case) };
+          default:
+            return {
+              kind: c.kind,
+              systems: systemsOf(c.case),
+              before: useOf(c.before),
+              after: useOf(c.after),
+              ...(c.lapsed === undefined ? {} : { lapsed: formatDay(c.lapsed) })
+            };
+        }
+      })
+    };
   }
 
   case(plan: CasePlan): PlanFile['cases'][number] {
@@ -228,18 +266,21 @@ function stepFileOf(s: Step): z.infer<typeof stepFile> {
     const { kind, id, costCents, leadDays, ifNeeded } = s;
     return { kind, id, ...common, costCents, leadDays, ...(ifNeeded ? { ifNeeded } : {}) };
   }
-  const { until, units, ...right } = s.right;
   return {
     kind: s.kind,
     id: s.id,
     ...common,
     kept: s.kept,
     ...(s.obtain ? { obtain: { ...s.obtain, others: s.obtain.others.map((o) => ({ ...o })) } } : {}),
-    right: {
-      ...right,
-      ...(until === undefined ? {} : { until: formatDay(until) }),
-      ...(units ? { units: { ...units } } : {})
-    }
+    right: useOf(s.right)
+  };
+}
+
+function useOf({ until, units, ...right }: RightUse): z.infer<typeof rightUseFile> {
+  return {
+    ...right,
+    ...(until === undefined ? {} : { until: formatDay(until) }),
+    ...(units ? { units: { ...units } } : {})
   };
 }
 

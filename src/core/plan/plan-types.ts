@@ -95,6 +95,11 @@ export interface CasePlan {
   readonly cut: boolean;
 }
 
+export interface PlanProgress {
+  readonly done: number;
+  readonly of: number;
+}
+
 export interface Plan {
   readonly today: Day;
   readonly cases: readonly CasePlan[];

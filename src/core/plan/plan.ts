@@ -5,10 +5,11 @@ import type { Estate } from '../estate';
 import { exploreCase, type Exploration } from './explore';
 import { PlanCache } from './plan-cache';
 import { Planning } from './planning';
-import type { CasePlan, Plan } from './plan-types';
+import type { CasePlan, Plan, PlanProgress } from './plan-types';
 import { findRestsOn } from './rests-on';
 import { countRightNeeds } from '../right';
 import { rightCallsOf } from './right-calls';
+import { type Waiting, waitOut } from './waiting';
 
 export interface PlanInput {
   readonly catalogue: Catalogue;
@@ -16,11 +17,6 @@ export interface PlanInput {
   readonly today: Day;
   /** What is planned of each case: the goal alone, or every target (the default). */
   readonly every?: 'goal' | 'target';
-}
-
-export interface PlanProgress {
-  readonly done: number;
-  readonly of: number;
 }
 
 /** The one entry of the core: (catalogue, estate with its goals and decisions, today) to plan. */
@@ -69,6 +65,8 @@ export function* planWith(
 export function planInDepth(input: PlanInput): {
   readonly plan: Plan;
   lookInto(one: CasePlan): Exploration | undefined;
+  /** What waiting costs on each of so many days ahead. */
+  wait(days: number): Waiting;
 } {
   const planning = new Planning(input);
   const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
@@ -77,7 +75,7 @@ export function planInDepth(input: PlanInput): {
     return one && exploreCase(planning, one, plan);
   };
   const steps = planWith(planning, input.every ?? 'target');
-  for (let next = steps.next(); ; next = steps.next()) if (next.done) return { plan: next.value, lookInto };
+  for (let next = steps.next(); ; next = steps.next()) if (next.done) return { plan: next.value, lookInto, wait: (days) => waitAll(planning, next.value, days) };
 }
 
 /**
@@ -97,4 +95,9 @@ function urgency(plan: CasePlan): number {
   if (plan.latestStart === 'none') return 0;
   if (plan.slack !== undefined) return 1;
   return plan.verdict === 'here' ? 3 : 2;
+}
+
+function waitAll(planning: Planning, plan: Plan, days: number): Waiting {
+  const steps = waitOut(planning, plan, { days });
+  for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
 }

@@ -13,8 +13,7 @@ import {
   wayOf
 } from '../route';
 import { lookAt } from './find-out';
-import type { PlanProgress } from './plan';
-import type { CasePlan, Plan } from './plan-types';
+import type { CasePlan, Plan, PlanProgress } from './plan-types';
 import type { Planning } from './planning';
 import { CallsOfRights, isCalled, type StepUse } from './right-calls';
 

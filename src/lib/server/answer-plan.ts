@@ -14,7 +14,8 @@ const requestSchema = z.strictObject({
   today: z.string().optional(),
   format: z.enum(['json', 'csv']).optional(),
   everyTarget: z.boolean().optional(),
-  depth: z.boolean().optional()
+  depth: z.boolean().optional(),
+  waiting: z.int().min(1).max(3660).optional()
 });
 
 /** An answer as plain values, so that it can come from another thread. */
@@ -37,7 +38,7 @@ export function answerPlan({ bytes, today: realDay }: PlanRequest): Answer {
   if (!json.ok) return refuse(400, json.issues);
   const request = readRequest(json.value);
   if (!request.ok) return refuse(400, request.issues);
-  const { catalogue: given, today: stated, format, everyTarget, depth } = request.value;
+  const { catalogue: given, today: stated, format, everyTarget, depth, waiting } = request.value;
   const catalogue = typeof given === 'string' ? parseCatalogue(given) : checked(given);
   if (!catalogue.ok)
     return refuse(
@@ -49,7 +50,7 @@ export function answerPlan({ bytes, today: realDay }: PlanRequest): Answer {
   const todayText = stated ?? estate.site.asOf ?? realDay;
   const today = parseDay(todayText);
   if (today === undefined) return refuse(400, [{ code: 'bad-today', detail: todayText, path: ['today'] }]);
-  const { plan, lookInto } = planInDepth({ catalogue: catalogue.value, estate, today });
+  const { plan, lookInto, wait } = planInDepth({ catalogue: catalogue.value, estate, today });
   if (format === 'csv')
     return {
       status: 200,
@@ -62,7 +63,9 @@ export function answerPlan({ bytes, today: realDay }: PlanRequest): Answer {
         everyTarget: everyTarget ?? false
       })
     };
-  return json200(planFileOf(plan, planWords, depth ? lookInto : undefined));
+  return json200(
+    planFileOf(plan, planWords, depth ? lookInto : undefined, waiting ? wait(waiting) : undefined)
+  );
 }
 
 /** The estate of a request may be long, so it is read by itself. */
