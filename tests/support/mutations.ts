@@ -156,8 +156,8 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'a lapsed right still counts',
     in: 'isInTime',
-    find: "return on.first > until ? 'no'",
-    replace: "return on.first > until + 9999 ? 'no'"
+    find: "return on.last > until ? 'no'",
+    replace: "return on.last > until + 9999 ? 'no'"
   },
   {
     name: 'rights by agreement are had by everybody',
@@ -292,10 +292,16 @@ export const MUTATIONS: readonly Mutation[] = [
     replace: ''
   },
   {
+    name: 'the order is made on the day of the hop',
+    in: 'isInTime',
+    find: 'truthOf(terms.leadsFrom <= until)',
+    replace: 'truthOf(on.last <= until)'
+  },
+  {
     name: 'an offer price for ever',
     in: 'priceOf',
-    find: 'on.exact && on.first <= end) return right.offer.priceCents;',
-    replace: 'on.exact) return right.offer.priceCents;'
+    find: 'on.exact && on.last <= e;',
+    replace: 'on.exact;'
   },
   {
     name: 'a carried right keeps its name of edition',

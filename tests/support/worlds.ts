@@ -377,10 +377,15 @@ function moreRightsOf(seed: number): Right[] {
 function rightExtrasOf(seed: number, right: Right, product: Product): Partial<Right> {
   const r = new Random(seed * 271 + right.id.length * 17 + (right.priceCents ?? 0));
   const editions = (product.editions ?? []).map((e) => e.id);
+  const ordered =
+    seed % 3 === 2 && right.until && !right.counts && r.aside().chance(0.5)
+      ? { counts: 'order day' as const }
+      : {};
   if (right.kind === 'carried' && r.chance(0.4))
-    return { mapsEditions: Object.fromEntries(editions.map((e) => [e, r.pick(editions)])) };
-  if (right.kind !== 'purchase') return {};
+    return { ...ordered, mapsEditions: Object.fromEntries(editions.map((e) => [e, r.pick(editions)])) };
+  if (right.kind !== 'purchase') return ordered;
   return {
+    ...ordered,
     ...(r.chance(0.25) ? { offer: { priceCents: 1500, until: near(r, -10, 60) } } : {}),
     ...(r.aside().chance(0.2) ? { counts: 'order day' as const } : {}),
     ...(r.chance(0.2) ? { units: { each: 'system' as const, number: r.int(1, 3), pool: 'seats' } } : {})

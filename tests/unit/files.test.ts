@@ -16,7 +16,7 @@ import { planFileSchema } from '../../src/core/exchange/plan-file-schema';
 import { planWords } from '../../src/core/wording/plan-words';
 import { importWords } from '../../src/core/wording/system';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
-import { plan } from '../../src/core/plan/plan';
+import { plan, planInDepth } from '../../src/core/plan/plan';
 import { outlineAt } from '../../src/core/catalogue/outline';
 import { writeCatalogue } from '../../src/core/exchange/revise-catalogue';
 import { readingKey } from '../../src/core/estate/situation';
@@ -163,8 +163,12 @@ test('taking the same list in again changes nothing', () => {
 
 test('the plan leaves as its published schema says, in JSON and in rows', () => {
   const input = demoInput();
-  const result = plan(input);
-  const file = planFileOf(result, planWords);
+  const { plan: result, wait } = planInDepth(input);
+  const file = planFileOf(result, planWords, undefined, wait(120));
+  expect(file.waiting?.some((s) => s.without.length > 0)).toBe(true);
+  expect(new Set(file.waiting?.flatMap((s) => s.causes.map((c) => c.kind)))).toEqual(
+    new Set(['right', 'closes', 'pool'])
+  );
   expect(planFileSchema.parse(JSON.parse(JSON.stringify(file)))).toEqual(file);
   const rows = (everyTarget: boolean): string[][] => {
     const table = parseCsv(
@@ -217,10 +221,13 @@ const post = async (body: string): Promise<{ status: number; text: string }> => 
 
 test('the server plans what it is sent, the same as here', async () => {
   const { estate } = demoInput();
-  const answer = await post(JSON.stringify({ catalogue: demoCatalogueText(), estate, today: '2031-03-10' }));
+  const answer = await post(
+    JSON.stringify({ catalogue: demoCatalogueText(), estate, today: '2031-03-10', waiting: 2 })
+  );
   expect(answer.status).toBe(200);
+  const { plan: here, wait } = planInDepth(demoInput());
   expect(JSON.parse(answer.text)).toEqual(
-    JSON.parse(JSON.stringify(planFileOf(plan(demoInput()), planWords)))
+    JSON.parse(JSON.stringify(planFileOf(here, planWords, undefined, wait(2))))
   );
   const csv = await post(
     JSON.stringify({ catalogue: demoCatalogue(), estate, format: 'csv', everyTarget: true })
