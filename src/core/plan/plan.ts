@@ -75,7 +75,8 @@ export function planInDepth(input: PlanInput): {
     return one && exploreCase(planning, one, plan);
   };
   const steps = planWith(planning, input.every ?? 'target');
-  for (let next = steps.next(); ; next = steps.next()) if (next.done) return { plan: next.value, lookInto, wait: (days) => waitAll(planning, next.value, days) };
+  for (let next = steps.next(); ; next = steps.next())
+    if (next.done) return { plan: next.value, lookInto, wait: (days) => waitAll(planning, next.value, days) };
 }
 
 /**
