@@ -75,6 +75,30 @@ test('what waiting costs: the day it jumps, why, by team; by keyboard from the e
   await expect(page.locator('[data-stretch="2031-07-01"]')).toContainText('EUR 380.00');
 });
 
+test('a price list is pasted: what it changes is shown, taken over as a draft, and undone', async ({
+  page
+}) => {
+  await page.goto('/catalogue?product=hollin-door&view=terms');
+  await page.getByRole('button', { name: 'Paste a price list' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog
+    .getByLabel('Price list')
+    .fill(
+      'Item;Price;Packs;Offer;Until\nTerrace units;99,00;10;80,00;2031-05-31\nSignal licence;12.00;;;\n;5;;;'
+    );
+  await expect(dialog.locator('[data-price-line]')).toHaveText([
+    /Terrace units\s*price 99.00 instead of 95.00, packs of 10 instead of 4, offer 80.00 until 2031-05-31 instead of 78.00/,
+    /Signal licence, new\s*price 12.00/,
+    /not taken: it names no right/
+  ]);
+  await dialog.getByRole('button', { name: 'Take over 2 lines' }).click();
+  await expect(dialog).toHaveCount(0);
+  const rights = page.locator('[data-list="rights"]');
+  await expect(rights).toContainText('Signal licence');
+  await page.keyboard.press('Control+z');
+  await expect(rights).not.toContainText('Signal licence');
+});
+
 test('Rights stand in nobody’s way', async ({ page }) => {
   for (const theme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme: theme });

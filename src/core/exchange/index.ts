@@ -1,6 +1,7 @@
 export { findLine, parseCatalogue } from './catalogue-file';
 export { completeCatalogueText, type Completion } from './complete-text';
 export { parseCsv, type TableText } from './csv-in';
+export { type PriceLine, readPrices, withPrices } from './prices-in';
 export { looksLikeCycloneDx, parseCycloneDx } from './cyclonedx';
 export { decodeText } from './decode-text';
 export { formatEstateCsv } from './estate-csv';

@@ -14,6 +14,7 @@
   let { place, product, model }: { place: CataloguePlace; product: Product; model: ProductModel } = $props();
 
   const { view, at, installed } = $derived(place);
+  let pasting = $state(false);
 </script>
 
 <p class="soft">
@@ -27,6 +28,7 @@
       >New release after the likeness of the last</Button
     >
   {/if}
+  {#if view === 'terms'}<Button onclick={() => (pasting = true)}>Paste a price list</Button>{/if}
   {#each place.unlisted.slice(0, 3) as u (u.text)}
     <Button onclick={() => void place.list(u.text)}
       >List “{u.text}”, which {sayCount(u.systems, 'machine')}
@@ -52,6 +54,9 @@
     onpick={(path, one) => place.pick(path, one)}
   />
 {/if}
+{#if pasting}{#await import('./PricePaste.svelte') then { default: PricePaste }}
+    <PricePaste bind:open={pasting} {product} />
+  {/await}{/if}
 
 <style>
   .row {

@@ -36,5 +36,10 @@
       </p>{:else if plan.latestStart !== undefined}<p>
         Latest safe start <b>{sayDay(plan.latestStart)}</b>: {sayDaysLeft(plan.slack ?? 0)}.
       </p>{/if}
+    {#if plan.goalPlan?.route}<p class="no-print">
+        <a href="/rights/waiting?at={encodeURIComponent(plan.systems[0] ?? '')}"
+          >What waiting costs in rights</a
+        >
+      </p>{/if}
   </section>
 {/if}

@@ -45,9 +45,11 @@
     <FreeAndAsk {state} />
   </section>
   <aside>
-    {#if state.open}<RightAside {state} tread={state.open} />{/if}
+    {#if state.open}<RightAside {state} tread={state.open} />{:else}<p class="soft">
+        Where a way takes a right that is bought or counted in units, it stands here with who draws on it.
+      </p>{/if}
     <div class="onward no-print">
-      <a class="act onward" href="/rights/buy">What to order</a>
+      {#if state.buying.length > 0}<a class="act onward" href="/rights/buy">What to order</a>{/if}
       <a class="act" href="/estate/systems?sheet=rights">What is held</a>
     </div>
   </aside>
