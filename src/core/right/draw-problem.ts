@@ -54,9 +54,11 @@ export interface Drawn {
 /** The demands in the order of their days; those of one day by key. Total. */
 export const byDay = (a: Demand, b: Demand): number => a.day - b.day || (a.key < b.key ? -1 : 1);
 
+/** Less than 0 where the first is the better: fewer short, then fewer unpriced, less money, fewer bought. */
 export const compareSums = (a: DrawSum, b: DrawSum): number =>
   a.short - b.short || a.unpriced - b.unpriced || a.cents - b.cents || a.bought - b.bought;
 
+/** Both together. */
 export const addDrawSums = (a: DrawSum, b: DrawSum): DrawSum => ({
   short: a.short + b.short,
   unpriced: a.unpriced + b.unpriced,
