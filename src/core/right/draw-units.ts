@@ -1,4 +1,5 @@
 import { buyDay, buyDaySoon, type DayBuy, type Wanted } from './buy-day';
+import { compareWeights, gcd, ownWeight, sumOfRest, type Weight } from './draw-bound';
 import { DrawFlow } from './draw-flow';
 import {
   addDrawSums,
@@ -39,9 +40,6 @@ export function drawUnits(given: readonly Demand[], supplies: readonly Supply[])
     bought: found.bought.map((b) => ({ ...b, demand: places[b.demand] as number }))
   };
 }
-
-/** What one unit more or less of a demand weighs; the larger, the sooner it is drawn for. */
-type Weight = Pick<DrawSum, 'short' | 'unpriced' | 'cents'>;
 
 interface Best {
   readonly given: readonly number[];
@@ -336,38 +334,6 @@ class Search {
     return from(0, 0, NO_SUM) ?? soon;
   }
 }
-
-/** What is left undrawn, less what is over of packs, which serves the heaviest first. */
-function sumOfRest(
-  left: readonly { readonly weight: Weight; readonly units: number }[],
-  over: number
-): DrawSum {
-  let rest = over;
-  let total = NO_SUM;
-  for (const { weight, units } of left) {
-    const served = Math.min(rest, units);
-    rest -= served;
-    const n = units - served;
-    total = addDrawSums(total, {
-      short: n * weight.short,
-      unpriced: n * weight.unpriced,
-      cents: n * weight.cents,
-      bought: weight.short > 0 ? 0 : n
-    });
-  }
-  return total;
-}
-
-function ownWeight(demand: Demand | undefined): Weight {
-  if (demand?.priceCents === undefined) return { short: 1, unpriced: 0, cents: 0 };
-  if (demand.priceCents === 'unknown') return { short: 0, unpriced: 1, cents: 0 };
-  return { short: 0, unpriced: 0, cents: demand.priceCents / demand.pack };
-}
-
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
-
-const compareWeights = (a: Weight, b: Weight): number =>
-  a.short - b.short || a.unpriced - b.unpriced || a.cents - b.cents;
 
 const compareLists = (a: readonly number[], b: readonly number[]): number => {
   const at = a.findIndex((v, i) => v !== b[i]);
