@@ -15,6 +15,9 @@ const VIEWS = [
   '/ready',
   '/ready/marks',
   '/ready/fetch',
+  '/rights',
+  '/rights/buy',
+  '/rights/waiting',
   '/ready/questions',
   '/ready/rechecks',
   '/ready/what-if',
@@ -66,7 +69,9 @@ const wordsOf = (ids: readonly string[]): [string, RegExp][] =>
 /** Everything that can be read on a page. */
 async function read(page: Page, path: string): Promise<string[]> {
   await page.goto(path);
-  await expect(page.getByText(/^(Planning|Looking into|Working it out)/)).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.getByText(/^(Planning|Looking into|Laying every|Working it out)/)).toHaveCount(0, {
+    timeout: 60_000
+  });
   return readAll(page);
 }
 

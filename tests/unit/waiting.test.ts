@@ -56,6 +56,7 @@ decisions: []
 rightsHeld:
   - {right: seats, held: 5, pool: seats, edition: small, until: 2031-10-31, source: me, day: 2031-03-01}
   - {right: seats, held: 3, pool: seats, edition: small, team: East, source: me, day: 2031-03-01}
+  - {right: once, held: 1, until: 2031-09-14, source: me, day: 2031-03-01}
 `) as Estate;
   return {
     catalogue: read.value,
@@ -137,9 +138,10 @@ test('waiting equals planning anew on every day of a year, for one small estate'
   );
   expect(told).toMatchInlineSnapshot(`
     [
-      "2031-03-10 10000 4 ",
-      "2031-06-01 10000 4 right right right",
-      "2031-08-21 10000 4 right right right",
+      "2031-03-10 7500 3 ",
+      "2031-06-01 7500 3 right right right",
+      "2031-08-21 7500 3 right right right",
+      "2031-09-15 10000 4 pool",
       "2031-10-01 16000 4 right right right right",
       "2031-11-01 25000 9 pool",
       "2031-12-16 4000 1 closes closes closes",

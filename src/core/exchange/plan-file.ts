@@ -30,6 +30,8 @@ export function planFileOf(
   waiting?: Waiting
 ): PlanFile {
   const writer = new PlanWriter(words);
+  const systems = new Map(plan.cases.map((c) => [c.id, c.systems]));
+  const systemsOf = (id: string): string[] => [...(systems.get(id) ?? [])];
   return {
     format: PLAN_FORMAT,
     version: PLAN_VERSION,
@@ -51,7 +53,7 @@ export function planFileOf(
         };
       }
     ),
-    ...(waiting ? { waiting: waiting.stretches.map((s) => writer.stretch(s, plan)) } : {}),
+    ...(waiting ? { waiting: waiting.stretches.map((s) => writer.stretch(s, systemsOf)) } : {}),
     pools: plan.pools.map(({ group: _group, until, draws, ...pool }) => {
       void _group;
       return {
@@ -71,8 +73,10 @@ class PlanWriter {
     this.#words = words;
   }
 
-  stretch({ cents, without, causes, from, to, ...sums }: WaitStretch, plan: Plan): StretchFile {
-    const systemsOf = (id: string): string[] => [...(plan.cases.find((c) => c.id === id)?.systems ?? [])];
+  stretch(
+    { cents, without, causes, from, to, ...sums }: WaitStretch,
+    systemsOf: (id: string) => string[]
+  ): StretchFile {
     return {
       ...sums,
       from: formatDay(from),

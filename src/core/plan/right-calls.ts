@@ -53,13 +53,14 @@ export class CallsOfRights {
   }
 
   add(takers: Takers): void {
-    const { plan, uses, certain, ordered } = takers;
+    const { plan, certain, ordered } = takers;
+    const uses = takers.uses.filter((u) => isCalled(u.right));
+    if (uses.length === 0) return;
     const systems = plan.systems.map((id) => [id, this.#planning.system(id)] as const);
     const first = systems[0]?.[1];
     const model = first && this.#planning.modelFor(first);
     if (!model) return;
     for (const use of uses) {
-      if (!isCalled(use.right)) continue;
       const calls = this.#callsOf(plan.product ?? '', model, use);
       const call = {
         case: plan.id,

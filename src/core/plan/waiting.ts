@@ -1,3 +1,4 @@
+import type { Case } from '../bind';
 import { idsOfPlace } from '../compile';
 import { type Day, parseDay } from '../date';
 import { SURELY_THERE } from '../deadline';
@@ -97,8 +98,9 @@ export function* waitOut(
 ): Generator<PlanProgress, Waiting> {
   const going = plan.cases.filter((c) => !only || only.has(c.id));
   const ways: Wayfarer[] = [];
+  const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
   for (const [i, one] of going.entries()) {
-    const found = wayfarerOf(planning, one);
+    const found = wayfarerOf(planning, one, cases.get(one.id));
     if (found) ways.push(found);
     yield { done: i, of: going.length + days };
   }
@@ -111,12 +113,9 @@ export function* waitOut(
 }
 
 /** The chosen way of a case whose goal it reaches for certain. */
-function wayfarerOf(planning: Planning, plan: CasePlan): Wayfarer | undefined {
+function wayfarerOf(planning: Planning, plan: CasePlan, one: Case | undefined): Wayfarer | undefined {
   const { route, target } = plan.goalPlan ?? {};
-  const [first] = plan.systems;
-  const system = first === undefined ? undefined : planning.system(first);
-  const model = system && planning.modelFor(system);
-  const one = planning.gather().cases.find((c) => c.id === plan.id);
+  const model = one && planning.modelFor(one.system);
   if (!route || !target || route.restsOn.length > 0 || !model || !one) return undefined;
   const looking = lookAt(planning, { model, one, plan }, target);
   if (!looking) return undefined;
@@ -143,7 +142,7 @@ class Waited {
 
   layFrom(day: Day): void {
     const laid = this.#ways.map((way) => lay(way, day));
-    const key = this.#keyOf(laid);
+    const key = this.#keyOf(laid, day);
     const last = this.stretches.at(-1);
     if (last && key === this.#key) {
       this.stretches[this.stretches.length - 1] = { ...last, to: day };
@@ -159,27 +158,27 @@ class Waited {
   }
 
   /** Equal for days that count the same: rights, prices, numbers, which pools have lapsed, and in which order the days come. */
-  #keyOf(laid: readonly Laid[]): string {
+  #keyOf(laid: readonly Laid[], ordered: Day): string {
+    const lapsedBy = (day: Day): number => this.#ends.filter((e) => e < day).length;
     const days = laid.flatMap((l) => l.uses.map((u) => u.days.last));
     const ranks = new Map([...new Set(days)].sort((a, b) => a - b).map((d, i) => [d, i]));
-    return laid
-      .map((l) =>
-        l.reason
-          ? `x${l.reason.code} ${l.reason.subject}`
-          : l.uses
-              .map(({ right, days: { last } }) =>
-                [
-                  right.kind,
-                  right.right,
-                  right.priceCents,
-                  right.units?.number,
-                  isCalled(right) ? ranks.get(last) : '',
-                  isCalled(right) ? this.#ends.filter((e) => e < last).length : ''
-                ].join(' ')
-              )
-              .join('|')
-      )
-      .join('\n');
+    const ways = laid.map((l) =>
+      l.reason
+        ? `x${l.reason.code} ${l.reason.subject}`
+        : l.uses
+            .map(({ right, days: { last } }) =>
+              [
+                right.kind,
+                right.right,
+                right.priceCents,
+                right.units?.number,
+                isCalled(right) ? ranks.get(last) : '',
+                isCalled(right) ? lapsedBy(last) : ''
+              ].join(' ')
+            )
+            .join('|')
+    );
+    return [lapsedBy(ordered), ...ways].join('\n');
   }
 
   #count(laid: readonly Laid[], ordered: Day): RightCount {
@@ -236,16 +235,13 @@ class Waited {
         ];
       });
     });
-    const ofPools = before.count.pools.flatMap((pool): WaitCause[] => {
-      const drawn = after.count.pools.find(
-        (p) => p.group === pool.group && p.until === pool.until && p.team === pool.team
-      );
-      const lost = pool.drawn - (drawn?.drawn ?? 0);
+    // What is held does not change: pools stand in the same order.
+    const ofPools = before.count.pools.flatMap((pool, i): WaitCause[] => {
+      const lost = pool.drawn - (after.count.pools[i]?.drawn ?? 0);
       return pool.until !== undefined && lost > 0 && this.#isPast(pool.until, after.laid)
         ? [{ kind: 'pool', group: pool.group, name: pool.name, units: lost, lapsed: pool.until }]
         : [];
     });
-
     return [...ofWays, ...ofPools];
   }
 

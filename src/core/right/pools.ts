@@ -11,9 +11,11 @@ export interface Pool {
   readonly key: string;
   /** Needs of other groups are never served from it. */
   readonly group: string;
+  /** The pool's name, else the right. */
   readonly name: string;
   readonly right: string;
   readonly product?: string;
+  /** Units, which serve their own edition only. */
   readonly isCounted: boolean;
   readonly edition?: string;
   readonly team?: string;

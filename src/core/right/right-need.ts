@@ -1,5 +1,6 @@
 import type { Day } from '../date';
 import type { MaybeSum } from './money';
+import type { Pool } from './pools';
 
 /** What the chosen routes need of one right in one edition, over the estate, and what of it is to be bought (RECKONING H). */
 export interface RightNeed {
@@ -63,19 +64,7 @@ export interface Purchase {
 }
 
 /** Units of one right and edition held by a team, a site or the estate. */
-export interface RightPool {
-  readonly group: string;
-  /** The pool's name, else the right. */
-  readonly name: string;
-  /** Rights and products it is recorded under. */
-  readonly right: string;
-  readonly product?: string;
-  readonly isCounted: boolean;
-  readonly edition?: string;
-  readonly team?: string;
-  readonly site?: string;
-  readonly until?: Day;
-  readonly held: MaybeSum;
+export interface RightPool extends Omit<Pool, 'key'> {
   readonly drawn: number;
   /** Perhaps drawn beside. */
   readonly perhaps: number;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { sayCount, sayDay, sayDays, sayMoney, sayNeed, sayNumber, sayPool } from '$core/wording';
+  import type { Purchase } from '$core/right';
   import { desk } from '$lib/state/desk.svelte';
   import { stairOf } from '$lib/ready/naming';
   import type { RightsState } from './rights-state.svelte';
@@ -43,7 +44,16 @@
   });
   const others = $derived(rights.othersOf(tread));
   const teamsOf = (at: string): string => desk.systems.get(at)?.team ?? 'no team';
-  const purchases = $derived(tread.needs.flatMap((n) => n.purchases));
+  /** What is bought on one day at one price, together. */
+  const purchases = $derived.by((): Purchase[] => {
+    const found = new Map<string, Purchase>();
+    for (const p of tread.needs.flatMap((n) => n.purchases)) {
+      const key = `${p.day} ${p.priceCents} ${p.units / p.packs}`;
+      const known = found.get(key);
+      found.set(key, { ...p, packs: (known?.packs ?? 0) + p.packs, units: (known?.units ?? 0) + p.units });
+    }
+    return [...found.values()].sort((a, b) => a.day - b.day);
+  });
 </script>
 
 <section data-right={tread.group}>

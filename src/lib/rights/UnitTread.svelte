@@ -9,7 +9,7 @@
 
   const TOP = 20;
   const THICK = 12;
-  const HEIGHT = 46;
+  const HEIGHT = 52;
   let room = $state(700);
   const layout = $derived(
     layOutTread(tread, room - 70, (system) => rights.caseOfSystem(system)?.id ?? system)

@@ -47,8 +47,8 @@ export function ordersOf(plan: Plan, catalogue: Catalogue, estate: Estate, namin
   const lines = plan.rights.flatMap((need): OrderLine[] =>
     [...byMonth(need.purchases)].map(([month, bought]) => {
       const names = naming.names(need.product);
-      const last = Math.max(...bought.map((b) => b.day));
-      const buying = need.shares.filter((s) => s.certain && s.toBuy !== 0 && s.day <= last);
+      const day = Math.min(...bought.map((b) => b.day));
+      const buying = need.shares.filter((s) => s.certain && s.toBuy !== 0 && monthOf(s.day) === monthOf(day));
       const sites = buying.map((s) => systems.get(s.system)?.site ?? '').filter(Boolean);
       return {
         month,
@@ -61,7 +61,7 @@ export function ordersOf(plan: Plan, catalogue: Catalogue, estate: Estate, namin
         costCents: bought
           .map((b) => (b.priceCents === 'unknown' ? 'unknown' : b.packs * b.priceCents))
           .reduce(addSums),
-        day: Math.min(...bought.map((b) => b.day)),
+        day,
         by: need.by,
         sites: [...new Set(sites)].sort(),
         systems: [...new Set(buying.map((s) => naming.system(s.system)))]

@@ -6,11 +6,20 @@ import { untrack } from 'svelte';
  */
 export class Answer<A> {
   #given = $state.raw<{ readonly to: readonly unknown[]; readonly answer: A } | undefined>();
+  /** The question that got no answer: stopped, or dropped for another. */
+  #unanswered = $state.raw<readonly unknown[] | undefined>();
+  #asks = $state(0);
   readonly #question: () => readonly unknown[] | undefined;
   /** The answer to the question as it stands now; undefined until it is there. */
   readonly current = $derived.by(() => {
     const now = this.#question();
     return now && this.#given && isSame(now, this.#given.to) ? this.#given.answer : undefined;
+  });
+
+  /** Nobody is working on it any more; see `again`. */
+  readonly isDropped = $derived.by(() => {
+    const now = this.#question();
+    return now !== undefined && this.#unanswered !== undefined && isSame(now, this.#unanswered);
   });
 
   /**
@@ -22,12 +31,21 @@ export class Answer<A> {
     let asked: readonly unknown[] | undefined;
     $effect(() => {
       const now = question();
-      if (!now || (asked && isSame(now, asked))) return;
+      void this.#asks;
+      if (!now || (asked && isSame(now, asked) && !untrack(() => this.isDropped))) return;
       asked = now;
+      this.#unanswered = undefined;
       void untrack(ask).then((answer) => {
-        if (answer !== undefined && asked === now) this.#given = { to: now, answer };
+        if (asked !== now) return;
+        if (answer === undefined) this.#unanswered = now;
+        else this.#given = { to: now, answer };
       });
     });
+  }
+
+  /** Asks once more what was dropped. */
+  again(): void {
+    this.#asks++;
   }
 }
 

@@ -90,7 +90,11 @@
     {#if stretches.length > 0}<Button onclick={takeOut}>Take out as CSV</Button>
       <Button onclick={() => window.print()}>Print</Button>{/if}
   </div>
-  {#if !waiting.current}
+  {#if waiting.isDropped}
+    <p class="row" role="status">
+      It was stopped before it was done. <Button onclick={() => waiting.again()}>Lay the ways again</Button>
+    </p>
+  {:else if !waiting.current}
     <p class="row soft" role="status">
       Laying every way from each day of a year…
       {#if looker.ahead}<Progress done={looker.ahead.done} of={looker.ahead.of} label="Days laid" />{/if}
