@@ -9,8 +9,13 @@ export default defineConfig({
     assetsInlineLimit: 0,
     rolldownOptions: {
       treeshake: {
-        // The component library does not say so, but its parts have no effects of their own: only those used are shipped.
-        moduleSideEffects: [{ test: /node_modules\/(flowbite-svelte|date-fns)\//, sideEffects: false }]
+        // They do not say so, but their parts have no effects of their own: only those used are shipped.
+        moduleSideEffects: [
+          {
+            test: /node_modules\/(flowbite-svelte|date-fns|rrule-temporal|temporal-polyfill)\//,
+            sideEffects: false
+          }
+        ]
       }
     }
   },

@@ -60,8 +60,43 @@ export function makeDemoEstate(): Estate {
         targets: [{ product: 'garnock-desk', release: '6', edition: 'bureau' }]
       },
       { ...DEFAULT_GOAL, id: 'stops', team: 'Stops', accepts: 'nothing', settlingDays: 60 },
-      { ...DEFAULT_GOAL, id: 'control-room', team: 'Control room', mustKeep: 'settings and data' },
-      { ...DEFAULT_GOAL, id: 'board-room', team: 'Board room', rule: 'nearest in full service' }
+      {
+        ...DEFAULT_GOAL,
+        id: 'control-room',
+        team: 'Control room',
+        mustKeep: 'settings and data',
+        importance: 'critical'
+      },
+      {
+        ...DEFAULT_GOAL,
+        id: 'board-room',
+        team: 'Board room',
+        rule: 'nearest in full service',
+        keepBack: { systems: 1, until: '2031-06-30' }
+      }
+    ],
+    calendars: [
+      {
+        id: 'estate',
+        zone: 'Europe/Lisbon',
+        windows: [],
+        freezes: [{ first: '2031-12-13', last: '2032-01-02', reason: 'new timetable' }]
+      },
+      {
+        id: 'control-room',
+        team: 'Control room',
+        zone: 'Europe/Lisbon',
+        windows: [
+          {
+            id: 'week-nights',
+            name: 'Between the last tram and the first',
+            start: '2031-01-06T23:30',
+            rule: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH',
+            minutes: 300
+          }
+        ],
+        freezes: [{ first: '2031-04-14', last: '2031-04-20', reason: 'the fair' }]
+      }
     ],
     decisions: [
       {

@@ -67,6 +67,7 @@ try {
     await page.waitForLoadState('networkidle');
     await page.getByText(/^Planning/).waitFor({ state: 'detached' });
     await page.waitForTimeout(500);
+    await page.getByText(/^Working it out/).waitFor({ state: 'detached' });
     await page.evaluate(() => document.fonts.ready);
     await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled', caret: 'hide' });
     console.log(join(folder, `${name}.png`));
@@ -90,6 +91,9 @@ try {
   await page.goto(`${address}/rights/waiting`);
   await page.locator('[data-verdict]').waitFor({ timeout: 60_000 });
   await shoot('waiting');
+  await page.goto(`${address}/dates`);
+  await page.locator('[data-due] tbody tr').first().waitFor();
+  await shoot('dates');
   await page.goto(`${address}/ready/what-if`);
   await page.getByLabel('A new copy').fill('Wait for autumn, unsupported hops allowed');
   await page.getByRole('button', { name: 'Begin' }).click();

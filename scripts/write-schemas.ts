@@ -12,7 +12,7 @@ export const SCHEMA_FOLDER = 'static/schemas';
 export function schemaFiles(): ReadonlyMap<string, string> {
   const schemas = {
     'catalogue-3': catalogueSchema,
-    'workspace-6': workspaceSchema,
+    'workspace-7': workspaceSchema,
     'plan-4': planFileSchema
   };
   return new Map(

@@ -110,3 +110,58 @@ test('Rights stand in nobody’s way', async ({ page }) => {
     }
   }
 });
+
+test('tried on the spot: another day, one more option, before and after; nothing is changed', async ({
+  page
+}) => {
+  await page.goto('/rights');
+  const trying = page.locator('[data-try]');
+  await trying.getByLabel('Try', { exact: true }).selectOption('day');
+  await trying.getByRole('textbox').fill('2031-06-10');
+  await page.keyboard.press('Tab');
+  // The spring offer has ended by then.
+  await expect(trying.getByRole('row', { name: /^To buy/ })).toHaveText(/To buy\s*33\s*0/);
+  await trying.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.locator('[data-total]')).toContainText('EUR 9,592.00');
+  await page.goto('/rights?at=pool%20terrace%20units%2Fterrace');
+  const forecast = page.locator('[data-forecast]').first();
+  await expect(forecast).toContainText('Once more, when nothing is free, the same 3 systems would draw');
+  await expect(forecast).toContainText('with lift control on too');
+  const clocks = page.locator('[data-clocks]');
+  await expect(clocks).toContainText('from the first start on; then: opens drawings for reading only');
+  const ask = page.locator('[data-ask]');
+  await ask.getByRole('button', { name: 'Give it to somebody…' }).first().click();
+  await expect(ask.getByRole('form', { name: 'Ask' }).getByLabel('Who finds out')).toHaveValue(/./);
+  await expectAccessible(page);
+});
+
+test('a team is split, told before what moves, and joined again; one is kept back by name', async ({
+  page
+}) => {
+  await page.goto('/estate/teams');
+  const doors = page.locator('[data-team="Doors"]');
+  await doors.getByRole('button', { name: 'Split or join' }).click();
+  await page.getByRole('menuitem', { name: 'Split it in two…' }).click();
+  const form = page.getByRole('form', { name: 'Split a team' });
+  await form.getByLabel('Those that go').fill('edition = Cottage');
+  await form.getByLabel('Into the team').fill('Small doors');
+  await expect(form.getByRole('status')).toContainText('It moves no verdict.');
+  await form.getByRole('button', { name: 'Split it' }).click();
+  const small = page.locator('[data-team="Small doors"]');
+  await expect(small).toBeVisible();
+  await small.getByRole('button', { name: 'Split or join' }).click();
+  await page.getByRole('menuitem', { name: 'Join it to another team…' }).click();
+  const join = page.getByRole('form', { name: 'Join two teams' });
+  await join.getByLabel('Into the team').selectOption('Doors');
+  await join.getByRole('button', { name: 'Join them' }).click();
+  await expect(small).toHaveCount(0);
+  await expect(doors).toContainText('6 systems');
+  const board = page.locator('[data-team="Board room"]');
+  await expect(board.locator('[data-kept-back]')).toContainText('board-05');
+  await board.getByRole('button', { name: /keeps back/ }).click();
+  await board.getByLabel('Keep back by name').fill('board-02');
+  await board.getByLabel('Keep back by name').blur();
+  await expect(board.getByRole('status')).toContainText('moves');
+  await board.getByRole('button', { name: 'Keep it' }).click();
+  await expect(board.locator('[data-kept-back]')).toContainText('Kept back: board-02');
+});

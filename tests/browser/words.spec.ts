@@ -16,6 +16,8 @@ const VIEWS = [
   '/ready/marks',
   '/ready/fetch',
   '/rights',
+  '/dates',
+  '/dates/calendars',
   '/rights/buy',
   '/rights/waiting',
   '/ready/questions',
@@ -209,7 +211,7 @@ test('every goal and every decision is a sentence whose parts are changed where 
   await goals.first().getByLabel('days', { exact: true }).press('Enter');
   await expect(goals.first().getByRole('status')).toHaveText(/^moves (no verdict|\d+ verdicts?)$/);
   await goals.first().getByRole('button', { name: 'Leave it' }).click();
-  await expect(goals.first()).toContainText('takes a release 28 days after it is out');
+  await expect(goals.first()).toContainText('takes a release 4 weeks after it is out');
   await page.goto('/estate/decisions');
   for (const decision of await page.locator('[data-decision]').all())
     expect((await decision.innerText()).replace(/\s+/g, ' ')).toMatch(

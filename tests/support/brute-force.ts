@@ -22,7 +22,7 @@ import type { Standing } from '../../src/core/version/standing';
 import { compareReleases, sequenceOf } from '../../src/core/version/sequence';
 import { matchesRange, matchesRelease, parseRange } from '../../src/core/version/range';
 import { BruteAsk, type BruteAsked, type BruteState, type BruteTask } from './brute-ask';
-import type { World, WorldMember, WorldNet } from './worlds';
+import { WINDOWS_FROM, type World, type WorldMember, type WorldNet } from './worlds';
 
 interface BruteStep {
   kind: 'in place' | 'fresh install' | 'edition change';
@@ -41,6 +41,7 @@ interface Days {
   first: number;
   last: number;
   exact: boolean;
+  slot?: BruteSlot;
   patch?: { first: number; last: number; exact: boolean };
 }
 interface Judged {
@@ -50,6 +51,14 @@ interface Judged {
   rights: (Right | undefined)[];
   costs: (number | 'unknown')[];
   gates: BruteGate[];
+}
+/** Where a block lies: epoch minutes; what comes next has room behind it. */
+interface BruteSlot {
+  start: number;
+  day: number;
+  end: number;
+  backs: number;
+  closes: number;
 }
 interface BruteGate {
   truth: Truth;
@@ -636,8 +645,99 @@ export class BruteForce {
     return [settled, this.read(level), this.read(step.entry?.opens)].filter((d) => d !== undefined);
   }
 
-  private lay(steps: BruteStep[], run: Run): { days: Days[]; overstays: number[] } {
-    const { today, nodes } = this.world;
+  /** Occurrences in turn, worked out with a calendar's own arithmetic. */
+  private occurrences(): { start: number; minutes: number; day: number }[] {
+    return this.once('occurrences', () => {
+      const { windows = [], freezes = [] } = this.world.calendar ?? { freezes: [] };
+      const found: { start: number; minutes: number; day: number }[] = [];
+      for (let day = WINDOWS_FROM; day < this.world.today + 4300; day++)
+        for (const { weekdays, hour, minutes } of windows) {
+          if (!weekdays.includes((day + 3) % 7)) continue;
+          const start = day * 1440 + hour * 60;
+          const last = Math.floor((start + minutes - 1) / 1440);
+          if (!freezes.some((f) => f.first <= last && f.last >= day)) found.push({ start, minutes, day });
+        }
+      return found.sort((a, b) => a.start - b.start);
+    });
+  }
+
+  /** The earliest place of a block behind another, in an occurrence that starts on a day and at a minute or later. */
+  private place(
+    block: { minutes: number; back: number },
+    day: number,
+    behind: BruteSlot | undefined,
+    after: number
+  ): BruteSlot | undefined {
+    for (const o of this.occurrences()) {
+      if (o.day < day || o.day > (this.world.from ?? this.world.today) + 3660 || o.start < after) continue;
+      const same = behind?.start === o.start ? behind : undefined;
+      if (behind && !same && o.start < behind.end) continue;
+      const begin = same ? same.end : o.start;
+      const backs = (same?.backs ?? 0) + block.back;
+      if (begin + block.minutes + backs <= o.start + o.minutes)
+        return {
+          start: o.start,
+          day: o.day,
+          end: begin + block.minutes,
+          backs,
+          closes: o.start + o.minutes
+        };
+    }
+    return undefined;
+  }
+
+  /** A step, with its patch, in the windows; undefined: no room. */
+  private layInWindows(
+    step: BruteStep,
+    { first, free, after }: { first: number; free: number; after: number },
+    behind: BruteSlot | undefined
+  ): { days: Days; slot: BruteSlot } | undefined {
+    const { nodes, wayBackMinutes, today } = this.world;
+    const own = (step.entry?.carefulMinutes ?? 0) * nodes + extraMinutes(step, nodes);
+    const told = step.kind === 'edition change' ? undefined : (step.entry as Hop | undefined)?.doing?.wayBack;
+    const back =
+      told?.until === 'never'
+        ? 0
+        : told?.minutes !== undefined
+          ? told.minutes * nodes
+          : (wayBackMinutes ?? own);
+    const daysOf = (slot: BruteSlot, exact: boolean): Days => ({
+      first: slot.day,
+      last: Math.max(slot.day, Math.floor((slot.end - 1) / 1440)),
+      exact
+    });
+    const patch = this.patch(step);
+    if (!patch) {
+      const slot = this.place({ minutes: own, back }, first, behind, after);
+      return slot && { days: daysOf(slot, true), slot };
+    }
+    const patching = (patch.carefulMinutes ?? 0) * nodes;
+    const backOfPatch = wayBackMinutes ?? patching;
+    const out = this.read(patch.published) as MaybeDay;
+    const from = out === 'unknown' ? Math.max(free, today + 1) : Math.max(free, out);
+    const alone = this.place({ minutes: patching, back: backOfPatch }, from, behind, -Infinity);
+    if (!alone) return undefined;
+    if (alone.day >= first && alone.start >= after) {
+      const both = this.place({ minutes: own + patching, back: back + backOfPatch }, from, behind, -Infinity);
+      if (both?.start === alone.start) {
+        const days = daysOf(both, true);
+        return { days: { ...days, patch: { ...days, last: days.first } }, slot: both };
+      }
+    }
+    const slot = this.place({ minutes: own, back }, first, alone, after);
+    return slot && { days: { ...daysOf(slot, true), patch: daysOf(alone, true) }, slot };
+  }
+
+  /** No step and no patch of these days is on a day that is frozen. */
+  private isFree({ first, last }: { first: number; last: number }): boolean {
+    return (this.world.calendar?.freezes ?? []).every((f) => f.last < first || f.first > last);
+  }
+
+  private lay(steps: BruteStep[], run: Run): { days: Days[]; overstays: number[]; roomless: number[] } {
+    const { today, nodes, calendar } = this.world;
+    const hasWindows = calendar?.windows !== undefined;
+    const afters = steps.map(() => -Infinity);
+    const roomless = new Set<number>();
     const gates = [steps.map((s) => this.gate(s, run))];
     const target = (steps.at(-1) as BruteStep).to.release;
     const held = steps.map(() => 0);
@@ -646,13 +746,18 @@ export class BruteForce {
       const days: Days[] = [];
       let free = this.world.from ?? today;
       let exact = true;
+      let slot: BruteSlot | undefined;
+      roomless.clear();
       steps.forEach((step, i) => {
         let first = free;
         let known = exact;
         for (const w of [
           ...this.waits(step, target),
           ...(step.asked.waits === undefined ? [] : [step.asked.waits]),
-          ...gates.flatMap((g) => (g[i]?.notBefore === undefined ? [] : [g[i].notBefore])),
+          ...gates.flatMap((g) => {
+            const day = g[i]?.notBefore;
+            return day === undefined ? [] : [hasWindows && typeof day === 'number' ? day + 1 : day];
+          }),
           Math.max(0, ...step.asked.cures.map((c) => c.leadDays ?? 0)) + (this.world.from ?? today),
           held[i] as number,
           ...(heldUnknown[i] ? ['unknown' as const] : [])
@@ -664,26 +769,70 @@ export class BruteForce {
         const length = (minutes: number): number => Math.max(1, Math.ceil(minutes / ONE_DAY));
         const own = (step.entry?.carefulMinutes ?? 0) * nodes + extraMinutes(step, nodes);
         const patching = (patch?.carefulMinutes ?? 0) * nodes;
-        let day: Days = { first, last: first + length(own) - 1, exact: known };
-        if (patch) {
-          const out = this.read(patch.published) as MaybeDay;
-          const from = out === 'unknown' ? Math.max(free, today + 1) : Math.max(free, out);
-          const fromKnown = exact && out !== 'unknown';
-          const alone = from + length(patching) - 1;
-          if (fromKnown && known && first > alone) day.patch = { first: from, last: alone, exact: true };
-          else {
-            const begin = Math.max(first, from);
-            const sure = known && fromKnown;
-            day = {
-              first: begin,
-              last: begin + length(own + patching) - 1,
-              exact: sure,
-              patch: { first: begin, last: begin, exact: sure }
+        const layFrom = (first: number, free: number): Days => {
+          const day: Days = { first, last: first + length(own) - 1, exact: known };
+          if (patch) {
+            const out = this.read(patch.published) as MaybeDay;
+            const from = out === 'unknown' ? Math.max(free, today + 1) : Math.max(free, out);
+            const fromKnown = exact && out !== 'unknown';
+            const alone = from + length(patching) - 1;
+            if (fromKnown && known && first > alone) day.patch = { first: from, last: alone, exact: true };
+            else {
+              const begin = Math.max(first, from);
+              const sure = known && fromKnown;
+              return {
+                first: begin,
+                last: begin + length(own + patching) - 1,
+                exact: sure,
+                patch: { first: begin, last: begin, exact: sure }
+              };
+            }
+          }
+          return day;
+        };
+        const order = this.world.from ?? today;
+        const plain = (): Days => {
+          for (let [from, patchFrom] = [first, free]; ;) {
+            const day = layFrom(from, patchFrom);
+            const alone = day.patch && day.patch.last < day.first ? day.patch : undefined;
+            if (alone && !this.isFree(alone)) patchFrom = alone.first + 1;
+            else if (!hasWindows && !this.isFree(day)) from = day.first + 1;
+            else return day;
+          }
+        };
+        const layAll = (): { day: Days; next?: BruteSlot } => {
+          if (!hasWindows) return { day: plain() };
+          const placed = this.layInWindows(step, { first, free, after: afters[i] as number }, slot);
+          const unsure =
+            !known || (patch !== undefined && this.read(patch.published) === 'unknown') || !exact;
+          if (placed) {
+            const patchKnown = exact && !(patch && this.read(patch.published) === 'unknown');
+            const shares = placed.days.patch && placed.days.patch.last >= placed.days.first;
+            return {
+              day: {
+                ...placed.days,
+                slot: placed.slot,
+                exact: !unsure,
+                ...(placed.days.patch
+                  ? { patch: { ...placed.days.patch, exact: shares ? !unsure : patchKnown } }
+                  : {})
+              },
+              next: placed.slot
             };
           }
+          roomless.add(i);
+          return { day: plain() };
+        };
+        let laid = layAll();
+        while (laid.day.first < order + (this.right(step, laid.day, run).right?.leadDays ?? 0)) {
+          first = laid.next ? laid.day.first + 1 : first + 1;
+          roomless.delete(i);
+          laid = layAll();
         }
+        const { day } = laid;
+        slot = laid.next;
         days.push(day);
-        free = day.last + 1;
+        free = slot ? slot.day : day.last + 1;
         exact = day.exact;
       });
       return days;
@@ -703,13 +852,29 @@ export class BruteForce {
       }
       return days;
     };
+    if (hasWindows) {
+      const given = new Set<number>();
+      for (;;) {
+        const days = forward();
+        const bad = this.overstay(steps, days, run, given);
+        if (!bad) return { days, overstays: [...given], roomless: [...roomless] };
+        if (bad.unknown || roomless.has(bad.enter)) given.add(bad.enter);
+        // One occurrence on.
+        else {
+          const own = days[bad.enter] as Days;
+          const starts = this.occurrences().map((o) => o.start);
+          const now = Math.max(afters[bad.enter] as number, own.first * 1440);
+          afters[bad.enter] = starts.find((s) => s > now) ?? Infinity;
+        }
+      }
+    }
     // As few stays as can be are left too long, earlier ones rather than later ones.
     const sets = subsetsOf(steps.map((_, i) => i)).sort(
       (x, y) => x.length - y.length || (x.join() < y.join() ? -1 : 1)
     );
     for (const given of sets) {
       const days = layBut(new Set(given));
-      if (days) return { days, overstays: given };
+      if (days) return { days, overstays: given, roomless: [] };
     }
     throw new Error('leaving all stays as they are always does');
   }
@@ -823,13 +988,14 @@ export class BruteForce {
 
   private judge(steps: BruteStep[], run: Run): Judged {
     const { goal, today } = this.world;
-    const { days, overstays } = this.lay(steps, run);
+    const { days, overstays, roomless } = this.lay(steps, run);
     const findings: Judged['findings'] = [];
     const find = (step: number, truth: Truth, key: string): void => {
       if (truth === 'yes' || this.world.lifted?.has(key)) return;
       const learned = truth === 'unknown' ? (this.world.learned?.get(key) ?? truth) : truth;
       if (learned !== 'yes') findings.push({ step, truth: learned, key });
     };
+    for (const step of roomless) find(step, 'no', `window ${(steps[step] as BruteStep).id}`);
     for (const step of overstays) find(step, 'no', `pass days ${(steps[step] as BruteStep).to.release}`);
     const gates = steps.map((s) => this.gate(s, run));
     const rights: Judged['rights'] = [];
@@ -900,6 +1066,22 @@ export class BruteForce {
         );
       if (step.cell) demand('unknown', `cell ${step.cellName ?? ''}`);
     });
+    if (goal.allow.spending && goal.spendingCents !== undefined) {
+      let spent = 0;
+      steps.forEach((step, i) => {
+        const sums = [
+          costs[i] as number | 'unknown',
+          ...step.asked.cures.flatMap((c) =>
+            Array<number | 'unknown'>(this.world.nodes).fill(
+              c.costCents ?? (c.kind === 'purchase' ? 'unknown' : 0)
+            )
+          )
+        ];
+        for (const sum of sums) spent += sum === 'unknown' ? 0 : sum;
+        if (spent > (goal.spendingCents as number)) find(i, 'no', 'spending');
+        else if (sums.includes('unknown')) find(i, 'unknown', 'spending');
+      });
+    }
     const last = days.at(-1) as Days;
     const end = this.serviceEnd(target);
     const step = steps.length - 1;
@@ -1116,7 +1298,7 @@ export function bruteLine({ steps, judged, key }: BruteRoute): string {
   return steps
     .flatMap((s, i) => {
       const d = judged.days[i];
-      const hop = `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${judged.rights[i]?.id ?? ''} ${d?.first}-${d?.last}${d?.exact ? '' : '?'}`;
+      const hop = `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${judged.rights[i]?.id ?? ''} ${d?.first}-${d?.last}${d?.exact ? '' : '?'}${d?.slot ? ` ends ${d.slot.end} turns ${d.slot.closes - d.slot.backs}` : ''}`;
       const day = `${d?.first}${d?.exact ? '' : '?'}`;
       return [
         ...(d?.patch ? [`patch ${s.level} ${d.patch.first}`] : []),

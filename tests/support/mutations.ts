@@ -6,6 +6,8 @@ export interface Mutation {
   /** Stands exactly once in the function; white space is the formatter's. */
   readonly find: string;
   readonly replace: string;
+  /** The worlds it must show in; those without a calendar where it does not say. */
+  readonly worlds?: 'calendar';
 }
 
 export const MUTATIONS: readonly Mutation[] = [
@@ -53,9 +55,9 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'two hops share a day',
-    in: 'layMove',
-    find: 'day: before.last + 1, exact: before.exact',
-    replace: 'day: before.last, exact: before.exact'
+    in: 'freeBehind',
+    find: ': hop.last + 1, exact: hop.exact',
+    replace: ': hop.last, exact: hop.exact'
   },
   {
     name: 'first open days are ignored',
@@ -110,6 +112,66 @@ export const MUTATIONS: readonly Mutation[] = [
     in: 'judgeRight',
     find: "if (!terms.goal.allow.spending) add('spending'",
     replace: "if (terms.goal.allow.spending) add('spending'"
+  },
+  {
+    name: 'the limit on spending is looked at step by step',
+    in: 'judgeBudget',
+    find: 'const sums = moves.slice(0, at + 1)',
+    replace: 'const sums = moves.slice(at, at + 1)'
+  },
+  {
+    name: 'a right is in hand at once',
+    in: 'awaitRight',
+    find: 'const comes = terms.leadsFrom +',
+    replace: 'const comes = terms.leadsFrom + 0 *'
+  },
+  {
+    name: 'a right that needs no lead meanwhile is passed over',
+    in: 'awaitRight',
+    find: 'days.at ? days.hop.first + 1 : Math.min(comes, nextTurn(terms, days))',
+    replace: 'comes'
+  },
+  {
+    name: 'the way back needs no room',
+    worlds: 'calendar',
+    in: 'place',
+    find: 'if (minutes + back <= occurrence.minutes) return',
+    replace: 'if (minutes <= occurrence.minutes) return'
+  },
+  {
+    name: 'ways back of earlier blocks of a night are forgotten',
+    worlds: 'calendar',
+    in: 'place',
+    find: 'const backs = behind.back + back;',
+    replace: 'const backs = back;'
+  },
+  {
+    name: 'freezes leave their nights open',
+    worlds: 'calendar',
+    in: '#chunk',
+    find: '!this.freezes.some(',
+    replace: 'this.freezes.length >= 0 || !this.freezes.some('
+  },
+  {
+    name: 'a night begins before what is waited for',
+    worlds: 'calendar',
+    in: 'layInWindows',
+    find: 'const within: Within = { from: earliest.day, until,',
+    replace: 'const within: Within = { from: earliest.day - 1, until,'
+  },
+  {
+    name: 'a block ends on the day it begins',
+    worlds: 'calendar',
+    in: 'daysOf',
+    find: 'last: Calendar.dayAt(at.occurrence, at.end),',
+    replace: 'last: at.occurrence.day,'
+  },
+  {
+    name: 'the last day of a freeze is open',
+    worlds: 'calendar',
+    in: 'freeDay',
+    find: 'day = freeze.last + 1;',
+    replace: 'day = freeze.last;'
   },
   {
     name: 'the sure run takes unknowns',
@@ -270,8 +332,8 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'what is needed first takes no time',
     in: 'layMove',
-    find: 'earliest = notEarlier(terms, earliest, gate.notBefore);',
-    replace: ''
+    find: 'terms.calendar?.hasWindows ? dayAfter(gate.notBefore) : gate.notBefore',
+    replace: 'undefined'
   },
   {
     name: 'a table with holes allows what it does not name',

@@ -21,7 +21,9 @@ import { verdictOf, verdictOfLabel } from '../../src/core/route/search/verdict';
 import { verifyTermsOf, type VerifyTerms } from '../../src/core/verify/verify-terms';
 import { foldText } from '../../src/core/version/words';
 import { NO_NEEDS } from './needs';
-import type { World } from './worlds';
+import { WINDOWS_FROM, type World, type WorldCalendar } from './worlds';
+import { Calendar, type WindowRule } from '../../src/core/date/calendar';
+import { formatDay } from '../../src/core/date/day';
 
 export interface SearchedTarget {
   readonly sure: Verdict;
@@ -134,6 +136,8 @@ function plainTermsOf(world: World): Terms {
       nodes: world.nodes,
       activated: world.activated,
       held: world.held,
+      ...(world.calendar ? { calendar: calendarOfWorld(world.calendar) } : {}),
+      ...(world.wayBackMinutes === undefined ? {} : { wayBackMinutes: world.wayBackMinutes }),
       asking
     }),
     barred: world.barred ?? new Set(),
@@ -200,9 +204,17 @@ function searchedOf(terms: Terms, labels: readonly Label[], others: readonly Lab
 }
 
 export function verifierOf(world: World): VerifyTerms {
-  const { net, id = 's' } = world;
+  const { net, id = 's', calendar, ...rest } = world;
   return verifyTermsOf({
-    ...world,
+    ...rest,
+    ...(calendar
+      ? {
+          calendar: {
+            ...(calendar.windows ? { windows: calendar.windows.map(windowRule) } : {}),
+            freezes: calendar.freezes
+          }
+        }
+      : {}),
     product: settledOf(world),
     system: id,
     asking: askingOfWorld(world),
@@ -228,7 +240,7 @@ export function lineOf(route: Route): string {
       if (s.kind === 'patch') return `patch ${s.to.patch} ${s.days.first}`;
       if (s.kind === 'work') return `work ${s.id} ${s.carefulMinutes}${s.needsKey ? ' key' : ''}`;
       return isCounted(s)
-        ? `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}`
+        ? `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}${s.at ? ` ends ${s.at.ends} turns ${s.at.turnBy}` : ''}`
         : `${s.kind} ${s.id} ${days}${s.kind === 'cure' && s.ifNeeded ? ' if needed' : ''}`;
     })
     .concat(
@@ -236,3 +248,27 @@ export function lineOf(route: Route): string {
     )
     .join('; ');
 }
+
+const DAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
+
+/** A window of a world as a rule; it begins on the first of its weekdays. */
+function windowRule({
+  id,
+  hour,
+  weekdays,
+  minutes
+}: NonNullable<WorldCalendar['windows']>[number]): WindowRule {
+  const first =
+    weekdays.map((d) => WINDOWS_FROM + ((d - ((WINDOWS_FROM + 3) % 7) + 7) % 7)).sort((a, b) => a - b)[0] ??
+    WINDOWS_FROM;
+  return {
+    id,
+    zone: 'UTC',
+    start: `${formatDay(first)}T${String(hour).padStart(2, '0')}:00`,
+    rule: `FREQ=WEEKLY;BYDAY=${weekdays.map((d) => DAYS[d]).join(',')}`,
+    minutes
+  };
+}
+
+const calendarOfWorld = ({ windows, freezes }: WorldCalendar): Calendar =>
+  new Calendar(windows?.map(windowRule), freezes);

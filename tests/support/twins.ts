@@ -53,7 +53,7 @@ mkdirSync(folder, { recursive: true });
  * it depends on. Undefined: too many sequences to list.
  */
 export function twinOf(world: World, most: number): Twin | undefined {
-  const file = join(folder, `${world.seed}-${most}.json`);
+  const file = join(folder, `${world.calendar ? 'calendar-' : ''}${world.seed}-${most}.json`);
   if (existsSync(file)) {
     const kept = JSON.parse(readFileSync(file, 'utf8')) as [string, TwinTarget][] | null;
     return kept ? new Map(kept) : undefined;

@@ -1,5 +1,7 @@
 import { askingOf } from '../../src/core/bind/asking';
+import { CalendarIndex } from '../../src/core/bind/calendar-index';
 import { activatedOf } from '../../src/core/bind/gather';
+import type { System } from '../../src/core/estate/schema';
 import { startsOf } from '../../src/core/bind/starts';
 import { formatDay } from '../../src/core/date/day';
 import type { Planning } from '../../src/core/plan/planning';
@@ -27,6 +29,7 @@ export function verifierFor(planning: Planning, id: string, gated = true): Verif
     countsExpected: estate.site.countsExpected,
     today,
     nodes: system.nodes ?? 1,
+    ...calendarOf(planning, system),
     activated: activatedOf(system, decided),
     held: new Set(estate.rightsHeld.filter((r) => r.held !== 0).map((r) => r.right)),
     asking: askingOf({ catalogue, product: model.product }, system, { links, decided }, { decisions, today }),
@@ -58,4 +61,16 @@ export function verifierFor(planning: Planning, id: string, gated = true): Verif
       });
     }
   });
+}
+
+/** The calendar of a system as it is written: its own, with the freezes that bind it. */
+function calendarOf({ estate }: Planning, system: System): Pick<VerifyTerms, 'calendar' | 'wayBackMinutes'> {
+  const calendar = new CalendarIndex(estate).of(system);
+  const { wayBackMinutes } = estate.site;
+  if (!calendar) return {};
+  const { windows, freezes, hasWindows } = calendar;
+  return {
+    calendar: { ...(hasWindows ? { windows } : {}), freezes },
+    ...(wayBackMinutes === undefined ? {} : { wayBackMinutes })
+  };
 }

@@ -32,6 +32,14 @@ export interface World {
   readonly lifted?: ReadonlySet<string>;
   readonly learned?: ReadonlyMap<string, Truth>;
   readonly facts?: ReadonlyMap<string, Seen>;
+  /** When work may be done: windows on weekdays in UTC - none: any day -, and days on which nothing is touched. */
+  readonly calendar?: WorldCalendar;
+  readonly wayBackMinutes?: number;
+}
+
+export interface WorldCalendar {
+  readonly windows?: readonly { id: string; hour: number; weekdays: readonly number[]; minutes: number }[];
+  readonly freezes: readonly { first: Day; last: Day }[];
 }
 
 /** Systems of several products, each with at most one pairing, and what each is linked with by it. */
@@ -303,7 +311,8 @@ export function fullWorldOf(seed: number): World {
     ]
   };
   const held = new Set([...base.held, ...(seed % 3 > 0 ? ['pact'] : [])]);
-  return withLink({ ...base, product, needs, held, goal: easierOf(seed, base.goal) }, seed);
+  const goal = { ...easierOf(seed, base.goal), ...limitOf(seed) };
+  return withLink({ ...base, product, needs, held, goal }, seed);
 }
 
 /** A hop in eight is stated in two ways, drawn apart. */
@@ -356,6 +365,10 @@ const easierOf = (seed: number, goal: Goal): Goal =>
         }
       };
 
+/** One goal in sixteen lets a system cost so much at most. */
+const limitOf = (seed: number): Partial<Goal> =>
+  seed % 16 === 6 ? { spendingCents: new Random(seed * 71).pick([2_000, 6_000, 15_000]) } : {};
+
 /** Agreements and carried rights are rare in worlds otherwise. */
 function moreRightsOf(seed: number): Right[] {
   const r = new Random(seed * 389 + 3);
@@ -388,8 +401,15 @@ function rightExtrasOf(seed: number, right: Right, product: Product): Partial<Ri
     ...ordered,
     ...(r.chance(0.25) ? { offer: { priceCents: 1500, until: near(r, -10, 60) } } : {}),
     ...(r.aside().chance(0.2) ? { counts: 'order day' as const } : {}),
+    ...leadOfRight(seed, right),
     ...(r.chance(0.2) ? { units: { each: 'system' as const, number: r.int(1, 3), pool: 'seats' } } : {})
   };
+}
+
+/** Half the purchases of one world in four take days to come, drawn apart. */
+function leadOfRight(seed: number, { id }: Right): Partial<Right> {
+  const r = new Random(seed * 613 + id.length * 29 + id.charCodeAt(id.length - 1));
+  return seed % 4 === 1 && r.chance(0.5) ? { leadDays: r.pick([3, 15, 45]) } : {};
 }
 
 const pairingOver = (
@@ -476,4 +496,64 @@ function withLink(world: World, seed: number): World {
     stays: false
   });
   return { ...main, net: { members, links } };
+}
+
+/** The day windows of a world begin to recur on: a Monday, half a year before. */
+export const WINDOWS_FROM = TODAY - 182;
+
+/** The world of a seed with a calendar: nights of the week, one night a week, freezes, or freezes alone; and ways back. */
+export function calendarWorldOf(seed: number): World {
+  const world = fullWorldOf(seed);
+  const r = new Random(seed * 1979 + 11);
+  const kind = seed % 5;
+  const night = (id: string, weekdays: readonly number[], hour: number) => ({
+    id,
+    hour,
+    weekdays,
+    minutes: r.pick([240, 420, 540, 900, 1800, 4200])
+  });
+  const windows =
+    kind === 0
+      ? undefined
+      : kind === 1
+        ? [night('w', [r.int(0, 6)], 22)]
+        : kind === 2
+          ? [night('w', [0, 1, 2, 3], 21)].map((w) => ({ ...w, minutes: Math.min(w.minutes, 900) }))
+          : [
+              { ...night('w', [1], 20), minutes: r.pick([420, 700]) },
+              { ...night('x', [5], 8), minutes: r.pick([600, 900, 1500]) }
+            ];
+  const freezes =
+    kind === 0 || kind === 2 || kind === 4
+      ? Array.from({ length: r.int(1, 2) }, () => {
+          const first = TODAY + r.int(-3, 90);
+          return { first, last: first + r.int(0, 30) };
+        })
+      : [];
+  const hops = (world.product.hops ?? []).map((h) =>
+    r.chance(0.4)
+      ? {
+          ...h,
+          doing: {
+            ...h.doing,
+            wayBack: r.chance(0.3)
+              ? { until: 'never' as const }
+              : { until: { days: 9 }, minutes: r.pick([10, 90]) }
+          }
+        }
+      : h
+  );
+  const made: World = {
+    ...world,
+    product: { ...world.product, hops },
+    calendar: { ...(windows ? { windows } : {}), freezes },
+    ...(r.chance(0.4) ? { wayBackMinutes: r.pick([0, 30, 120]) } : {})
+  };
+  const { net } = made;
+  const own = net?.members.get('s');
+  if (!net || !own) return made;
+  // Where others hang on it in turn, it is the same there.
+  const { net: _net, ...alone } = made;
+  void _net;
+  return { ...made, net: { ...net, members: new Map([...net.members, ['s', { ...own, world: alone }]]) } };
 }

@@ -4,9 +4,10 @@ import { verifyRoute } from '../../src/core/verify/verify-route';
 import { countOf, isMine, leastShare, tell } from '../support/laws';
 import { chooseBySearch, followBySearch, lineOf, solveBySearch, verifierOf } from '../support/solve';
 import { twinsFrom } from '../support/twins';
-import { fullWorldOf, type World } from '../support/worlds';
+import { calendarWorldOf, fullWorldOf, type World } from '../support/worlds';
 
 const WORLDS = countOf(2000);
+const CALENDARS = countOf(1000);
 const MOST = 2500;
 
 test(`brute force agrees on every verdict, chosen route and list of unbeaten ones of ${WORLDS} random worlds, and the verifier with every route`, () => {
@@ -72,6 +73,53 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
   // What worlds have, of targets; what routes have of themselves, which is theirs to choose, at half that share.
   for (const name of NAMES)
     expect(of(name), name).toBeGreaterThanOrEqual(name.startsWith('with ') ? leastShare / 2 : leastShare);
+}, 6_000_000);
+
+test(`with calendars it agrees on ${CALENDARS} random worlds: days, minutes, what has no room`, () => {
+  const shares = new Map<string, number>();
+  const count = (name: string): void => void shares.set(name, (shares.get(name) ?? 0) + 1);
+  let done = 0;
+  let targets = 0;
+  for (const { world, twin } of twinsFrom(calendarWorldOf, MOST, isMine)) {
+    if (done++ >= CALENDARS) break;
+    const solved = solveBySearch(world);
+    for (const [key, brute] of twin) {
+      if (brute.sure === 'here' || compareOlder(key, world.start.release, world)) continue;
+      const found = solved.targets.get(key);
+      const at = `world ${world.seed}, ${key}`;
+      expect({ at, sure: found?.sure, best: found?.best }).toEqual({
+        at,
+        sure: brute.sure,
+        best: brute.best
+      });
+      expect(`${at}: ${found?.chosen ? lineOf(found.chosen) : 'none'}`).toBe(`${at}: ${brute.chosen}`);
+      expect(`${at}\n${(found?.list ?? []).map(lineOf).sort().join('\n')}`).toBe(
+        `${at}\n${brute.list.join('\n')}`
+      );
+      const one = chooseBySearch(world, solved.terms, key);
+      expect(`${at}: ${one.verdict}: ${one.line ?? 'none'}`).toBe(`${at}: ${brute.sure}: ${brute.chosen}`);
+      const [release = '', edition = '', architecture = ''] = key.split(' ');
+      for (const route of found?.all ?? [])
+        expect({
+          at,
+          faults: verifyRoute(verifierOf(world), world.start, { release, edition, architecture }, route)
+        }).toEqual({ at, faults: [] });
+      if (!brute.isLedTo) continue;
+      targets++;
+      const without = { ...world, calendar: { freezes: [] } };
+      if (brute.sure === 'closed' && solveBySearch(without).targets.get(key)?.sure !== 'closed')
+        count('closed by windows');
+      const blocks = (found?.chosen?.steps ?? []).filter((s) => isCounted(s) && s.at);
+      if (blocks.length > 0) count('in windows');
+      if (new Set(blocks.map((s) => isCounted(s) && s.at?.closes)).size < blocks.length)
+        count('share a night');
+      if (found?.chosen?.steps.some((s) => s.kind === 'patch' && s.at)) count('a patch alone');
+      if (world.calendar?.freezes.length) count('with freezes');
+    }
+  }
+  tell('brute force agrees with calendars', { worlds: CALENDARS, targets, ...Object.fromEntries(shares) });
+  for (const name of ['closed by windows', 'in windows', 'share a night', 'with freezes'])
+    expect((shares.get(name) ?? 0) / targets, name).toBeGreaterThanOrEqual(leastShare);
 }, 6_000_000);
 
 const NAMES = [

@@ -74,7 +74,8 @@ describe('what the demo must say', () => {
   });
 
   test('slack counts back from the deadline through every day of the route', () => {
-    expect(of('draw-01').slack).toBe(110);
+    // The change to Bureau is six days on order: not the 28 June that its days alone would leave.
+    expect(of('draw-01').slack).toBe(106);
     expect(of('east-01').slack).toBe(-26);
     expect(of('clock-01').latestStart).toBe('none');
     expect(of('board-01').slack).toBeUndefined();

@@ -112,7 +112,7 @@ test('mutated files never escape as a throw', () => {
 test('mutated texts of every way in are read or refused, quickly, and what is taken can be stored', () => {
   const catalogue = parseCatalogue(yaml);
   if (!catalogue.ok) throw new Error('demo');
-  const small = readFileSync('tests/fixtures/formats/workspace-6.json', 'utf8');
+  const small = readFileSync('tests/fixtures/formats/workspace-7.json', 'utf8');
   for (const importer of importersOf(catalogue.value, small)) {
     const random = randomOf(8);
     expect(importer.read(importer.text), importer.name).toBe(true);

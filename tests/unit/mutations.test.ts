@@ -6,7 +6,7 @@ import { loadMutated } from '../support/mutate';
 import { MUTATIONS } from '../support/mutations';
 import { type followBySearch, lineOf, verifierOf, type Solved } from '../support/solve';
 import { twinOf, twinsFrom, type Twin } from '../support/twins';
-import { fullWorldOf, type World } from '../support/worlds';
+import { calendarWorldOf, fullWorldOf, type World } from '../support/worlds';
 
 const WORLDS = 420;
 const MOST = 1500;
@@ -59,12 +59,14 @@ function findDisagreement(search: Search, world: World, twin: Twin): string | un
 }
 
 function* worldsFor(name: string): Generator<{ world: World; twin: Twin }> {
+  const isDated = MUTATIONS.some((m) => m.name === name && m.worlds === 'calendar');
+  const make = isDated ? calendarWorldOf : fullWorldOf;
   const seed = witnesses[name];
-  const first = seed === undefined ? undefined : fullWorldOf(seed);
+  const first = seed === undefined ? undefined : make(seed);
   const twin = first && twinOf(first, MOST);
   if (first && twin) yield { world: first, twin };
   let tried = 0;
-  for (const one of twinsFrom(fullWorldOf, MOST)) {
+  for (const one of twinsFrom(make, MOST)) {
     if (tried++ >= WORLDS) return;
     yield one;
   }

@@ -4,7 +4,9 @@ import { parse } from 'yaml';
 import { formatDay, parseDay } from '$core/date';
 import { DEFAULT_GOAL, type Estate, type RightHeld } from '$core/estate';
 import { parseCatalogue } from '$core/exchange';
-import { type Plan, plan } from '$core/plan';
+import { type Forecast, forecastUnits, graceClocks, type Plan, plan, Planning } from '$core/plan';
+import type { PlanInput } from '$core/plan/plan';
+import { findRightQuestions } from '$core/ready';
 import { isCounted } from '$core/route';
 
 interface Said {
@@ -28,11 +30,18 @@ interface Said {
   readonly verdict?: Record<string, string>;
   readonly needs?: readonly string[];
   readonly pools?: readonly string[];
+  /** What one system may cost at most. */
+  readonly limit?: number;
+  readonly days?: Record<string, string>;
+  readonly finish?: Record<string, string>;
+  readonly forecast?: readonly string[];
+  readonly asks?: readonly string[];
+  readonly clocks?: Record<string, readonly string[]>;
 }
 
 const CASES = parse(readFileSync('tests/fixtures/rights.yaml', 'utf8')) as Said[];
 
-function planOf(said: Said): Plan {
+function inputOf(said: Said): PlanInput {
   const { demand } = said;
   const hop = {
     kind: 'in place',
@@ -110,6 +119,7 @@ function planOf(said: Said): Plan {
     id: `g${i}`,
     settlingDays: 0,
     ...(i === 0 ? {} : { team: 'large' }),
+    ...(said.limit === undefined ? {} : { spendingCents: said.limit }),
     targets: [{ product: 'gate', release: said.to ?? 'b', edition }]
   }));
   const estate = {
@@ -119,7 +129,7 @@ function planOf(said: Said): Plan {
     decisions: [],
     rightsHeld: (said.held ?? []).map((h) => ({ ...source, ...h }))
   } as unknown as Estate;
-  return plan({ catalogue: read.value, estate, today: parseDay(said.today ?? '2031-03-10') as number });
+  return { catalogue: read.value, estate, today: parseDay(said.today ?? '2031-03-10') as number };
 }
 
 const sayNeeds = ({ rights }: Plan): string[] =>
@@ -151,13 +161,41 @@ function sayUses(planned: Plan, system: string): string {
     .join(', ');
 }
 
+const sayForecast = ({ right, pool, release, units, more }: Forecast): string =>
+  [
+    `${right} ${pool}${release === undefined ? '' : ` for ${release}`}: ${units}`,
+    ...more.map((m) => `with ${m.option} ${m.units}`)
+  ].join('; ');
+
 test('there are at least forty', () => expect(CASES.length).toBeGreaterThanOrEqual(40));
 
 test.each(CASES.map((c) => [c.case, c] as const))('%s', (_, said) => {
-  const planned = planOf(said);
+  const input = inputOf(said);
+  const planned = plan(input);
+  const [product] = input.catalogue.products;
+  const routeOf = (system: string) => planned.cases.find((c) => c.systems.includes(system))?.goalPlan?.route;
   for (const [system, words] of Object.entries(said.uses ?? {})) expect(sayUses(planned, system)).toBe(words);
   for (const [system, verdict] of Object.entries(said.verdict ?? {}))
     expect(planned.cases.find((c) => c.systems.includes(system))?.verdict).toBe(verdict);
+  for (const [system, day] of Object.entries(said.days ?? {}))
+    expect(formatDay(routeOf(system)?.steps.find(isCounted)?.days.first ?? 0)).toBe(day);
+  for (const [system, day] of Object.entries(said.finish ?? {}))
+    expect(formatDay(routeOf(system)?.finish.last ?? 0)).toBe(day);
+  if (said.forecast)
+    expect(forecastUnits(new Planning(input), planned).map(sayForecast)).toEqual(said.forecast);
+  for (const [system, clocks] of Object.entries(said.clocks ?? {}))
+    expect(
+      graceClocks(routeOf(system)!, product?.rights ?? []).map(
+        (c) => `${c.since} until ${formatDay(c.until ?? 0)}${c.then ? `, then ${c.then}` : ''}`
+      )
+    ).toEqual(clocks);
+  if (said.asks)
+    expect(
+      findRightQuestions(planned.cases, {
+        products: new Map([['gate', product!]]),
+        systems: new Map(input.estate.systems.map((s) => [s.id, s]))
+      }).map((q) => `${q.kind} ${q.key.replace('gate/right ', '')}: ${q.systems.length}`)
+    ).toEqual(said.asks);
   if (said.needs) expect(sayNeeds(planned)).toEqual(said.needs);
   if (said.pools) expect(sayPools(planned)).toEqual(said.pools);
 });

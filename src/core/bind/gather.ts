@@ -1,11 +1,13 @@
 import { compareText } from '../kit';
 import { readSwitch, type Truth, truthOf } from '../condition';
 import type { CaseKeys } from './case-key';
+import { CalendarIndex } from './calendar-index';
+import { GoalIndex } from './goal-index';
 import {
+  type CaseGoal,
   type Decision,
   type Estate,
   FactDecisions,
-  type Goal,
   NO_DECISIONS,
   seenOf,
   situationKey,
@@ -23,7 +25,7 @@ export interface Case {
   readonly activated: Truth;
   /** ISO day on which support ends by the machine's own word; only where the catalogue does not know its product. */
   readonly supportEnds?: string;
-  readonly goal: Goal;
+  readonly goal: CaseGoal;
   /** Decisions in force on the day that touch this case. */
   readonly decisions: readonly Decision[];
 }
@@ -37,7 +39,8 @@ export interface Gathering {
 export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gathering {
   const decisions = new DecisionIndex(estate.decisions, today);
   const decided = new FactDecisions(estate.decisions, today);
-  const goals = new GoalIndex(estate.goals);
+  const goals = new GoalIndex(estate);
+  const calendars = new CalendarIndex(estate);
   const groups = new Map<string, System[]>();
   const situations = new Set<string>();
   for (const system of estate.systems) {
@@ -45,7 +48,7 @@ export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gat
     const situation = situationKey(system);
     situations.add(situation);
     const touching = decisions.touching(system.id, situation);
-    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}#${keys?.keyOf(system) ?? ''}`;
+    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}#${goals.of(system).keptUntil ?? ''}#${calendars.keyOf(system)}#${keys?.keyOf(system) ?? ''}`;
     const group = groups.get(key);
     if (group) group.push(system);
     else groups.set(key, [system]);
@@ -75,7 +78,7 @@ function caseOf({ id, group, decisions, decided, goals }: CaseSource): Case {
     nodes: system.nodes ?? 1,
     activated: activatedOf(system, decided),
     ...(supportEnds === undefined ? {} : { supportEnds }),
-    goal: goals.of(system.team),
+    goal: goals.of(system),
     decisions: decisions.touching(system.id, situation)
   };
 }
@@ -91,23 +94,6 @@ function supportEndOf(system: System, decided: FactDecisions): string | undefine
   if ('is' in system.product) return undefined;
   const seen = seenOf(system, 'support.ends', decided);
   return seen.kind === 'known' && typeof seen.value === 'string' ? seen.value : undefined;
-}
-
-/** Goals by team; a team without one has that of the estate. */
-export class GoalIndex {
-  readonly #byTeam = new Map<string | undefined, Goal>();
-
-  constructor(goals: readonly Goal[]) {
-    for (const goal of [...goals].sort((a, b) => compareText(a.id, b.id)))
-      if (!this.#byTeam.has(goal.team)) this.#byTeam.set(goal.team, goal);
-  }
-
-  /** The team's own goal, else the one without a team. Throws when there is none at all: the schema's reader adds one. */
-  of(team: string | undefined): Goal {
-    const goal = this.#byTeam.get(team) ?? this.#byTeam.get(undefined);
-    if (!goal) throw new Error('an estate needs a goal without a team');
-    return goal;
-  }
 }
 
 /** A decision counts until the end of its last day; then what it settled is open again. */

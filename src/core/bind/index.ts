@@ -1,5 +1,7 @@
 export { type Asking, askingOf, passedOverOf } from './asking';
 export { findBehind } from './behind';
 export { CaseKeys } from './case-key';
-export { activatedOf, type Case, DecisionIndex, gatherCases, GoalIndex } from './gather';
+export { activatedOf, type Case, DecisionIndex, gatherCases } from './gather';
+export { CalendarIndex, calendarOf } from './calendar-index';
+export { findKeptBack, GoalIndex } from './goal-index';
 export { startsOf } from './starts';

@@ -39,6 +39,7 @@ export const right = entry({
   mapsEditions: table.optional().describe('carried rights: from the edition held to the one it becomes'),
   priceCents: cents.optional(),
   offer: z.strictObject({ priceCents: cents, until: dateText, source }).optional(),
+  leadDays: days.optional().describe('from the order until it can be used'),
   until: dateText.optional(),
   counts: z
     .enum(['upgrade day', 'order day', 'release day'])

@@ -44,6 +44,8 @@ export interface ProductModel {
   readonly hopsFrom: readonly (readonly HopModel[])[];
   readonly changesAt: readonly (readonly ChangeModel[])[];
   readonly rights: readonly RightModel[];
+  /** Some right takes days to come. */
+  readonly hasRightLeads: boolean;
   readonly tableComplete: boolean;
   /** Empty cells that are known to be forbidden; see `isForbidden`. */
   readonly forbidden: ReadonlySet<number>;
@@ -133,6 +135,7 @@ export function modelOf(product: Product, shared?: Shared): ProductModel {
     }),
     changesAt: releases.map((r) => changes.filter((c) => c.at[r.index]?.includes(true))),
     rights: [...(product.rights ?? [])].sort(byId).map((right) => rightModel(right, sequence)),
+    hasRightLeads: (product.rights ?? []).some((r) => r.leadDays),
     tableComplete: product.hopTable === 'complete',
     forbidden: forbiddenCells(product, sequence),
     hasStrands: new Set(releases.map((r) => r.strand)).size > 1,

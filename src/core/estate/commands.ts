@@ -13,6 +13,7 @@ import type {
   Target,
   WhatIf
 } from './schema';
+import type { WorkCalendar } from './schema-calendar';
 
 /*
  * What people do to an estate, as writes: the estate as it is goes in, what is to be stored comes out. Nothing here knows the
@@ -28,7 +29,7 @@ export interface DecidedBy {
 }
 
 /** Most of each list that is kept, the oldest going first. */
-const MOST: Readonly<Record<Exclude<Part, 'questions' | 'whatIfs'>, number>> = {
+const MOST: Readonly<Record<Exclude<Part, 'questions' | 'whatIfs' | 'calendars'>, number>> = {
   imports: 100,
   lists: 200,
   rechecks: 50
@@ -137,6 +138,8 @@ export const keepCatalogue = (fileName: string, text: string): Write[] => [
 /** What is held of rights, all of it. */
 export const keepRights = (held: readonly RightHeld[]): Write[] => [[KEYS.rights, held]];
 
+/** When work may be done, all calendars. */
+export const keepCalendars = (calendars: readonly WorkCalendar[]): Write[] => [part('calendars', calendars)];
 /** The questions asked, all of them. */
 export const keepQuestions = (questions: readonly Question[]): Write[] => [part('questions', questions)];
 

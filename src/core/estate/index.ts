@@ -19,7 +19,10 @@ export {
 export { matchesQuery, parseQuery, type Searchable } from './find-systems';
 export { type LinkEnd, LinkIndex, wordOf } from './links';
 export { chooseValue, type Conflict, keysOfHeld, type MergedEstate, mergeEstates } from './merge-estates';
-export { findPlaces } from './places';
+export { checkCalendars } from './check-calendars';
+export type { WorkCalendar, WorkWindow } from './schema-calendar';
+export { moveToTeam, type TeamMove } from './teams';
+export { findPlaces, type Place } from './places';
 export { readAgain } from './read-again';
 export { type InstalledTexts, type InstalledUnderstanding, readInstalled } from './read-installed';
 export {
@@ -32,7 +35,9 @@ export {
   estateSchema,
   type Fact,
   type FactValue,
+  type CaseGoal,
   type Goal,
+  IMPORTANCES,
   GOAL_RULES,
   LONG_LISTS,
   type ImportRecord,
@@ -92,6 +97,7 @@ export {
   forgetList,
   keepCatalogue,
   keepDecision,
+  keepCalendars,
   keepGoal,
   keepImport,
   keepQuestions,

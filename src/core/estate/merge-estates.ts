@@ -45,7 +45,8 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
     ...optional('lists', joinLists(a.lists ?? [], b.lists ?? [])),
     ...optional('imports', joinLists(a.imports ?? [], b.imports ?? [])),
     ...optional('whatIfs', merger.list('what-if', ...whatIfs)),
-    ...optional('rechecks', merger.list('recheck', ...rechecks))
+    ...optional('rechecks', merger.list('recheck', ...rechecks)),
+    ...optional('calendars', merger.list('calendar', a.calendars ?? [], b.calendars ?? []))
   };
   return {
     estate,
@@ -258,6 +259,8 @@ export function chooseValue(estate: Estate, { key, field }: Conflict, value: unk
       return { ...estate, whatIfs: set(estate.whatIfs ?? [], byId) };
     case 'recheck':
       return { ...estate, rechecks: set(estate.rechecks ?? [], byId) };
+    case 'calendar':
+      return { ...estate, calendars: set(estate.calendars ?? [], byId) };
     default:
       return { ...estate, rightsHeld: set(estate.rightsHeld, keysOfHeld(estate.rightsHeld)) };
   }

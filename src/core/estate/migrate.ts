@@ -3,7 +3,7 @@ import type { Decision, WhatIf } from './schema';
 /*
  * Up to version 5 a chosen way was the ids of its counted steps. Versions 2 to 5 only added entries and fields: rulings on the
  * catalogue (2), what is recorded of systems beyond what is installed (3), what decisions are about (4), nodes on releases of
- * their own and editions of held rights (5).
+ * their own and editions of held rights (5). Version 7 added calendars, ways back, and what goals limit and keep back.
  */
 
 /** A stored decision as the present version has it; the same one where it is so already. */

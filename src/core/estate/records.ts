@@ -14,6 +14,7 @@ import {
   type WhatIf,
   type Workspace
 } from './schema';
+import type { WorkCalendar } from './schema-calendar';
 
 /** The text of the workspace's catalogue, with the name of its file. */
 export type CatalogueText = Workspace['catalogue'];
@@ -23,7 +24,7 @@ export type Write = readonly [key: string, value: unknown];
 export type Records = ReadonlyMap<string, unknown>;
 
 /** Parts an estate may do without, each one record. */
-const PARTS = ['questions', 'lists', 'imports', 'whatIfs', 'rechecks'] as const;
+const PARTS = ['questions', 'lists', 'imports', 'whatIfs', 'rechecks', 'calendars'] as const;
 export type Part = (typeof PARTS)[number];
 
 /** The keys everything is stored under: `system/ID`, `goal/ID`, `decision/ID`, and one record each of the rest. */
@@ -57,7 +58,8 @@ export function estateOfRecords(records: Records): { estate: Estate; catalogue: 
       ...present('lists', records.get('lists') as RememberedList[] | undefined),
       ...present('imports', records.get('imports') as ImportRecord[] | undefined),
       ...present('whatIfs', (records.get('whatIfs') as WhatIf[] | undefined)?.map(migrateWhatIf)),
-      ...present('rechecks', records.get('rechecks') as Recheck[] | undefined)
+      ...present('rechecks', records.get('rechecks') as Recheck[] | undefined),
+      ...present('calendars', records.get('calendars') as WorkCalendar[] | undefined)
     },
     catalogue: (records.get(KEYS.catalogue) as CatalogueText | undefined) ?? { fileName: '', text: '' }
   };
@@ -116,7 +118,7 @@ export function withWrites(records: Records, writes: readonly Write[]): Records 
   return next;
 }
 
-/** The writes that make one estate of another, where systems, goals or decisions differ. */
+/** The writes that make one estate of another, where systems, goals, decisions or what is held differ. */
 export function writesBetween(before: Estate, after: Estate): Write[] {
   const differ = <T extends { readonly id: string }>(
     keyOf: (id: string) => string,
@@ -133,6 +135,7 @@ export function writesBetween(before: Estate, after: Estate): Write[] {
   return [
     ...differ(KEYS.system, before.systems, after.systems),
     ...differ(KEYS.goal, before.goals, after.goals),
-    ...differ(KEYS.decision, before.decisions, after.decisions)
+    ...differ(KEYS.decision, before.decisions, after.decisions),
+    ...(before.rightsHeld === after.rightsHeld ? [] : [[KEYS.rights, after.rightsHeld] as Write])
   ];
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { KEPT, MATURITIES } from '../catalogue';
 import { PHASES } from '../date';
+import { workCalendar } from './schema-calendar';
 import { decision, recheck, whatIf } from './schema-decision';
 import { factValue, isoDay, key, text } from './schema-part';
 
@@ -19,7 +20,7 @@ export {
 
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
-export const WORKSPACE_VERSION = 6;
+export const WORKSPACE_VERSION = 7;
 
 const MAX_SYSTEMS = 500_000;
 const MAX_DECISIONS = 100_000;
@@ -187,6 +188,9 @@ export const GOAL_RULES = [
   'stay until a day'
 ] as const;
 
+/** How much hangs on the systems of a team, most first. */
+export const IMPORTANCES = ['critical', 'normal', 'spare'] as const;
+
 const goal = z.strictObject({
   id: key,
   team: text.optional().describe('absent: every team without a goal of its own'),
@@ -207,6 +211,23 @@ const goal = z.strictObject({
   stayUntil: isoDay.optional().describe('stay until a day: the last day on which it stays'),
   mustKeep: z.enum(KEPT).optional().describe('routes that keep less are closed'),
   accepts: z.enum(KEPT).optional().describe('keeping this much is as good as keeping everything'),
+  spendingCents: z
+    .int()
+    .min(0)
+    .max(1_000_000_000_000)
+    .optional()
+    .describe(
+      'what one system may cost at most, where spending is allowed; units counted over the estate apart'
+    ),
+  importance: z.enum(IMPORTANCES).optional().describe('absent: normal'),
+  keepBack: z
+    .strictObject({
+      systems: z.int().min(1).max(MAX_SYSTEMS).describe('how many of each product; the last by name'),
+      named: z.array(key).min(1).max(1000).optional().describe('these instead, by id'),
+      until: isoDay.describe('the last day on which they stay')
+    })
+    .optional()
+    .describe('systems that stay on what is installed as a way back'),
   allow: z.strictObject({
     fresh: z.boolean(),
     unsupported: z.boolean(),
@@ -216,11 +237,23 @@ const goal = z.strictObject({
 });
 export type Goal = z.infer<typeof goal>;
 
+/** The goal as one system has it. */
+export interface CaseGoal extends Goal {
+  /** ISO day: kept back, it stays up to and on it. */
+  readonly keptUntil?: string;
+}
+
 const site = z.strictObject({
   name: text,
   /** The day to plan for; absent: the day it is. */
   asOf: isoDay.optional(),
   countsExpected: z.boolean(),
+  wayBackMinutes: z
+    .int()
+    .min(0)
+    .max(100_000)
+    .optional()
+    .describe('careful minutes of a way back nobody has published; absent: as long as the way'),
   newMachineCents: z.int().min(0).max(1_000_000_000_000).optional().describe('price of a new machine'),
   replaceShare: z
     .int()
@@ -294,7 +327,8 @@ const estateShape = {
   lists: z.array(rememberedList).max(200).optional(),
   imports: z.array(importRecord).max(100).optional().describe('oldest first'),
   whatIfs: z.array(whatIf).max(200).optional(),
-  rechecks: z.array(recheck).max(50).optional().describe('oldest first')
+  rechecks: z.array(recheck).max(50).optional().describe('oldest first'),
+  calendars: z.array(workCalendar).max(1000).optional().describe('when work may be done; none: any day')
 };
 
 /** The lists of an estate that may be long, with the most they may hold. */

@@ -30,6 +30,7 @@ export const rightUseFile = z.strictObject({
   right: z.string().optional(),
   costCents: sum,
   priceCents: sum.optional(),
+  leadDays: z.number().optional(),
   until: day.optional(),
   units: unitUse.optional()
 });
@@ -51,6 +52,17 @@ export const stepFile = z.strictObject({
     .boolean()
     .optional()
     .describe('of a cure: some reading of what nobody has read makes it needless, so ask before buying'),
+  at: z
+    .strictObject({
+      window: z.string(),
+      zone: z.string(),
+      begins: z.string(),
+      ends: z.string(),
+      closes: z.string(),
+      turnBy: z.string().describe('the last minute to turn round')
+    })
+    .optional()
+    .describe('where its block lies in a window; instants of ISO 8601'),
   times: z.number().optional().describe('of a work-around: how often it is done; minutes are of one time'),
   needsKey: z.boolean().optional().describe('of work: it wants a key'),
   kept: z.enum(KEPT).optional(),
@@ -185,7 +197,8 @@ const casePlan = z.strictObject({
     .array(z.strictObject({ entry: z.string(), ruled: z.string().optional() }))
     .optional()
     .describe('disputed entries of the catalogue the verdict touches, and the statement a ruling lets hold'),
-  goalFrom: z.enum(['rule', 'goal', 'decision', 'stay', 'none']),
+  goalFrom: z.enum(['rule', 'goal', 'decision', 'kept back', 'stay', 'none']),
+  importance: z.enum(['critical', 'spare']).optional().describe('as the goal says; absent: normal'),
   goalPlan: targetPlan.optional(),
   verdict: shownVerdict,
   decidedWay: z

@@ -3,7 +3,7 @@ import { formatDay } from '../date';
 import type { Contributor } from '../deadline';
 import type { CasePlan, Exploration, Plan, Question, TargetPlan, Waiting, WaitStretch } from '../plan';
 import type { RightUse } from '../right';
-import type { Reason, Route, Step } from '../route';
+import type { BlockAt, Reason, Route, Step } from '../route';
 import type { PlanWords } from './plan-words';
 import {
   type lookedFile,
@@ -114,6 +114,7 @@ class PlanWriter {
       ...(plan.goal ? { goal: plan.goal } : {}),
       ...(plan.restsOn ? { restsOn: plan.restsOn.map((r) => ({ ...r })) } : {}),
       goalFrom: plan.goalFrom,
+      ...(plan.importance ? { importance: plan.importance } : {}),
       ...(plan.goalPlan ? { goalPlan: this.#target(plan.goalPlan) } : {}),
       verdict: plan.verdict,
       ...(plan.decidedWay
@@ -263,7 +264,7 @@ function stepFileOf(s: Step): z.infer<typeof stepFile> {
     typicalMinutes: s.typicalMinutes,
     carefulMinutes: s.carefulMinutes
   };
-  if (s.kind === 'patch') return { kind: s.kind, ...common };
+  if (s.kind === 'patch') return { kind: s.kind, ...common, ...(s.at ? { at: blockFileOf(s.at) } : {}) };
   if (s.kind === 'work-around') return { kind: s.kind, id: s.id, ...common, times: s.times };
   if (s.kind === 'work') return { kind: s.kind, id: s.id, ...common, needsKey: s.needsKey };
   if (s.kind === 'cure') {
@@ -276,9 +277,28 @@ function stepFileOf(s: Step): z.infer<typeof stepFile> {
     ...common,
     kept: s.kept,
     ...(s.obtain ? { obtain: { ...s.obtain, others: s.obtain.others.map((o) => ({ ...o })) } } : {}),
-    right: useOf(s.right)
+    right: useOf(s.right),
+    ...(s.at ? { at: blockFileOf(s.at) } : {})
   };
 }
+
+const instant = (minute: number): string => new Date(minute * 60_000).toISOString();
+
+const blockFileOf = ({
+  window,
+  zone,
+  begins,
+  ends,
+  closes,
+  turnBy
+}: BlockAt): z.infer<typeof stepFile>['at'] => ({
+  window,
+  zone,
+  begins: instant(begins),
+  ends: instant(ends),
+  closes: instant(closes),
+  turnBy: instant(turnBy)
+});
 
 function useOf({ until, units, ...right }: RightUse): z.infer<typeof rightUseFile> {
   return {

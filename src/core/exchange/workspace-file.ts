@@ -1,4 +1,5 @@
 import {
+  checkCalendars,
   DEFAULT_GOAL,
   type Estate,
   LONG_LISTS,
@@ -56,6 +57,8 @@ function readWorkspace(value: unknown): Result<Workspace> {
   if (!parsed.ok) return parsed;
   const twice = findTwice(parsed.value.systems.map((s) => s.id));
   if (twice !== undefined) return fail({ code: 'duplicate-id', detail: twice, path: ['systems'] });
+  const amiss = checkCalendars(parsed.value.calendars ?? []);
+  if (amiss.length > 0) return fail(...amiss);
   const catalogue =
     parsed.value.catalogue.text.trim() === '' ? undefined : parseCatalogue(parsed.value.catalogue.text);
   if (catalogue && !catalogue.ok)

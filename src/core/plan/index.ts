@@ -16,5 +16,7 @@ export { plan, planInDepth, planWith } from './plan';
 export { Planning, rulingsOf } from './planning';
 export { findSavings, type Saving } from './savings';
 export { type WaitCause, type Waiting, waitOut, type WaitStretch } from './waiting';
+export { type Forecast, forecastUnits } from './forecast';
+export { type GraceClock, graceClocks } from './grace-clocks';
 export { type GoalOutlook, goalOutlook } from './goal-outlook';
 export type { NotNext } from './choose-target';

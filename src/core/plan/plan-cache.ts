@@ -62,6 +62,8 @@ function keyOf(planning: Planning, { system, goal, decisions, nodes, activated }
     site.countsExpected,
     site.newMachineCents,
     site.replaceShare,
+    site.wayBackMinutes,
+    planning.calendarKeyOf(system),
     planning.heldKey,
     system.stage,
     readings,

@@ -78,6 +78,7 @@ export function planCase(
     starts: starts.length,
     ...(worst.goal ? { goal: worst.goal } : {}),
     goalFrom: worst.goalFrom,
+    ...importanceOf(one),
     ...(goalPlan ? { goalPlan } : {}),
     targets,
     fallbacks: worst.chosen && worst.place ? findFallbacks(terms, worst.chosen, worst.place) : [],
@@ -96,6 +97,9 @@ export function planCase(
     cut: plans.some((p) => p.cut)
   };
 }
+
+const importanceOf = ({ goal: { importance } }: Case): Pick<CasePlan, 'importance'> =>
+  importance === undefined || importance === 'normal' ? {} : { importance };
 
 const LEAVING: readonly OnTrack['leaving'][] = ['at the general release', 'fresh install', 'no way out'];
 

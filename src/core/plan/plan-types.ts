@@ -58,7 +58,7 @@ export interface OnTrack {
 }
 
 /** How the goal came by its target. */
-export type GoalSource = 'rule' | 'goal' | 'decision' | 'stay' | 'none';
+export type GoalSource = 'rule' | 'goal' | 'decision' | 'kept back' | 'stay' | 'none';
 
 /** The plan of one case: systems alike in all that rules ask. */
 export interface CasePlan {
@@ -85,6 +85,8 @@ export interface CasePlan {
   readonly track?: OnTrack;
   readonly deadline: Deadline;
   readonly latestStart?: Day | 'none';
+  /** How much hangs on its systems, where their goal says; absent: normal. */
+  readonly importance?: 'critical' | 'spare';
   /** Days from today to the latest start; absent where there is no route or nothing binds it. */
   readonly slack?: number;
   /** Where the goal is closed: the best target that is open. */

@@ -81,16 +81,20 @@ export function planInDepth(input: PlanInput): {
 
 /**
  * The order of the estate: no start that ends in time first, then least slack, then those without slack by days to
- * the deadline, then by id. Total.
+ * the deadline, then what much hangs on before what little does, then by id. Total.
  */
 function bySlack(a: CasePlan, b: CasePlan): number {
   return (
     urgency(a) - urgency(b) ||
     (a.slack ?? 0) - (b.slack ?? 0) ||
     (a.deadline.day ?? 1e9) - (b.deadline.day ?? 1e9) ||
+    weight(a) - weight(b) ||
     compareText(a.id, b.id)
   );
 }
+
+const weight = ({ importance }: CasePlan): number =>
+  importance === 'critical' ? 0 : importance === 'spare' ? 2 : 1;
 
 function urgency(plan: CasePlan): number {
   if (plan.latestStart === 'none') return 0;

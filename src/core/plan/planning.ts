@@ -8,10 +8,11 @@ import {
   settleCatalogue
 } from '../catalogue';
 import { modelOf, type Place, type ProductModel } from '../compile';
-import { type Day, formatDay } from '../date';
+import { type Day, formatDay, parseDay } from '../date';
 import {
   activatedOf,
   askingOf,
+  CalendarIndex,
   type Case,
   CaseKeys,
   DecisionIndex,
@@ -22,10 +23,10 @@ import {
 } from '../bind';
 import { findChosenTarget, findGoalTarget, findNamedTarget } from './choose-target';
 import {
+  type CaseGoal,
   type Decision,
   type Estate,
   FactDecisions,
-  type Goal,
   LinkIndex,
   situationKey,
   type System
@@ -47,6 +48,7 @@ export class Planning {
   readonly #models = new Map<string, ProductModel | undefined>();
   readonly #systems: () => ReadonlyMap<string, System>;
   readonly #goals: GoalIndex;
+  readonly #calendars: CalendarIndex;
   readonly #decisions: DecisionIndex;
   readonly #paired = new Map<string, PairedByRoutes | undefined>();
   readonly #together = new Together(
@@ -67,7 +69,8 @@ export class Planning {
     this.decided = new FactDecisions(input.estate.decisions, day);
     // Agreements count as held from one unit on.
     this.#held = new Set(input.estate.rightsHeld.filter((r) => r.held !== 0).map((r) => r.right));
-    this.#goals = new GoalIndex(input.estate.goals);
+    this.#goals = new GoalIndex(input.estate);
+    this.#calendars = new CalendarIndex(input.estate);
     this.#decisions = new DecisionIndex(input.estate.decisions, day);
     const around = {
       systems: input.estate.systems,
@@ -103,9 +106,15 @@ export class Planning {
     return this.#keys.asksLinks(system);
   }
 
-  /** Goals and decisions of the whole estate: what linked systems are planned by. */
+  /** Equal for systems on which work may be done at the same times. */
+  calendarKeyOf(system: System): string {
+    return this.#calendars.of(system)?.key ?? '';
+  }
+
+  /** Goals, decisions and calendars of the whole estate: what linked systems are planned by. */
   get everythingDecided(): string {
-    return (this.#everything ??= JSON.stringify([this.estate.goals, this.estate.decisions]));
+    const { goals, decisions, calendars } = this.estate;
+    return (this.#everything ??= JSON.stringify([goals, decisions, calendars]));
   }
   #everything: string | undefined;
 
@@ -124,14 +133,14 @@ export class Planning {
       systems: [system.id],
       nodes: system.nodes ?? 1,
       activated: activatedOf(system, this.decided),
-      goal: this.#goals.of(system.team),
+      goal: this.#goals.of(system),
       decisions: this.#decisions.touching(system.id, situation)
     };
   }
 
   /** The goal of a system's team, else of all. */
-  goalOf(system: System): Goal {
-    return this.#goals.of(system.team);
+  goalOf(system: System): CaseGoal {
+    return this.#goals.of(system);
   }
 
   get countsExpected(): boolean {
@@ -164,7 +173,7 @@ export class Planning {
   #termsOf(
     model: ProductModel,
     system: System,
-    { goal, decisions, nodes }: { goal: Goal; decisions: readonly Decision[]; nodes: number }
+    { goal, decisions, nodes }: { goal: CaseGoal; decisions: readonly Decision[]; nodes: number }
   ): Terms {
     const around = { links: this.links, decided: this.decided };
     const { catalogue, today } = this;
@@ -175,8 +184,15 @@ export class Planning {
       nodes,
       activated: activatedOf(system, this.decided),
       held: this.#held,
+      ...this.#calendarOf(system),
       asking: askingOf({ catalogue, product: model.product }, system, around, { decisions, today })
     });
+  }
+
+  #calendarOf(system: System): Pick<Terms, 'calendar' | 'wayBackMinutes'> {
+    const calendar = this.#calendars.of(system);
+    const { wayBackMinutes } = this.estate.site;
+    return calendar ? { calendar, ...(wayBackMinutes === undefined ? {} : { wayBackMinutes }) } : {};
   }
 
   /** The systems a pairing links with; one of another product than it speaks of is none of its business. */
@@ -206,7 +222,7 @@ export class Planning {
     const model = system && this.modelFor(system);
     if (!model) return undefined;
     const decisions = this.#decisions.touching(system.id, situationKey(system));
-    const goal = this.#goals.of(system.team);
+    const goal = this.#goals.of(system);
     const terms = this.#termsOf(model, system, { goal, decisions, nodes: system.nodes ?? 1 });
     const starts = startsOf(model, system);
     const [start] = starts;
@@ -261,7 +277,7 @@ function modelMadeOf(product: Product, catalogue: Catalogue): ProductModel {
 
 const isBare = ({ stage }: System): boolean => stage === 'bare' || stage === 'candidate';
 
-/** Where a goal wants a system: a decision first, then what the goal names, then its rule. */
+/** Where a goal wants a system: a decision first, then whether it is kept back, then what the goal names, then its rule. */
 export function goalOf(
   terms: Terms,
   start: Place,
@@ -275,6 +291,9 @@ export function goalOf(
         : undefined;
     if (place) return { place, from: 'decision' };
   }
+  const { keptUntil } = terms.goal;
+  if (keptUntil !== undefined && terms.today <= (parseDay(keptUntil) ?? -Infinity))
+    return { place: start, from: 'kept back' };
   const named = findNamedTarget(terms, start);
   if (named) return { place: named, from: 'goal' };
   const place = findGoalTarget(terms, start, passedOverOf(terms.model.product, decisions), (target) =>

@@ -12,5 +12,6 @@ export {
   type ReadyQuestion,
   type Remedy
 } from './ready-types';
+export { findRightQuestions, type RightQuestion } from './right-questions';
 export { compareRecheck, keepItems } from './recheck';
 export { FARES } from './tally';

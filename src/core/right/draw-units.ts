@@ -1,5 +1,5 @@
 import { buyDay, buyDaySoon, type DayBuy, type Wanted } from './buy-day';
-import { compareWeights, gcd, ownWeight, sumOfRest, type Weight } from './draw-bound';
+import { compareWeights, gcd, ownWeight, packSavings, sumOfRest, type Weight } from './draw-bound';
 import { DrawFlow } from './draw-flow';
 import {
   addDrawSums,
@@ -62,6 +62,10 @@ class Search {
   /** Units given by demand, as far as the search has come. */
   readonly #given: number[];
   readonly #heaviest: readonly number[];
+  /** The same by their own price. */
+  readonly #dearest: readonly number[];
+  readonly #own: readonly Weight[];
+  readonly #savings: readonly (readonly DrawSum[])[];
   /** All packs are multiples of so many units; and the least a unit of them weighs. */
   readonly #packs: readonly [step: number, weight: Weight];
   #best: Best | undefined;
@@ -91,6 +95,11 @@ class Search {
       sold.map((d) => d.pack).reduce(gcd, 0) || 1,
       sold.map(ownWeight).sort(compareWeights)[0] ?? { short: 0, unpriced: 0, cents: 0 }
     ];
+    this.#own = demands.map(ownWeight);
+    this.#dearest = demands
+      .map((_, i) => i)
+      .sort((a, b) => compareWeights(this.#own[b] as Weight, this.#own[a] as Weight) || a - b);
+    this.#savings = packSavings(this.#days.map((day) => day.map((i) => demands[i] as Demand)));
     this.#heaviest = demands
       .map((_, i) => i)
       .sort((a, b) => compareWeights(this.#weights[b] as Weight, this.#weights[a] as Weight) || a - b);
@@ -191,8 +200,8 @@ class Search {
     for (let units = most; units >= 0 && this.#work <= this.#mayWork; units--) {
       this.#set(demand, units - (this.#given[demand] ?? 0));
       this.#work++;
-      const least = addDrawSums(state.before, this.#leastFrom(day[0] ?? 0, demand + 1, state.over));
-      if (!this.#isHopeless(least)) this.#give(at, n + 1, state);
+      if (!this.#isHopeless(addDrawSums(state.before, this.#leastFrom(at, demand + 1, state.over))))
+        this.#give(at, n + 1, state);
     }
     this.#set(demand, -(this.#given[demand] ?? 0));
   }
@@ -221,24 +230,37 @@ class Search {
     return [...totals.values()];
   }
 
-  /**
-   * What is bought from the day of `first` on costs at least: what stands given up to `next`, each unit beyond at the least it can
-   * be had for, the dearest of the rest drawn for first.
-   */
-  #leastFrom(first: number, next: number, over: number): DrawSum {
+  /** What is bought from a day on costs at least, with what stands given to demands before `next`. */
+  #leastFrom(at: number, next: number, over: number): DrawSum {
+    const byLeast = this.#inPacks(sumOfRest(this.#restFrom(at, next, this.#heaviest, this.#weights), over));
+    const byOwn = addDrawSums(
+      sumOfRest(this.#restFrom(at, next, this.#dearest, this.#own), 0),
+      this.#savings[at]?.[over] ?? NO_SUM
+    );
+    return compareWeights(byOwn, byLeast) > 0 ? { ...byOwn, bought: byLeast.bought } : byLeast;
+  }
+
+  /** What is undrawn at least from a day on: what stands given stays, of the rest those first in turn are drawn for first. */
+  #restFrom(
+    at: number,
+    next: number,
+    inTurn: readonly number[],
+    weights: readonly Weight[]
+  ): { readonly weight: Weight; readonly units: number }[] {
+    const first = this.#days[at]?.[0] ?? 0;
     const added: (readonly [demand: number, units: number])[] = [];
     const left: { readonly weight: Weight; readonly units: number }[] = [];
-    for (const i of this.#heaviest) {
+    for (const i of inTurn) {
       if (i < first) continue;
       const units = this.#demands[i]?.units ?? 0;
       const given = i < next ? (this.#given[i] ?? 0) : this.#mostFor(i);
-      left.push({ weight: this.#weights[i] as Weight, units: units - given });
+      left.push({ weight: weights[i] as Weight, units: units - given });
       if (i < next || given === 0) continue;
       this.#set(i, given);
       added.push([i, given]);
     }
     for (const [i, units] of added) this.#set(i, -units);
-    return this.#inPacks(sumOfRest(left, over));
+    return left;
   }
 
   /** Units are bought by whole packs: what is over costs at least the least there is. */
@@ -254,12 +276,19 @@ class Search {
   }
 
   #boundOfAll(): DrawSum {
-    const flow = new DrawFlow(this.#demands, this.#supplies);
-    const left = this.#heaviest.map((i) => {
-      const units = this.#demands[i]?.units ?? 0;
-      return { weight: this.#weights[i] as Weight, units: units - flow.give(i, units) };
-    });
-    const least = this.#inPacks(sumOfRest(left, 0));
+    const restOf = (inTurn: readonly number[], weights: readonly Weight[]) => {
+      const flow = new DrawFlow(this.#demands, this.#supplies);
+      return inTurn.map((i) => {
+        const units = this.#demands[i]?.units ?? 0;
+        return { weight: weights[i] as Weight, units: units - flow.give(i, units) };
+      });
+    };
+    const byLeast = this.#inPacks(sumOfRest(restOf(this.#heaviest, this.#weights), 0));
+    const byOwn = addDrawSums(
+      sumOfRest(restOf(this.#dearest, this.#own), 0),
+      this.#savings[0]?.[0] ?? NO_SUM
+    );
+    const least = compareWeights(byOwn, byLeast) > 0 ? { ...byOwn, bought: byLeast.bought } : byLeast;
     return { ...least, cents: Math.ceil(least.cents - 1e-6) };
   }
 

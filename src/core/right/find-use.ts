@@ -162,7 +162,10 @@ function priceOf(terms: RightTerms, { right }: RightModel, on: StepDays): number
 }
 
 /** The last day of an offer price; undefined where there is none or nobody knows. */
-export function offerEnd(terms: RightTerms, offer: RightModel['right']['offer']): number | undefined {
+export function offerEnd(
+  terms: Pick<RightTerms, 'countsExpected'>,
+  offer: RightModel['right']['offer']
+): number | undefined {
   const date = offer && parseDateText(offer.until);
   const day = date && readDay(date, terms.countsExpected);
   return typeof day === 'number' ? day : undefined;
@@ -185,6 +188,7 @@ function useOf(terms: RightTerms, { model: { right, until }, price }: Usable): F
     right: right.id,
     costCents: counted && right.kind === 'purchase' ? 0 : price,
     ...(right.kind === 'purchase' ? { priceCents: price } : {}),
+    ...(right.leadDays ? { leadDays: right.leadDays } : {}),
     ...(day === 'unknown' ? {} : { until: day })
   };
 }

@@ -15,6 +15,8 @@ export interface RightUse {
   readonly costCents: number | 'unknown';
   /** Of purchases: what one of it, or one pack of its units, costs on the step's day. */
   readonly priceCents?: number | 'unknown';
+  /** Days from the order until it is in hand; absent: at once. */
+  readonly leadDays?: number;
   /** Last day on which it can be used so. */
   readonly until?: Day;
   /** Rights counted in units cost no money on the route; what is to be bought is found over the estate. */

@@ -23,6 +23,7 @@ export { clausesOf, replay } from './step/replay';
 export { findRoutes, type SearchResult } from './search/search';
 export { type GateNeed, NOTHING_KNOWN, type RouteGates, type Terms, termsOf, termsWith } from './terms';
 export {
+  type BlockAt,
   type CountedStep,
   type CureStep,
   isCounted,

@@ -14,6 +14,7 @@ const CLAUSE_CODES = [
   'closed',
   'right',
   'spending',
+  'window',
   'pass days',
   'resting',
   'months left',
@@ -71,6 +72,8 @@ export function bareSeen(seen: Seen): BareSeen {
 export type SeenPart =
   | { readonly kind: 'level'; readonly release: string; readonly patch: string }
   | { readonly kind: 'day'; readonly day: Day }
+  /** The longest window there is for it; 0: none. */
+  | { readonly kind: 'room'; readonly minutes: number }
   | { readonly kind: 'fact'; readonly name: string; readonly seen: BareSeen }
   /** How a companion fares, for certain or not, and whether anybody has said that it is there. */
   | { readonly kind: 'fare'; readonly verdict: string; readonly isSure: boolean; readonly has: boolean }
@@ -95,6 +98,7 @@ export type SeenPart =
 export type Demanded =
   /** A rule is known, not what it asks; or it is stated in several ways. */
   | { readonly kind: 'unstated' }
+  | { readonly kind: 'minutes'; readonly minutes: number }
   /** Levels by their names. */
   | { readonly kind: 'levels'; readonly range: string }
   | { readonly kind: 'date'; readonly date: DateInterval }

@@ -1,7 +1,7 @@
 import { findPublication, type ProductModel, serviceEndOf } from '../compile';
 import type { Truth } from '../condition';
-import type { Day, MaybeDay } from '../date';
-import type { Goal, WayStep } from '../estate';
+import type { Calendar, Day, MaybeDay } from '../date';
+import type { CaseGoal, WayStep } from '../estate';
 import type { FindGates, Gate } from '../pairing';
 import { startAlong, type Along } from './along';
 import type { AskedWays } from './asked';
@@ -23,7 +23,7 @@ export type RouteGates = FindGates<GateNeed>;
 /** What a route is judged by: one product, one goal, one case's own inputs, one day. */
 export interface Terms {
   readonly model: ProductModel;
-  readonly goal: Goal;
+  readonly goal: CaseGoal;
   readonly countsExpected: boolean;
   /** Unknown days are later than this one. */
   readonly today: Day;
@@ -32,6 +32,10 @@ export interface Terms {
   /** The day on which what has to be bought is ordered: `from`, but for a fallback, which is prepared beforehand. */
   readonly leadsFrom: Day;
   readonly nodes: number;
+  /** When work may be done; absent: any day, any hour. */
+  readonly calendar?: Calendar;
+  /** Careful minutes of a way back nobody has published; absent: as long as the way. */
+  readonly wayBackMinutes?: number;
   /** Whether the installed product is activated, so that it can carry its right. */
   readonly activated: Truth;
   /** Ids of agreements and other rights the estate holds. */
@@ -60,12 +64,14 @@ export interface Terms {
 }
 
 export interface CaseInputs {
-  readonly goal: Goal;
+  readonly goal: CaseGoal;
   readonly countsExpected: boolean;
   readonly today: Day;
   readonly nodes: number;
   readonly activated: Truth;
   readonly held: ReadonlySet<string>;
+  readonly calendar?: Calendar;
+  readonly wayBackMinutes?: number;
   readonly asking?: Asking;
   readonly gates?: RouteGates;
 }

@@ -12,6 +12,8 @@ export interface PatchStep {
   /** Of one node. */
   readonly typicalMinutes: number;
   readonly carefulMinutes: number;
+  /** Of a patch that is a block of its own, where work is laid into windows. */
+  readonly at?: BlockAt;
 }
 
 /** A cure done before the step it serves, on its first day. `costCents` is of one system, all its nodes. */
@@ -76,6 +78,19 @@ export interface Obtained {
   readonly others: readonly { readonly way: string; readonly risk?: string }[];
 }
 
+/** Where a block lies in an occurrence of a window; times are epoch minutes. */
+export interface BlockAt {
+  readonly window: string;
+  /** IANA zone whose days and hours count. */
+  readonly zone: string;
+  readonly begins: number;
+  readonly ends: number;
+  /** The end of the occurrence. */
+  readonly closes: number;
+  /** The last minute to turn round: the ways back of all blocks laid in it so far end when it closes. */
+  readonly turnBy: number;
+}
+
 export interface CountedStep {
   readonly kind: CountedKind;
   /** Id of the hop or edition change. */
@@ -88,6 +103,8 @@ export interface CountedStep {
   readonly kept: Kept;
   readonly right: RightUse;
   readonly obtain?: Obtained;
+  /** Where work is laid into windows: where its block lies. */
+  readonly at?: BlockAt;
 }
 
 export type Step = PatchStep | CureStep | WorkAroundStep | WorkStep | CountedStep;

@@ -1,6 +1,8 @@
 import type { Right } from '../catalogue/schema';
 import { matchesRange, parseRange } from '../version/range';
 import { sequenceOf, type Position } from '../version/sequence';
+import type { Day } from '../date/day';
+import { isFree } from './verify-windows';
 import type { CountedStep } from '../route/types';
 import { publicationOf, readText, type VerifyTerms } from './verify-terms';
 
@@ -20,6 +22,8 @@ export function verifyRight(terms: VerifyTerms, step: CountedStep, add: (code: s
   const named = usable.find((r) => r.id === right);
   if (!named) return add('the right does not apply');
   const counted = named.units !== undefined && named.kind === 'purchase';
+  if (step.right.leadDays !== (named.leadDays || undefined)) add('another lead than published');
+  if (step.days.first < terms.today + (named.leadDays ?? 0)) add('starts before its right has come');
   if (named.kind === 'purchase' && step.right.priceCents !== priceOf(terms, named, step))
     add('another price than published');
   if ((counted ? 0 : priceOf(terms, named, step)) !== costCents) add('another price than published');
@@ -30,6 +34,38 @@ export function verifyRight(terms: VerifyTerms, step: CountedStep, add: (code: s
   };
   if (usable.some((r) => price(r) < price(named))) add('a cheaper right applies');
 }
+
+/**
+ * The first day from one on, on which a step would have its right: what is cheapest on its days has come by then.
+ *
+ * @param daysFrom how many days the step takes from a day on
+ */
+export function findHeldDay(
+  terms: VerifyTerms,
+  step: CountedStep,
+  first: Day,
+  daysFrom: (day: Day) => number
+): Day {
+  for (let day = first; ; day++) {
+    const moved = { ...step, days: { ...step.days, first: day, last: day + daysFrom(day) - 1 } };
+    const frozen = terms.calendar && !isFree(terms.calendar, day, moved.days.last);
+    if (!frozen && terms.today + leadOf(terms, moved) <= day) return day;
+  }
+}
+
+/** Days from the order on until the right of a step on its days has come; 0 where the publisher has to be asked. */
+function leadOf(terms: VerifyTerms, step: CountedStep): number {
+  const order = (r: Right): number => {
+    const cents = priceOf(terms, r, step);
+    return cents === 'unknown' ? (terms.goal.allow.spending ? Infinity : 0.5) : cents;
+  };
+  const [cheapest] = (terms.product.rights ?? [])
+    .filter((r) => applies(terms, r, step) && isUsable(terms, r, step))
+    .sort((a, b) => compareNumbers(order(a), order(b)) || (a.id < b.id ? -1 : 1));
+  return cheapest?.leadDays ?? 0;
+}
+
+const compareNumbers = (a: number, b: number): number => (a === b ? 0 : a < b ? -1 : 1);
 
 /** The last day of the step, or that of the order, is certain to be no later. */
 const reaches = (terms: VerifyTerms, right: Right, days: CountedStep['days'], until: number): boolean =>

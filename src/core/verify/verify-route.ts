@@ -29,6 +29,8 @@ import { type UnitUse } from '../right/right-use';
 import { type StepDays } from '../date/step-days';
 import { type Standing } from '../version/standing';
 
+import type { VerifySlot } from './verify-windows';
+
 export type { VerifyTerms } from './verify-terms';
 
 /** What is wrong with a route; `step` is its place, absent for the route as a whole. */
@@ -47,6 +49,7 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
   const visited: Standing[] = [start];
   let at = start;
   let before: StepDays | undefined;
+  let slot: VerifySlot | undefined;
   let pending: PatchStep | undefined;
   const offers: MaybeDay[] = [];
   let state: VerifyState = stateAtStart(terms.asking);
@@ -64,7 +67,7 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
     } else if (step.kind === 'patch') {
       if (cures.length + workArounds.length > 0) add('patches after cures and work-arounds');
       if (pending) add('two patch steps in a row');
-      verifyPatch(terms, step, before, add);
+      slot = verifyPatch(terms, step, { before, slot }, add);
       pending = step;
     } else {
       if (entersAgain(terms.product, visited, step.to)) add('turns back');
@@ -86,13 +89,17 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
           [...cures, ...work].reduce((sum, s) => sum + s.carefulMinutes, 0) * terms.nodes +
           workArounds.reduce((sum, s) => sum + s.carefulMinutes * s.times, 0),
         leadDays: Math.max(0, ...cures.map((c) => c.leadDays)),
-        bounds: [...(offer === undefined ? [] : [offer]), ...gated],
+        // What is needed first has ended the day before, where work is laid into windows.
+        bounds: [
+          ...(offer === undefined ? [] : [offer]),
+          ...gated.map((d) => (terms.calendar?.windows && typeof d === 'number' ? d + 1 : d))
+        ],
         activated: asked.activated
       };
-      verifyCounted(
+      slot = verifyCounted(
         terms,
         step,
-        { before, pending, isTarget, mayBePutOff: isStone(terms, route, i), ...extra },
+        { before, slot, pending, isTarget, mayBePutOff: isStone(terms, route, i), ...extra },
         add
       );
       state = asked.after;
@@ -284,10 +291,12 @@ function verifySums(terms: VerifyTerms, route: Route, offers: readonly MaybeDay[
     0
   );
   const last = counted[counted.length - 1]?.days;
+  const budget = terms.goal.allow.spending ? (terms.goal.spendingCents ?? Infinity) : Infinity;
   const checks: [boolean, string][] = [
     [route.hops === counted.length, 'counts its hops wrongly'],
     [KEPT.indexOf(route.kept) === kept, 'claims to keep something else'],
     [route.costCents === cost, 'adds up its cost wrongly'],
+    [cost <= budget && (budget === Infinity || unknown.length === 0), 'costs more than is allowed'],
     [route.unknownSums.join('|') === unknown.join('|'), 'hides an unknown sum'],
     [isWithinMost(route), 'comes at least to more than at most'],
     [isSpared(terms, route), 'adds up what is needed only perhaps wrongly'],

@@ -7,13 +7,15 @@ import { BASE_PATCH, compareReleases, patchIndex, sequenceOf, type Position } fr
 import type { CountedStep, PatchStep } from '../route/types';
 import type { StepDays } from '../date/step-days';
 import type { Standing } from '../version/standing';
-import { verifyRight } from './verify-right';
+import { findHeldDay, verifyRight } from './verify-right';
+import { isFree, verifyBlock, type VerifyCalendar, type VerifySlot } from './verify-windows';
 import { publicationOf, readText, waitsOf, type VerifyTerms } from './verify-terms';
 
 type Add = (code: string) => void;
 
 interface Around {
   readonly before: StepDays | undefined;
+  readonly slot: VerifySlot | undefined;
   readonly pending: PatchStep | undefined;
   readonly isTarget: boolean;
   readonly mayBePutOff: boolean;
@@ -29,15 +31,18 @@ interface Around {
 export function verifyPatch(
   terms: VerifyTerms,
   step: PatchStep,
-  before: StepDays | undefined,
+  { before, slot }: { readonly before: StepDays | undefined; readonly slot: VerifySlot | undefined },
   add: Add
-): void {
+): VerifySlot | undefined {
   const { from, to, days } = step;
   const patch = terms.product.releases
     .find((r) => r.id === from.release)
     ?.patches?.find((p) => p.id === to.patch);
   const sequence = sequenceOf(terms.product);
-  if (!patch) return add('no such patch level');
+  if (!patch) {
+    add('no such patch level');
+    return slot;
+  }
   if (to.release !== from.release || to.edition !== from.edition || to.architecture !== from.architecture)
     add('a patch changes nothing but the level');
   if (patchIndex(sequence, to) <= patchIndex(sequence, from)) add('a patch goes up');
@@ -46,19 +51,44 @@ export function verifyPatch(
     step.typicalMinutes !== (patch.typicalMinutes ?? 0)
   )
     add('minutes differ from the catalogue');
-  if (days.first < afterStep(terms, before)) add('starts before the step before it ends');
+  const { calendar } = terms;
+  const hasWindows = calendar?.windows !== undefined;
+  if (!hasWindows && days.first < afterStep(terms, before)) add('starts before the step before it ends');
+  if (calendar && !hasWindows && !isFree(calendar, days.first, days.last)) add('falls into a freeze');
   if (!isReached(days, readText(terms.countsExpected, patch.published))) add('patch not yet published');
   if (!isInTime(days, readText(terms.countsExpected, patch.until))) add('patch withdrawn');
+  // One that shares the block of its hop is laid with it.
+  if (!calendar || !hasWindows || !step.at) return slot;
+  const minutes = step.carefulMinutes * terms.nodes;
+  const published = readText(terms.countsExpected, patch.published);
+  const earliest = Math.max(
+    slotDay(slot, before) ?? terms.today,
+    typeof published === 'number' ? published : terms.today
+  );
+  const block = { minutes, back: terms.wayBackMinutes ?? minutes, earliest, mayBePutOff: false };
+  return verifyBlock(calendar, block, { at: step.at, days, slot }, add);
 }
 
+/** The first day on which the occurrence of what comes next may start. */
+const slotDay = (slot: VerifySlot | undefined, before: StepDays | undefined): Day | undefined =>
+  slot && before ? before.first : undefined;
+
 /** A counted step: published, all clauses true on its days, on the earliest days it can fall on. */
-export function verifyCounted(terms: VerifyTerms, step: CountedStep, around: Around, add: Add): void {
+export function verifyCounted(
+  terms: VerifyTerms,
+  step: CountedStep,
+  around: Around,
+  add: Add
+): VerifySlot | undefined {
   const hop = terms.product.hops?.find((h) => h.id === step.id && h.kind === step.kind);
   const change =
     step.kind === 'edition change' ? terms.product.editionChanges?.find((c) => c.id === step.id) : undefined;
   if (hop) verifyHop(terms, hop, step, add);
   else if (change) verifyChange(terms.product, change, step, add);
-  else return add('no such hop');
+  else {
+    add('no such hop');
+    return around.slot;
+  }
   const entry = (hop ?? change) as Hop | EditionChange;
   if (step.carefulMinutes !== entry.carefulMinutes || step.typicalMinutes !== entry.typicalMinutes)
     add('minutes differ from the catalogue');
@@ -68,7 +98,45 @@ export function verifyCounted(terms: VerifyTerms, step: CountedStep, around: Aro
   if (!offers(terms.product, step.to)) add('the release does not come so');
   verifyDays(terms, { step, closes: entry.closes }, around, add);
   verifyRight({ ...terms, activated: around.activated }, step, add);
+  return terms.calendar?.windows ? verifyInWindow(terms, { step, hop }, around, add) : around.slot;
 }
+
+/** A step's block in its occurrence, with the patch that shares it. */
+function verifyInWindow(
+  terms: VerifyTerms,
+  { step, hop }: { readonly step: CountedStep; readonly hop: Hop | undefined },
+  around: Around,
+  add: Add
+): VerifySlot | undefined {
+  const { pending, slot, before } = around;
+  const shared = pending && !pending.at ? pending : undefined;
+  const own = step.carefulMinutes * terms.nodes + around.minutes;
+  const patching = (shared?.carefulMinutes ?? 0) * terms.nodes;
+  const published = hop?.doing?.wayBack;
+  const figure = published?.minutes === undefined ? undefined : published.minutes * terms.nodes;
+  const back = published?.until === 'never' ? 0 : (figure ?? terms.wayBackMinutes ?? own);
+  const backOfPatch = shared ? (terms.wayBackMinutes ?? patching) : 0;
+  const bounds = [...waitsOf(terms, step, around.isTarget), ...around.bounds].filter(
+    (b) => typeof b === 'number'
+  );
+  const led = terms.today + Math.max(around.leadDays, step.right.leadDays ?? 0);
+  const block = {
+    minutes: own + patching,
+    back: back + backOfPatch,
+    earliest: Math.max(
+      terms.today,
+      led,
+      slotDay(slot, pending?.days ?? before) ?? 0,
+      shared?.days.first ?? 0,
+      ...bounds
+    ),
+    // The right of an earlier day may take longer, and a patch beside it may stand alone.
+    mayBePutOff: around.mayBePutOff || pending !== undefined || hasLeads(terms)
+  };
+  return verifyBlock(terms.calendar as VerifyCalendar, block, { at: step.at, days: step.days, slot }, add);
+}
+
+const hasLeads = ({ product }: VerifyTerms): boolean => product.rights?.some((r) => r.leadDays) ?? false;
 
 function verifyHop(terms: VerifyTerms, hop: Hop, step: CountedStep, add: Add): void {
   const { from, to } = step;
@@ -173,23 +241,31 @@ function verifyDays(
   if (days.first < lead) add('starts before what it needs has come');
   if (bounds.some((b) => !isReached(days, b))) add('falls before it is published, settled or open');
   if (!isInTime(days, readText(terms.countsExpected, closes))) add('falls after it closes');
+  const { calendar } = terms;
+  if (days.exact && bounds.includes('unknown')) add('claims a day nobody knows');
+  if (calendar?.windows) return;
+  if (calendar && !isFree(calendar, days.first, days.last)) add('falls into a freeze');
   const free = afterStep(terms, around.before);
   if (days.first < free || (pending && days.first < pending.days.first))
     add('starts before the step before it ends');
-  const shares = pending !== undefined && pending.days.last >= days.first;
-  const minutes =
-    (step.carefulMinutes + (shares ? pending.carefulMinutes : 0)) * terms.nodes + around.minutes;
-  if (days.last - days.first + 1 !== Math.max(1, Math.ceil(minutes / 1440)))
-    add('takes another number of days');
-  if (days.exact && bounds.includes('unknown')) add('claims a day nobody knows');
+  const isAlone = pending !== undefined && pending.days.last < days.first;
+  const daysFrom = (day: Day): number => {
+    const shares = pending !== undefined && !(isAlone && day > pending.days.last);
+    const patching = shares ? pending.carefulMinutes : 0;
+    return daysOf((step.carefulMinutes + patching) * terms.nodes + around.minutes);
+  };
+  if (days.last - days.first + 1 !== daysFrom(days.first)) add('takes another number of days');
   const known = bounds.filter((b) => typeof b === 'number');
   if (
     days.exact &&
     !around.mayBePutOff &&
-    days.first > Math.max(free, lead, pending?.days.first ?? free, ...known)
+    days.first >
+      findHeldDay(terms, step, Math.max(free, lead, pending?.days.first ?? free, ...known), daysFrom)
   )
     add('could be earlier');
 }
+
+const daysOf = (minutes: number): number => Math.max(1, Math.ceil(minutes / 1440));
 
 const afterStep = (terms: VerifyTerms, before: StepDays | undefined): Day =>
   before ? before.last + 1 : terms.today;

@@ -11,6 +11,7 @@ import { parseCondition } from '../condition/parse-condition';
 import type { CountedStep } from '../route/types';
 import type { Asking } from '../bind/asking';
 import type { Standing } from '../version/standing';
+import type { VerifyCalendar } from './verify-windows';
 
 /** What the verifier is told: the catalogue's own entry and the case's inputs. */
 export interface VerifyTerms {
@@ -21,6 +22,8 @@ export interface VerifyTerms {
   readonly countsExpected: boolean;
   readonly today: Day;
   readonly nodes: number;
+  readonly calendar?: VerifyCalendar;
+  readonly wayBackMinutes?: number;
   readonly activated: Truth;
   readonly held: ReadonlySet<string>;
   readonly asking: Asking;

@@ -8,6 +8,7 @@ import {
   type Estate,
   FactDecisions,
   type FactValue,
+  type Goal,
   kindsOf,
   seenOf,
   type System
@@ -70,8 +71,11 @@ function allow(estate: Estate, { allow: what, allowed, team }: Extract<Change, {
   const own = estate.goals.find((g) => g.team === team);
   const base = own ?? estate.goals.find((g) => g.team === undefined);
   if (!base) return estate;
-  const goal = {
-    ...base,
+  const { spendingCents, ...free } = base;
+  const goal: Goal = {
+    // To allow spending is to allow what it comes to.
+    ...free,
+    ...(what === 'spending' || spendingCents === undefined ? {} : { spendingCents }),
     ...(own ? {} : { id: `${base.id} ${team ?? ''}`.trim(), team }),
     allow: { ...base.allow, [what]: allowed }
   };

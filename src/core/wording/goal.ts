@@ -1,8 +1,8 @@
 import type { Names } from '../catalogue';
 import type { NotNext } from '../plan';
-import type { Goal } from '../estate';
+import type { Goal, IMPORTANCES } from '../estate';
 import { parseDay } from '../date';
-import { sayCount, sayDay } from './dates';
+import { sayCount, sayDay, sayNumber } from './dates';
 
 /** What of a goal is said as one phrase, in the order of the sentence; a product whose target is named has its own. */
 export const GOAL_PARTS = [
@@ -12,9 +12,12 @@ export const GOAL_PARTS = [
   'mustKeep',
   'accepts',
   'allow',
+  'spendingCents',
   'phase',
   'passDays',
-  'monthsLeft'
+  'monthsLeft',
+  'importance',
+  'keepBack'
 ] as const;
 export type GoalPart = (typeof GOAL_PARTS)[number];
 
@@ -67,6 +70,32 @@ function sayRule(goal: Goal): string {
     : `what is installed until ${sayDay(until)}, then the newest release`;
 }
 
+/** `4 weeks`, or in days where it is no whole number of weeks. */
+const sayLength = (days: number): string =>
+  days % 7 === 0 && days > 0 ? sayCount(days / 7, 'week') : sayCount(days, 'day');
+
+export const IMPORTANCE_WORDS: Readonly<Record<(typeof IMPORTANCES)[number], string>> = {
+  critical: 'critical',
+  normal: 'neither critical nor spare',
+  spare: 'spare'
+};
+
+const sayLimit = ({ spendingCents, allow }: Goal): string =>
+  !allow.spending
+    ? 'nothing'
+    : spendingCents === undefined
+      ? 'whatever it takes'
+      : `${sayNumber(spendingCents / 100)} at most`;
+
+function sayKeepBack({ keepBack }: Goal): string {
+  if (!keepBack) return 'none of its systems';
+  const { named, systems, until } = keepBack;
+  const which = named
+    ? `${sayCount(named.length, 'system')} by name`
+    : `${sayCount(systems, 'system')} of each product, the last by name,`;
+  return `${which} until ${sayDay(parseDay(until) ?? 0)}`;
+}
+
 /** One phrase of a goal's sentence. */
 export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
   switch (part) {
@@ -78,9 +107,7 @@ export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
       return {
         before: 'takes a release',
         words:
-          goal.settlingDays === 0
-            ? 'on the day it is out'
-            : `${sayCount(goal.settlingDays, 'day')} after it is out`
+          goal.settlingDays === 0 ? 'on the day it is out' : `${sayLength(goal.settlingDays)} after it is out`
       };
     case 'mustKeep':
       return { before: 'must keep', words: goal.mustKeep ?? 'nothing in particular' };
@@ -98,7 +125,7 @@ export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
     case 'passDays':
       return {
         before: 'passes through what is out of service',
-        words: goal.passDays === 0 ? 'never' : `for ${sayCount(goal.passDays, 'day')} at most`
+        words: goal.passDays === 0 ? 'never' : `for ${sayLength(goal.passDays)} at most`
       };
     case 'monthsLeft':
       return {
@@ -106,6 +133,15 @@ export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
         words: goal.monthsLeft ? sayCount(goal.monthsLeft, 'month') : 'no months in particular',
         after: 'of service left on arrival'
       };
+    case 'spendingCents':
+      return {
+        before: 'lets a system cost',
+        words: sayLimit(goal)
+      };
+    case 'importance':
+      return { before: 'calls its systems', words: IMPORTANCE_WORDS[goal.importance ?? 'normal'] };
+    case 'keepBack':
+      return { before: 'keeps back', words: sayKeepBack(goal) };
   }
 }
 

@@ -22,10 +22,20 @@ export {
   PHASE_WORDS,
   type Phrase,
   RULE_WORDS,
+  IMPORTANCE_WORDS,
   sayGoalPart,
   sayNamedTarget,
   sayNotNext
 } from './goal';
+export {
+  NTH_CHOICES,
+  type RuleParts,
+  sayBlock,
+  sayCalendar,
+  sayWindow,
+  WEEKDAY_NAMES,
+  writeRule
+} from './calendar';
 export { sayWayStep } from './hop';
 export { describeIssue } from './issue';
 export { describeFinding, describeMend } from './lint';
@@ -42,8 +52,18 @@ export {
 } from './ready';
 export { planWords } from './plan-words';
 export { describeReason } from './reason';
-export { sayDays, sayNeed, sayPool, sayRightGroup, sayWaitCause } from './right';
+export {
+  sayClock,
+  sayDays,
+  sayForecast,
+  sayNeed,
+  sayPool,
+  sayRightQuestion,
+  sayRightGroup,
+  sayWaitCause
+} from './right';
 export { sayRisks } from './risk';
+export { sayWay } from './route';
 export { sayStep } from './step';
 export { sayKnown } from './seen';
 export { describeInstalled, describeStart, importWords } from './system';

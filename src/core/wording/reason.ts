@@ -14,6 +14,7 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   closed: 'the hop closed on {day}',
   right: 'its right is by agreement or not for sale, and not held',
   spending: 'it costs money, which the goal does not allow',
+  window: 'no window has room for the {demanded} it takes with its way back; {seen}',
   'pass days': 'it would stay too long on {subject}, out of service since {day}',
   resting: '{subject} goes out of service on {day}, before it is reached',
   'months left': 'too little service is left on {subject}, which ends on {day}',

@@ -1,6 +1,7 @@
 import type { Day } from '../date';
 import type { Names } from '../catalogue';
-import type { WaitCause } from '../plan';
+import type { Forecast, GraceClock, WaitCause } from '../plan';
+import type { RightQuestion } from '../ready';
 import type { RightNeed, RightPool, RightUse } from '../right';
 import { sayCount, sayDay, sayMoney, sayNumber } from './dates';
 import type { Naming } from './ready';
@@ -119,4 +120,47 @@ export function sayWaitCause(
       return `${describe(cause.case)}: ${sayUse(cause.after, names, currency)}, ${ended}`;
     }
   }
+}
+
+/** What comes after the targets would take: `For 7, the next release, the same 3 systems would draw 12 units; with lift control on too, 18`. */
+export function sayForecast({ release, systems, units, least, more }: Forecast, names: Names): string {
+  const sum = (n: number | 'unknown', known: number): string =>
+    n === 'unknown' ? `at least ${sayCount(known, 'unit')}` : sayCount(n, 'unit');
+  const what =
+    release === undefined
+      ? 'Once more, when nothing is free'
+      : `For ${names.release(release)}, the next release`;
+  const options = more.map(
+    (m) => `with ${m.option} on too, ${m.units === 'unknown' ? 'nobody knows' : sayNumber(m.units)}`
+  );
+  return [
+    `${what}, the same ${sayCount(systems.length, 'system')} would draw ${sum(units, least)}`,
+    ...options
+  ].join('; ');
+}
+
+const SINCE = {
+  install: 'from the hop on',
+  'first start': 'from the first start on',
+  'last activation': 'from the last activation on'
+} as const;
+
+/** `until 9 Apr 2031, 30 days from the hop on; then: it stops` */
+export function sayClock({ since, days, until, then }: GraceClock): string {
+  const end =
+    until === undefined ? '' : `until ${sayDay(until)}${since === 'install' ? '' : ' at the earliest'}, `;
+  return `${end}${sayCount(days, 'day')} ${SINCE[since]}${then === undefined ? '' : `; then: ${then}`}`;
+}
+
+/** What is to be asked of the publisher, or read off a system: a question somebody can be given. */
+export function sayRightQuestion({ kind, right, systems, places }: RightQuestion, names: Names): string {
+  const read = places
+    .map((p) => `${p.where.replace(/\.$/, '')}${p.fallback ? `; else ${p.fallback}` : ''}`)
+    .join('; ');
+  const of = `${sayCount(systems.length, 'system')} of ${names.product}`;
+  const what =
+    kind === 'ask'
+      ? `What the way of ${of} takes${right === undefined ? ', for which no right is published' : `: ${names.right(right)}`}`
+      : `How many units ${right === undefined ? 'they' : names.right(right)} take at ${of}`;
+  return read === '' ? what : `${what}. What they hold is read: ${read}`;
 }

@@ -1,5 +1,6 @@
 import { formatConditionWith } from '../condition';
 import { formatDateText, formatDay } from '../date';
+import { sayMinutes } from './dates';
 import type { BareSeen, Demanded, SeenPart } from '../route';
 
 /** What was seen of a fact, in words. */
@@ -36,6 +37,8 @@ function sayPart(part: SeenPart): string {
       return `${part.release}/${part.patch}`;
     case 'day':
       return formatDay(part.day);
+    case 'room':
+      return part.minutes === 0 ? 'none is for it' : `the longest has ${sayMinutes(part.minutes)}`;
     case 'fact':
       return `${part.name} ${sayFactSeen(part.seen)}`;
     case 'fare':
@@ -64,6 +67,8 @@ export function sayDemanded(demanded: Demanded): string {
   switch (demanded.kind) {
     case 'unstated':
       return 'unknown';
+    case 'minutes':
+      return sayMinutes(demanded.minutes);
     case 'levels':
       return demanded.range;
     case 'date':

@@ -3,7 +3,15 @@
   import { calendarDate, type Day } from '$core/date';
   import type { Names, Product } from '$core/catalogue';
   import { type CountedStep, type CureStep, isCounted, type Route, type Step } from '$core/route';
-  import { sayConditionText, sayDay, sayMinutes, sayMoney, sayShortDay, sayStep } from '$core/wording';
+  import {
+    sayBlock,
+    sayConditionText,
+    sayDay,
+    sayMinutes,
+    sayMoney,
+    sayShortDay,
+    sayStep
+  } from '$core/wording';
   import { naming } from '$lib/ready/naming';
 
   let {
@@ -115,6 +123,7 @@
           step.kept !== 'everything'
             ? `; keeps ${step.kept}`
             : ''}.
+          {#if (isCounted(step) || step.kind === 'patch') && step.at}{sayBlock(step.at, year)}.{/if}
           {#if isCounted(step)}{obtainOf(step)}{rightOf(step)}.{:else if step.kind === 'cure'}Cure: {cureOf(
               step
             )}.{/if}

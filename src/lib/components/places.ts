@@ -4,5 +4,6 @@ export const PLACES = [
   { path: '/stair', name: 'Stair' },
   { path: '/ready', name: 'Ready' },
   { path: '/rights', name: 'Rights' },
+  { path: '/dates', name: 'Dates' },
   { path: '/catalogue', name: 'Catalogue' }
 ] as const;

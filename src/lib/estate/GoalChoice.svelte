@@ -5,6 +5,7 @@
   import { type Goal, GOAL_RULES } from '$core/estate';
   import { ALLOW_WORDS, type GoalPart, MATURITY_WORDS, PHASE_WORDS, RULE_WORDS } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
+  import GoalLimits from './GoalLimits.svelte';
   import { withDays, withKept, withMaturity, withStay, withTarget } from './goal-changes';
 
   /** What one phrase of a goal is chosen from. */
@@ -78,6 +79,8 @@
     >{#each KEPT as k (k)}{#if part === 'accepts' || k !== 'nothing'}<option value={k}>{k}</option
         >{/if}{/each}</Choice
   >
+{:else if part === 'spendingCents' || part === 'importance' || part === 'keepBack'}
+  <GoalLimits {part} {goal} {onchange} />
 {:else if typeof part === 'string'}
   <Text
     class="mono"

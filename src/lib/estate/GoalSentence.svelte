@@ -27,7 +27,10 @@
   } = $props();
 
   const edit = new GoalEdit();
-  const differ = $derived(common ? partsThatDiffer(goal, common) : GOAL_PARTS);
+  /** What nothing is said of stands under what else can be said. */
+  const isSaid = (part: GoalPart): boolean =>
+    !(part === 'spendingCents' || part === 'importance' || part === 'keepBack') || goal[part] !== undefined;
+  const differ = $derived(common ? partsThatDiffer(goal, common) : GOAL_PARTS.filter(isSaid));
   const isOpen = (part: GoalPart): boolean => edit.editing === part;
   const parts = $derived(GOAL_PARTS.filter((p) => differ.includes(p) || isOpen(p)));
   const named = $derived(

@@ -51,7 +51,7 @@
 
 {#if question}
   <form
-    class="form"
+    class="filled-in"
     aria-label={question.id === undefined ? 'Ask' : 'The question'}
     onsubmit={keep}
     {@attach enter}
@@ -73,23 +73,3 @@
     </span>
   </form>
 {/if}
-
-<style>
-  .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px 14px;
-    align-items: flex-start;
-    padding: 10px 12px;
-    background: var(--tint);
-    max-width: 760px;
-  }
-  .form :global(.wide),
-  .acts {
-    flex-basis: 100%;
-  }
-  .acts {
-    display: flex;
-    gap: 8px;
-  }
-</style>

@@ -76,7 +76,13 @@ export class EstateList {
   /** Team and name, and in what a case deviates from the others of its situation. */
   teamOf(plan: CasePlan): string {
     const system = desk.systems.get(plan.systems[0] ?? '');
-    return [system?.team ?? 'no team', plan.systems.length === 1 ? system?.name : '', this.#partOf(plan)]
+    return [
+      system?.team ?? 'no team',
+      plan.importance,
+      plan.goalFrom === 'kept back' ? 'kept back' : '',
+      plan.systems.length === 1 ? system?.name : '',
+      this.#partOf(plan)
+    ]
       .filter(Boolean)
       .join(', ');
   }

@@ -1,5 +1,6 @@
 import { KEPT, MATURITIES } from '$core/catalogue';
-import type { Goal } from '$core/estate';
+import { type Day, formatDay } from '$core/date';
+import { type Goal, IMPORTANCES } from '$core/estate';
 
 /** The goal with a product's target named; an empty release: as the rule says. */
 export function withTarget(goal: Goal, product: string, release: string, edition: string): Goal {
@@ -44,4 +45,41 @@ export function withStay(goal: Goal, day: string): Goal {
 export function withMaturity(goal: Goal, maturity: Goal['maturities'][number], counts: boolean): Goal {
   const next = MATURITIES.filter((m) => (m === maturity ? counts : goal.maturities.includes(m)));
   return next.length === 0 ? goal : { ...goal, maturities: next };
+}
+
+/** The goal with what a system may cost at most, in whole money; no number: no limit. */
+export function withLimit(goal: Goal, text: string): Goal {
+  const { spendingCents: _old, ...rest } = goal;
+  void _old;
+  const cents = Math.round(Number(text.replace(',', '.')) * 100);
+  return text.trim() === '' || !(cents >= 0) || cents > 1e12 ? rest : { ...rest, spendingCents: cents };
+}
+
+/** The goal with what hangs on its systems. */
+export function withImportance(goal: Goal, text: string): Goal {
+  const { importance: _old, ...rest } = goal;
+  void _old;
+  const importance = IMPORTANCES.find((i) => i === text);
+  return importance === undefined || importance === 'normal' ? rest : { ...rest, importance };
+}
+
+/** The goal with systems kept back: so many, or by name; a year from today where no day is given. None: nothing is kept back. */
+export function withKeepBack(goal: Goal, change: Partial<NonNullable<Goal['keepBack']>>, today: Day): Goal {
+  const { keepBack, ...rest } = goal;
+  const { named, ...next } = {
+    systems: 1,
+    until: formatDay(today + 365),
+    ...keepBack,
+    ...change
+  };
+  if (next.systems < 1 && !named?.length) return rest;
+  if (next.until === '') next.until = formatDay(today + 365);
+  return {
+    ...rest,
+    keepBack: {
+      ...next,
+      systems: Math.max(1, Math.min(100_000, Math.round(next.systems))),
+      ...(named?.length ? { named } : {})
+    }
+  };
 }

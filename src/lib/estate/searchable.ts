@@ -57,6 +57,8 @@ function fieldOf(
       return 'is' in system.architecture ? names.architecture(system.architecture.is) : undefined;
     case 'verdict':
       return plan?.verdict;
+    case 'importance':
+      return plan?.importance ?? 'normal';
     case 'slack':
       return plan && daysLeft(plan);
     case 'systems':

@@ -1,35 +1,18 @@
 <script lang="ts">
-  import { findPlaces } from '$core/estate';
-  import type { CasePlan } from '$core/plan';
-  import { sayCount, sayDay } from '$core/wording';
+  import { sayClock, sayCount, sayDay } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { stairOf } from '$lib/ready/naming';
+  import ToAsk from './ToAsk.svelte';
   import type { RightsState } from './rights-state.svelte';
 
   /** What is free for now and until when; what nobody knows before the publisher is asked. */
   let { state: rights }: { state: RightsState } = $props();
-
-  const rightOf = (product: string | undefined, id: string) =>
-    desk.products.get(product ?? '')?.rights?.find((r) => r.id === id);
-  const askOf = (product: string | undefined, id: string | undefined): string =>
-    (id === undefined ? undefined : rightOf(product, id)?.ask) ??
-    desk.products.get(product ?? '')?.publisher ??
-    '';
-  /** Where what is held is read on that version, and where else. */
-  function placesOf(plan: CasePlan): string {
-    const product = desk.products.get(plan.product ?? '');
-    const system = desk.systems.get(plan.systems[0] ?? '');
-    const { places } = system ? findPlaces(product, system, 'rights') : { places: [] };
-    return places
-      .map((p) => `${p.where.replace(/\.$/, '')}${p.fallback ? `; else ${p.fallback}` : ''}`)
-      .join('; ');
-  }
 </script>
 
 {#if rights.freeUntil.length > 0}
   <section data-free>
     <h2>Costs nothing, until</h2>
-    <ul>
+    <ul class="ruled">
       {#each rights.freeUntil as f, i (i)}
         <li>
           <b class="mono">{sayDay(f.until)}</b>
@@ -44,7 +27,7 @@
 {#if rights.agreements.length > 0}
   <section data-agreements>
     <h2>Held by agreement</h2>
-    <ul>
+    <ul class="ruled">
       {#each rights.agreements as pool, i (i)}
         <li>
           <b>{desk.namesOfProduct(pool.product ?? '').right(pool.right)}</b>
@@ -61,35 +44,24 @@
     </ul>
   </section>
 {/if}
-{#if rights.toAsk.length > 0}
-  <section data-ask>
-    <h2>To be asked</h2>
-    <ul>
-      {#each rights.toAsk as a, i (i)}
+{#if rights.clocks.length > 0}
+  <section data-clocks>
+    <h2>Clocks that start with a hop</h2>
+    <ul class="ruled">
+      {#each rights.clocks as clock, i (i)}
         <li>
-          <b>Ask {askOf(a.plan.product, a.right)}</b> what the way of
-          <a href={stairOf(a.plan.systems)}>{desk.describe(a.plan)}</a> takes: {sayCount(
-            a.plan.systems.length,
-            'system'
-          )}.
-          {#if placesOf(a.plan)}<span class="soft">What it holds is read: {placesOf(a.plan)}.</span>{/if}
+          <b>{desk.namesOfProduct(clock.plan.product ?? '').right(clock.right)}</b>
+          {sayClock(clock)}: {sayCount(clock.plan.systems.length, 'system')},
+          <a href={stairOf(clock.plan.systems)}>{desk.describe(clock.plan)}</a>
         </li>
       {/each}
     </ul>
   </section>
 {/if}
+<ToAsk questions={rights.toAsk} />
 
 <style>
   section {
     margin-top: 18px;
-  }
-  ul {
-    list-style: none;
-    padding: 0;
-    margin: 4px 0;
-  }
-  li {
-    padding: 3px 0;
-    border-bottom: 1px solid var(--hair);
   }
 </style>

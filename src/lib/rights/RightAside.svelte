@@ -1,8 +1,19 @@
 <script lang="ts">
-  import { sayCount, sayDay, sayDays, sayMoney, sayNeed, sayNumber, sayPool } from '$core/wording';
+  import {
+    sayCount,
+    sayDay,
+    sayDays,
+    sayForecast,
+    sayMoney,
+    sayNeed,
+    sayNumber,
+    sayPool
+  } from '$core/wording';
   import type { Purchase } from '$core/right';
   import { desk } from '$lib/state/desk.svelte';
   import { stairOf } from '$lib/ready/naming';
+  import type { Forecast } from '$core/plan';
+  import TryRight from './TryRight.svelte';
   import type { RightsState } from './rights-state.svelte';
   import type { RightTread } from './tread-layout';
 
@@ -42,6 +53,7 @@
     }
     return [...found.values()].sort((a, b) => a.first - b.first);
   });
+  const forecasts = $derived(rights.forecastsOf(tread) satisfies readonly Forecast[]);
   const others = $derived(rights.othersOf(tread));
   const teamsOf = (at: string): string => desk.systems.get(at)?.team ?? 'no team';
   /** What is bought on one day at one price, together. */
@@ -95,6 +107,10 @@
       >
     </p>
   {/each}
+  {#each forecasts as f (f.right + (f.release ?? ''))}
+    <p class="says soft" data-forecast>{sayForecast(f, desk.namesOfProduct(f.product))}.</p>
+  {/each}
+  {#if tread.needs.length > 0}{#key tread.group}<TryRight {tread} />{/key}{/if}
   {#if users.length > 0}
     <h2>Who draws on it, by when</h2>
     <ul>

@@ -36,7 +36,7 @@ const ORDER_COLUMNS = [
   'Units',
   'Cost',
   'Taken on',
-  'Have it by',
+  'Order by',
   'Sites',
   'Systems'
 ] as const;

@@ -1,8 +1,11 @@
-import type { CasePlan } from '$core/plan';
+import { type CasePlan, type Forecast, type GraceClock, graceClocks } from '$core/plan';
+import { findRightQuestions } from '$core/ready';
 import type { RightNeed, RightPool } from '$core/right';
 import { isCounted } from '$core/route';
 import { sayRightGroup } from '$core/wording';
+import { Answer } from '$lib/state/answer.svelte';
 import { desk } from '$lib/state/desk.svelte';
+import { looker } from '$lib/state/looker.svelte';
 import type { RightTread } from './tread-layout';
 
 /** A step that costs nothing until a day: afterwards it may. */
@@ -13,10 +16,9 @@ export interface FreeUntil {
   readonly until: number;
 }
 
-/** A step nobody has published a right for, or whose publisher has to be asked. */
-export interface ToAsk {
+/** A clock that starts with the step of a case. */
+export interface Clock extends GraceClock {
   readonly plan: CasePlan;
-  readonly right: string | undefined;
 }
 
 /** The rights of the plan on the desk as they are looked at: treads of units, and which of them is open. */
@@ -73,13 +75,29 @@ export class RightsState {
       )
       .sort((a, b) => a.until - b.until)
   );
-  readonly toAsk = $derived.by((): readonly ToAsk[] =>
-    (desk.plan?.cases ?? []).flatMap((plan) =>
-      (plan.goalPlan?.route?.steps ?? [])
-        .filter(isCounted)
-        .flatMap(({ right }): ToAsk[] => (right.kind === 'ask' ? [{ plan, right: right.right }] : []))
-    )
+  readonly toAsk = $derived(
+    findRightQuestions(desk.plan?.cases ?? [], { products: desk.products, systems: desk.systems })
   );
+  readonly clocks = $derived.by((): readonly Clock[] =>
+    (desk.plan?.cases ?? [])
+      .flatMap((plan) => {
+        const rights = desk.products.get(plan.product ?? '')?.rights ?? [];
+        const route = plan.goalPlan?.route;
+        return route ? graceClocks(route, rights).map((clock): Clock => ({ ...clock, plan })) : [];
+      })
+      .sort((a, b) => (a.until ?? Infinity) - (b.until ?? Infinity))
+  );
+  readonly #forecasts = new Answer(
+    () => (desk.plan && !desk.planner.progress ? [desk.plan] : undefined),
+    () => looker.forecast()
+  );
+
+  /** What the systems of a tread would draw for what comes next. */
+  forecastsOf({ needs, pools }: RightTread): readonly Forecast[] {
+    const names = new Set([...needs.map((n) => n.pool), ...pools.map((p) => p.name)]);
+    const editions = new Set([...needs, ...pools].map((n) => n.edition ?? ''));
+    return (this.#forecasts.current ?? []).filter((f) => names.has(f.pool) && editions.has(f.edition));
+  }
 
   /** Systems whose chosen way is made under a right. */
   madeUnder(right: string): number {

@@ -4,12 +4,11 @@
     describeReason,
     nameAnswers,
     sayChange,
-    sayCount,
     sayDay,
     sayMinutes,
     sayMoney,
     sayQuestion,
-    sayRisks
+    sayWay
   } from '$core/wording';
   import type { Change } from '$core/estate';
   import {
@@ -95,39 +94,7 @@
   const stepsOf = (route: Route): string =>
     route.steps.map((s) => (s.kind === 'patch' ? s.to.patch : s.id)).join(' ') + route.restsOn.length;
 
-  /** A way by its differences: what it keeps, costs and takes. */
-  function sayWay(route: Route): string {
-    const by = route.steps
-      .filter(isCounted)
-      .map((s) =>
-        s.kind === 'edition change'
-          ? names.edition(s.to.edition)
-          : `${s.kind === 'fresh install' ? 'a fresh install of ' : ''}${names.release(s.to.release)}`
-      );
-    const cures = route.steps.filter((s) => s.kind === 'cure').map((s) => names.cure(s.id));
-    const { least } = route;
-    const cost =
-      route.unknownSums.length > 0
-        ? 'a sum nobody has published'
-        : route.costCents === 0
-          ? 'no money'
-          : least.costCents < route.costCents
-            ? `${sayMoney(least.costCents, currency)} to ${sayMoney(route.costCents, currency)}`
-            : sayMoney(route.costCents, currency);
-    return [
-      `by ${by.join(', then ')}`,
-      ...(cures.length > 0 ? [`after: ${cures.join('; ')}`] : []),
-      `keeps ${route.kept}`,
-      cost,
-      `${sayMinutes(route.carefulMinutes)} careful`,
-      ...(route.risks.length > 0 ? [sayCount(sayRisks(route.risks).length, 'risk')] : []),
-      ...(route.waitsUntil === 'unknown'
-        ? ['opens on a day nobody knows']
-        : route.waitsUntil > desk.today
-          ? [`opens ${sayDay(route.waitsUntil)}`]
-          : [])
-    ].join('; ');
-  }
+  const sayWayOf = (route: Route): string => sayWay(route, names, { currency, today: desk.today });
 
   const nameOf = (question: Question): string => sayQuestion(question, names, naming);
 
@@ -165,7 +132,7 @@
           {#each opening.reasons as reason, i (i)}{i > 0 ? '; and ' : ''}{describeReason(reason)}{/each}.
           <span class="soft"
             >{changesFor(opening) ? 'Lifted' : 'Nobody here can lift that. Were it lifted'}: {opening.verdict},
-            {sayWay(opening.route)}.</span
+            {sayWayOf(opening.route)}.</span
           >
           <Button kind="small" onclick={() => tryOpening(opening)}>Try it</Button>
         </li>
@@ -238,7 +205,7 @@
               ? names.edition(hop.to.edition)
               : names.release(hop.to.release)}:
           {fallback.route
-            ? sayWay(fallback.route)
+            ? sayWayOf(fallback.route)
             : plan.replace
               ? 'nothing else leads there but a new machine'
               : 'nothing else leads there'}{#if fallback.route && prepare(fallback.route).length > 0}<span
@@ -255,7 +222,7 @@
     <ul class="plainlist">
       {#each others as route, i (i)}
         <li>
-          {sayWay(route)}
+          {sayWayOf(route)}
           {#if route.restsOn.length > 0}<span class="soft">
               if what is unknown turns out well: {route.restsOn
                 .map((r) => describeReason(r))

@@ -68,6 +68,9 @@
   </p>
 {/if}
 {#if !isGoal}<p class="soft">A look; the target is {goal ? names.target(goal.target) : 'not set'}.</p>
+{:else if plan.goalFrom === 'kept back'}<p class="soft">
+    Kept back by the goal of its team, as a way back. <a href="/estate/teams">Teams</a>
+  </p>
 {:else if plan.goalFrom === 'decision'}<p class="soft">
     Chosen by decision{reason ? `: ${reason}` : ''}.
     <Button kind="link" onclick={() => followGoal(plan)}>Follow the goal again</Button>

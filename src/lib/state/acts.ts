@@ -2,7 +2,7 @@ import * as core from '$core/estate';
 import type { Decision, Goal, Question, Site, System, Target, Workspace } from '$core/estate';
 import { formatDay } from '$core/date';
 import type { CasePlan } from '$core/plan';
-import { sayEntry } from '$core/wording';
+import { sayCount, sayEntry } from '$core/wording';
 import { desk } from './desk.svelte';
 import { plain } from './plain.svelte';
 import { settings } from './settings.svelte';
@@ -95,6 +95,9 @@ export const saveDecision = (label: string, decision: Decision): Promise<void> =
 export const removeDecision = (decision: Decision): Promise<void> =>
   desk.commit(`Took back a decision: ${decision.kind}`, core.dropDecision(decision));
 
+export const saveCalendars = (label: string, calendars: readonly core.WorkCalendar[]): Promise<void> =>
+  desk.commit(label, core.keepCalendars(plain(calendars)));
+
 export const saveQuestions = (label: string, questions: readonly Question[]): Promise<void> =>
   desk.commit(label, core.keepQuestions(plain(questions)));
 
@@ -105,6 +108,14 @@ export function saveGoal(team: string | undefined, goal: Goal | undefined, label
     label ?? (goal ? `Set the goal of ${name}` : `${name} follows the goal of all others again`),
     core.keepGoal(desk.estate, team, plain(goal))
   );
+}
+
+/** Systems into another team; two teams into one where no systems are named. */
+export function moveToTeam(move: core.TeamMove): Promise<void> {
+  const label = move.systems
+    ? `${sayCount(move.systems.length, 'system')} of ${move.from} into ${move.to}`
+    : `Joined ${move.from} to ${move.to}`;
+  return desk.commit(label, plain(core.writesBetween(desk.estate, core.moveToTeam(desk.estate, move))));
 }
 
 export const saveSite = (label: string, site: Site): Promise<void> =>

@@ -14,7 +14,7 @@ import {
   type Write
 } from '$core/estate';
 import type { Result } from '$core/kit';
-import { type CasePlan, Planning } from '$core/plan';
+import type { CasePlan } from '$core/plan';
 import { describeIssue, describeStart, type Naming, sayCollisions } from '$core/wording';
 import { WorkerClient } from '$lib/workers/client';
 import { newId } from './ids';
@@ -37,23 +37,14 @@ class Desk {
     new Map((this.catalogue?.products ?? []).map((p): [string, Product] => [p.id, p]))
   );
 
-  /** For looking at single systems on the page; whole plans are the workers'. */
-  readonly planning = $derived(
-    this.catalogue && new Planning({ catalogue: this.catalogue, estate: this.estate, today: this.today })
-  );
   /** Decisions on facts, worked out once for all who ask. */
-  readonly decided = $derived(
-    this.planning?.decided ?? new FactDecisions(this.estate.decisions, formatDay(this.today))
-  );
+  readonly decided = $derived(new FactDecisions(this.estate.decisions, formatDay(this.today)));
   /** What is decided, as of the day planned for. */
   readonly decidedOn = $derived({
     decisions: this.estate.decisions,
     decided: this.decided,
     today: this.today
   });
-  /** The catalogue as the plan reads it: rulings applied. */
-  readonly settled = $derived(this.planning?.catalogue);
-
   /** Names as the desk knows them. */
   readonly naming: Naming = {
     names: (product) => this.namesOfProduct(product),

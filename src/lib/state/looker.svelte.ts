@@ -1,11 +1,11 @@
 import type { Option, Side } from '$core/compare';
-import type { Change, Goal, Target } from '$core/estate';
-import type { Explored, GoalOutlook, Plan, Waiting } from '$core/plan';
+import type { Change, Goal, Target, TeamMove } from '$core/estate';
+import type { Explored, Forecast, GoalOutlook, Plan, Waiting } from '$core/plan';
 import type { Result } from '$core/kit';
 import type { Ready } from '$core/ready';
 import type { Tried } from '$core/what-if';
 import { callBack, WorkerClient } from '$lib/workers/client';
-import type { LookProgress } from '$lib/workers/looker';
+import type { LookProgress, RightsTried } from '$lib/workers/looker';
 import { desk } from './desk.svelte';
 import { words } from './words.svelte';
 
@@ -66,8 +66,20 @@ class LookState {
     return this.#call((w) => w.tryStored(desk.planner.lookOrder(), changes));
   }
 
+  forecast(): Promise<readonly Forecast[] | undefined> {
+    return this.#call((w) => w.forecastStored(desk.planner.lookOrder()));
+  }
+
+  tryRights(changes: readonly Change[]): Promise<RightsTried | undefined> {
+    return this.#call((w) => w.tryRights(desk.planner.lookOrder(), changes));
+  }
+
   tryGoal(team: string | undefined, goal: Goal): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
     return this.#call((w) => w.tryGoal(desk.planner.lookOrder(), team, goal));
+  }
+
+  tryTeams(move: TeamMove): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
+    return this.#call((w) => w.tryTeams(desk.planner.lookOrder(), move));
   }
 
   exploreWith(changes: readonly Change[], system: string, target?: Target): Promise<Explored | undefined> {

@@ -5,6 +5,7 @@ import { type Catalogue, type Dispute, mergeCatalogues, settleCatalogue } from '
 import {
   comparePlans,
   type Explored,
+  type Forecast,
   plan,
   type Plan,
   type PlanChange,
@@ -25,13 +26,16 @@ import {
   readAgain,
   type System,
   type Target,
+  type TeamMove,
   type Workspace
 } from '$core/estate';
 import {
+  type CalendarEntry,
   type Candidate,
   completeCatalogueText,
   type Completion,
   findLine,
+  formatCalendarFile,
   formatPlanCsv,
   identifyText,
   type ImportContext,
@@ -41,13 +45,15 @@ import {
   parseCatalogue,
   parseWorkspace,
   previewStepwise,
+  readCalendarFile,
+  type ReadCalendar,
   readRows,
   reviseCatalogueText,
   type RevisedCatalogue
 } from '$core/exchange';
 import type { Result } from '$core/kit';
 import { importWords, planWords } from '$core/wording';
-import { Looker, type LookOrder, type LookProgress } from './looker';
+import { Looker, type LookOrder, type LookProgress, type RightsTried } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
 
@@ -135,6 +141,9 @@ const api = {
       readAgain: clearer
     };
   },
+  calendarFile: async (name: string, entries: readonly CalendarEntry[], today: number): Promise<string> =>
+    formatCalendarFile(name, entries, today),
+  readCalendarFile: async (text: string): Promise<Result<ReadCalendar>> => readCalendarFile(text),
   planCsv: async (
     planned: Plan,
     catalogue: Catalogue,
@@ -164,11 +173,16 @@ const api = {
     order: LookOrder,
     changes: readonly Change[]
   ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryOut(order, changes),
+  forecastStored: (order: LookOrder): Promise<Result<Forecast[]>> => looker.forecast(order),
+  tryRights: (order: LookOrder, changes: readonly Change[]): Promise<Result<RightsTried>> =>
+    looker.tryRights(order, changes),
   tryGoal: (
     order: LookOrder,
     team: string | undefined,
     goal: Goal
   ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryGoal(order, team, goal),
+  tryTeams: (order: LookOrder, move: TeamMove): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> =>
+    looker.tryTeams(order, move),
   exploreWith: (
     order: LookOrder,
     changes: readonly Change[],

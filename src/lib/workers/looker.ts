@@ -1,10 +1,13 @@
 import { compareOptions, type Option, type Side } from '$core/compare';
-import type { Change, Goal, Target } from '$core/estate';
+import { type Change, type Estate, type Goal, moveToTeam, type Target, type TeamMove } from '$core/estate';
 import {
   type Explored,
   exploreSystem,
+  type Forecast,
+  forecastUnits,
   type GoalOutlook,
   goalOutlook,
+  type Plan,
   type Planning,
   type Waiting,
   waitOut
@@ -25,6 +28,9 @@ export interface LookProgress {
   readonly done: number;
   readonly of: number;
 }
+
+/** What is needed and held as it would be after changes. */
+export type RightsTried = Pick<Plan, 'rights' | 'pools'> & Pick<Tried, 'changes'>;
 
 type Last = NonNullable<Planner['last']>;
 
@@ -82,6 +88,23 @@ export class Looker {
     });
   }
 
+  /** What systems that take units would draw for what comes after their targets. */
+  async forecast(order: LookOrder): Promise<Result<Forecast[]>> {
+    const last = await this.#upToDate(order, () => undefined);
+    return last.ok ? { ok: true, value: forecastUnits(last.value.planning, last.value.plan) } : last;
+  }
+
+  /** The count of rights with changes made, and what becomes of the verdicts. */
+  async tryRights(order: LookOrder, changes: readonly Change[]): Promise<Result<RightsTried>> {
+    const last = await this.#upToDate(order, () => undefined);
+    if (!last.ok) return last;
+    const { planning, plan } = last.value;
+    const { catalogue, estate, today } = planning;
+    const tried = tryChanges({ catalogue, estate, today, before: plan, cache: this.#planner.cache }, changes);
+    const { rights, pools } = tried.after;
+    return { ok: true, value: { rights, pools, changes: tried.changes } };
+  }
+
   /** What changes would do to the plan; the two plans themselves stay here. */
   async tryOut(
     order: LookOrder,
@@ -101,21 +124,28 @@ export class Looker {
     team: string | undefined,
     goal: Goal
   ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
-    return this.#with(order, ({ catalogue, estate, today }) => {
-      const goals = [...estate.goals.filter((g) => g.team !== team), goal];
-      const { plan: before } = this.#planner.last ?? {};
-      const { changes, reaching } = tryChanges(
-        {
-          catalogue,
-          estate: { ...estate, goals },
-          today,
-          ...(before ? { before } : {}),
-          cache: this.#planner.cache
-        },
-        []
-      );
-      return { changes, reaching };
-    });
+    return this.#with(order, (planning) =>
+      this.#tried(planning, {
+        ...planning.estate,
+        goals: [...planning.estate.goals.filter((g) => g.team !== team), goal]
+      })
+    );
+  }
+
+  /** What becomes of the plan where systems go into another team. */
+  async tryTeams(order: LookOrder, move: TeamMove): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
+    return this.#with(order, (planning) => this.#tried(planning, moveToTeam(planning.estate, move)));
+  }
+
+  /** What an estate made of the one on the desk comes to beside it. */
+  #tried({ catalogue, today }: Planning, estate: Estate): Pick<Tried, 'changes' | 'reaching'> {
+    const { plan: before } = this.#planner.last ?? {};
+    const { cache } = this.#planner;
+    const { changes, reaching } = tryChanges(
+      { catalogue, estate, today, ...(before ? { before } : {}), cache },
+      []
+    );
+    return { changes, reaching };
   }
 
   /** One system explored on a copy with changes made. */

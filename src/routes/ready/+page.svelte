@@ -18,7 +18,7 @@
 <svelte:head><title>Ready - Orange Stair</title></svelte:head>
 
 {#if ready}
-  <div class="page">
+  <div class="beside">
     <section class="main" {@attach roving}>
       <h1>What stands in the way</h1>
       <CureStair treads={state.treads} remedies={state.remedies} {currency} budget={state.budget} />
@@ -68,29 +68,10 @@
 {/if}
 
 <style>
-  .page {
-    flex: 1;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 332px;
-    min-height: 0;
-  }
-  .main {
-    padding: 12px 20px 30px 24px;
-    overflow: auto;
-    min-width: 0;
-  }
   .main h2 {
     margin-top: 16px;
     border-bottom: 1.2px solid var(--ink);
     padding-bottom: 3px;
-  }
-  aside {
-    border-left: 1px solid var(--line);
-    background: var(--sheet);
-    padding: 16px 20px 0;
-    overflow: auto;
-    display: flex;
-    flex-direction: column;
   }
   .verdict {
     font-size: 14.5px;
@@ -111,19 +92,5 @@
     display: flex;
     gap: 10px;
     align-items: center;
-  }
-  @media print {
-    .page {
-      display: block;
-    }
-    aside {
-      border: 0;
-    }
-  }
-  @media (max-width: 700px) {
-    .page {
-      display: block;
-      overflow: auto;
-    }
   }
 </style>

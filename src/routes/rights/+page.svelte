@@ -12,7 +12,7 @@
 
 <svelte:head><title>Rights - Orange Stair</title></svelte:head>
 
-<div class="page">
+<div class="beside">
   <section class="main">
     <h1>What may be done, and what it takes</h1>
     <p data-total>
@@ -56,17 +56,6 @@
 </div>
 
 <style>
-  .page {
-    flex: 1;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 332px;
-    min-height: 0;
-  }
-  .main {
-    padding: 12px 20px 30px 24px;
-    overflow: auto;
-    min-width: 0;
-  }
   .treads {
     border-top: 1.2px solid var(--ink);
     margin-top: 6px;
@@ -109,14 +98,6 @@
     background: var(--way);
     vertical-align: 3px;
   }
-  aside {
-    border-left: 1px solid var(--line);
-    background: var(--sheet);
-    padding: 14px 18px 0;
-    overflow: auto;
-    display: flex;
-    flex-direction: column;
-  }
   div.onward {
     margin-top: auto;
     display: flex;
@@ -126,18 +107,5 @@
     bottom: 0;
     background: var(--sheet);
     padding: 12px 0;
-  }
-  @media (max-width: 700px) {
-    .page {
-      display: block;
-      overflow: auto;
-    }
-    .main {
-      padding: 12px 14px 20px;
-    }
-    aside {
-      border-left: 0;
-      border-top: 1px solid var(--line);
-    }
   }
 </style>

@@ -2,7 +2,8 @@ import { and, type Run, type Truth, truthOf } from '../../condition';
 import { type DateInterval, type MaybeDay, monthsBetween, readDay, type StepDays } from '../../date';
 import { BASE_PATCH, type Position } from '../../version';
 import { useRight, type UsedRight } from '../step/use-right';
-import { gatesOf, type Judging, layDays, layNext, type MoveDays, type Schedule } from './lay-days';
+import { gatesOf, type Judging, layDays, layNext, type Schedule } from './lay-days';
+import type { MoveDays } from './move-days';
 import { KEPT, type Kept } from '../../catalogue';
 import type { Goal } from '../../estate';
 import { type Move } from '../move';
@@ -39,6 +40,7 @@ export function judgeMoves(terms: Terms, moves: readonly Move[], how: Judging): 
   moves.forEach((move, at) =>
     rights.push(judgeMove(terms, { move, at, days: schedule.days[at] as MoveDays, run: how.run }, findings))
   );
+  moves.forEach((_, at) => judgeBudget(terms, { moves, rights, at }, findings));
   for (const at of schedule.overstays)
     pushFinding(terms, findings, {
       code: 'pass days',
@@ -69,8 +71,10 @@ export function judgeNext(
     { move: moves[at] as Move, at, days: schedule.days[at] as MoveDays, run: how.run },
     findings
   );
+  const rights = [...before.rights, right];
+  judgeBudget(terms, { moves, rights, at }, findings);
   if (how.isTarget) judgeRest(terms, moves, schedule, findings);
-  return { schedule, rights: [...before.rights, right], findings };
+  return { schedule, rights, findings };
 }
 
 /** A move at its place in a route, on its days, in a run. */
@@ -98,6 +102,7 @@ function judgeMove(terms: Terms, placed: Placed, findings: Finding[]): UsedRight
   judgePermissions(terms, move, add);
   judgeLevels(terms, move, days, add);
   judgeOpenDays(terms, move, days, add);
+  if (days.roomless) add('window', 'no');
   if (move.cell !== undefined) add('cell', 'unknown', move.cell);
   return judgeRight(terms, placed, add);
 }
@@ -221,6 +226,33 @@ function spendsNothing({ kind, costCents, units }: UsedRight['use'], { asked }: 
   return costCents === 'unknown' || (units && kind === 'purchase') || asked.unknownSums.length > 0
     ? 'unknown'
     : 'yes';
+}
+
+/** Moves up to one, with the right of each. */
+interface Bought {
+  readonly moves: readonly Move[];
+  readonly rights: readonly UsedRight[];
+  readonly at: number;
+}
+
+/** What the goal lets one system cost is not passed with this move; units are counted over the estate, and not here. */
+function judgeBudget(terms: Terms, { moves, rights, at }: Bought, findings: Finding[]): void {
+  const most = terms.goal.spendingCents;
+  if (most === undefined || !terms.goal.allow.spending) return;
+  const sums = moves.slice(0, at + 1).map((move, i) => {
+    const cents = rights[i]?.use.costCents ?? 0;
+    return move.asked.costCents + (cents === 'unknown' ? 0 : cents);
+  });
+  const isUnpriced =
+    rights[at]?.use.costCents === 'unknown' || (moves[at]?.asked.unknownSums.length ?? 0) > 0;
+  const isPassed = sums.reduce((a, b) => a + b, 0) > most;
+  if (isPassed || isUnpriced)
+    pushFinding(terms, findings, {
+      code: 'spending',
+      subject: '',
+      move: at,
+      truth: isPassed ? 'no' : 'unknown'
+    });
 }
 
 /** What resting on the last move's release finds amiss, for a route judged as a stepping stone. */

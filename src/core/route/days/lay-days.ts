@@ -1,7 +1,10 @@
 import type { PatchModel } from '../../compile';
 import type { Run } from '../../condition';
-import { type DateInterval, type Day, type MaybeDay, readDay, type StepDays } from '../../date';
+import { type DateInterval, type Day, type MaybeDay, readDay, ROOM_WITHIN, type StepDays } from '../../date';
 import type { Move } from '../move';
+import { awaitRight } from './await-right';
+import { type BlockMinutes, layInWindows, type ToLay } from './lay-in-windows';
+import type { MoveDays } from './move-days';
 import { offerWait } from '../step/offer-wait';
 import type { RouteGate, Terms } from '../terms';
 
@@ -12,11 +15,6 @@ const MINUTES_A_DAY = 1440;
 export interface Judging {
   readonly isTarget: boolean;
   readonly run: Run;
-}
-
-export interface MoveDays {
-  readonly patch?: StepDays;
-  readonly hop: StepDays;
 }
 
 export interface Schedule {
@@ -40,16 +38,21 @@ interface Moment {
  * Cost: O(moves) per put-off, at most one put-off a move.
  */
 export function layDays(terms: Terms, moves: readonly Move[], how: Judging): Schedule {
+  if (terms.calendar?.hasWindows) return layIntoWindows(terms, moves, how);
   const notBefore: MaybeDay[][] = moves.map(() => []);
   const overstays: number[] = [];
-  let laid = layForward(terms, moves, how, notBefore);
+  // Behind a freeze both steps may come to lie together.
+  const lastFrozen =
+    terms.calendar?.freezes.reduce((last, f) => Math.max(last, f.last), -Infinity) ?? -Infinity;
+  let laid = layForward(terms, moves, how, { notBefore });
   const tooLong = (): Overstay | undefined =>
     findOverstay(terms, { moves, days: laid.days, run: how.run }, overstays);
   for (let at = tooLong(); at; at = tooLong()) {
     const bounds = notBefore[at.enter] ?? [];
     bounds.push(at.until);
-    const next = layForward(terms, moves, how, notBefore);
-    if (at.until !== 'unknown' && firstDay(next.days[at.leave]) > firstDay(laid.days[at.leave])) {
+    const next = layForward(terms, moves, how, { notBefore });
+    const pushes = at.until !== 'unknown' && firstDay(next.days[at.leave]) > firstDay(laid.days[at.leave]);
+    if (pushes && firstDay(laid.days[at.enter]) > lastFrozen) {
       bounds.pop();
       overstays.push(at.enter);
     } else laid = next;
@@ -57,11 +60,40 @@ export function layDays(terms: Terms, moves: readonly Move[], how: Judging): Sch
   return { ...laid, overstays };
 }
 
+/**
+ * Where work is laid into windows: a stay out of service that is too long puts the step onto it into the next occurrence, and what
+ * follows is laid anew, until it fits or no occurrence has room.
+ */
+function layIntoWindows(terms: Terms, moves: readonly Move[], how: Judging): Schedule {
+  const after: (number | undefined)[] = moves.map(() => undefined);
+  const notBefore: MaybeDay[][] = moves.map(() => []);
+  const overstays: number[] = [];
+  for (;;) {
+    const laid = layForward(terms, moves, how, { notBefore, after });
+    const at = findOverstay(terms, { moves, days: laid.days, run: how.run }, overstays);
+    const entered = at && laid.days[at.enter]?.at;
+    if (!at) return { ...laid, overstays };
+    if (at.until === 'unknown' || !entered) overstays.push(at.enter);
+    else {
+      after[at.enter] = entered.occurrence.start + 1;
+      // None that ends a day or more before will do either.
+      notBefore[at.enter] = [at.until - 1 - Math.ceil(entered.occurrence.minutes / MINUTES_A_DAY)];
+    }
+  }
+}
+
+/** What puts single moves off. */
+interface PutOff {
+  readonly notBefore: readonly (readonly MaybeDay[])[];
+  /** Epoch minutes, by move. */
+  readonly after?: readonly (number | undefined)[];
+}
+
 function layForward(
   terms: Terms,
   moves: readonly Move[],
   { isTarget: settles, run }: Judging,
-  notBefore: readonly (readonly MaybeDay[])[]
+  { notBefore, after }: PutOff
 ): { days: MoveDays[]; waitsUntil: MaybeDay } {
   const target = settles ? moves[moves.length - 1]?.to.release : undefined;
   const days: MoveDays[] = [];
@@ -69,9 +101,10 @@ function layForward(
   moves.forEach((move, i) => {
     const isTarget = move.to.release === target;
     const placed = layMove(terms, move, {
-      before: days[i - 1]?.hop,
+      before: days[i - 1],
       isTarget,
       notBefore: notBefore[i] ?? [],
+      ...(after?.[i] === undefined ? {} : { after: after[i] }),
       run
     });
     waitsUntil = laterWait(waitsUntil, placed.waitsUntil);
@@ -93,7 +126,7 @@ export function layNext(
   const last = moves.length - 1;
   const move = moves[last] as Move;
   const placed = layMove(terms, move, {
-    before: before.days[last - 1]?.hop,
+    before: before.days[last - 1],
     isTarget,
     notBefore: [],
     run
@@ -105,18 +138,18 @@ export function layNext(
 }
 
 interface Around extends Judging {
-  readonly before: StepDays | undefined;
+  readonly before: MoveDays | undefined;
   readonly notBefore: readonly MaybeDay[];
+  /** Not in an occurrence that starts before this epoch minute. */
+  readonly after?: number;
 }
 
 function layMove(
   terms: Terms,
   move: Move,
-  { before, isTarget, notBefore, run }: Around
+  { before, isTarget, notBefore, after, run }: Around
 ): { days: MoveDays; waitsUntil: MaybeDay } {
-  const free: Moment = before
-    ? { day: before.last + 1, exact: before.exact }
-    : { day: terms.from, exact: true };
+  const free = freeBehind(terms, before);
   const patch = patchOf(terms, move);
   const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
   let waitsUntil: MaybeDay = terms.today;
@@ -130,11 +163,73 @@ function layMove(
   // Lead days and what linked systems need first put the step off, and are no waits of its own (RECKONING C3).
   if (move.asked.leadDays > 0) earliest = notEarlier(terms, earliest, terms.leadsFrom + move.asked.leadDays);
   for (const gate of gatesOf(terms, move, run)) {
-    earliest = notEarlier(terms, earliest, gate.notBefore);
+    earliest = notEarlier(
+      terms,
+      earliest,
+      terms.calendar?.hasWindows ? dayAfter(gate.notBefore) : gate.notBefore
+    );
     if (gate.waits !== undefined) waitsUntil = laterWait(waitsUntil, gate.waits);
   }
   const first = patch && { patch, from: notEarlier(terms, free, patchWait) };
-  return { days: placeMove(terms, move, earliest, first), waitsUntil };
+  const place = (day: Day): MoveDays =>
+    placeInCalendar(terms, move, {
+      earliest: { day, exact: earliest.exact },
+      behind: before?.at,
+      until: terms.from + ROOM_WITHIN,
+      ...(first ? { first } : {}),
+      ...(after === undefined ? {} : { after })
+    });
+  return { days: awaitRight(terms, { move, run }, place, earliest.day), waitsUntil };
+}
+
+/** Where what comes next may begin: the day after, or behind the block in its occurrence. */
+function freeBehind(terms: Terms, before: MoveDays | undefined): Moment {
+  if (!before) return { day: terms.from, exact: true };
+  const { hop, at } = before;
+  return { day: at ? at.occurrence.day : hop.last + 1, exact: hop.exact };
+}
+
+/** What a linked system needs first has ended the day before, where work is laid into windows. */
+const dayAfter = (day: MaybeDay | undefined): MaybeDay | undefined =>
+  typeof day === 'number' ? day + 1 : day;
+
+/** Into windows, onto days outside the freezes, or onto any days. */
+function placeInCalendar(terms: Terms, move: Move, toLay: ToLay): MoveDays {
+  const { calendar } = terms;
+  if (calendar?.hasWindows) {
+    const laid = layInWindows(calendar, blockOf(terms, move), toLay);
+    return laid ?? { ...placeMove(terms, move, toLay.earliest, toLay.first), roomless: true };
+  }
+  if (!calendar) return placeMove(terms, move, toLay.earliest, toLay.first);
+  let { earliest, first } = toLay;
+  for (;;) {
+    const days = placeMove(terms, move, earliest, first);
+    const alone = days.patch && days.patch.last < days.hop.first ? days.patch : undefined;
+    const patchFrom = alone && calendar.freeDay(alone.first, alone.last - alone.first + 1);
+    const hopFrom = calendar.freeDay(days.hop.first, days.hop.last - days.hop.first + 1);
+    if (first && alone && patchFrom !== undefined && patchFrom > alone.first)
+      first = { ...first, from: { ...first.from, day: patchFrom } };
+    else if (hopFrom > days.hop.first) earliest = { ...earliest, day: hopFrom };
+    else return days;
+  }
+}
+
+/**
+ * The minutes of a move's block and of its patch, with their ways back, over all nodes: what the hop publishes, none where there is no
+ * way back; else the site's figure, else as long as the way.
+ */
+export function blockOf(terms: Terms, move: Move): BlockMinutes {
+  const { nodes, wayBackMinutes } = terms;
+  const own = carefulMinutesOf(move) * nodes + move.asked.carefulMinutes;
+  const patch = (patchOf(terms, move)?.carefulMinutes ?? 0) * nodes;
+  const published = move.hop?.hop.doing?.wayBack;
+  const figure = published?.minutes === undefined ? undefined : published.minutes * nodes;
+  return {
+    own,
+    ownBack: published?.until === 'never' ? 0 : (figure ?? wayBackMinutes ?? own),
+    patch,
+    patchBack: wayBackMinutes ?? patch
+  };
 }
 
 /** How pairings stand where a release is arrived at. */

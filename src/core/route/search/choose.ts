@@ -82,7 +82,7 @@ class Choice {
   readonly #wanted: Wanted;
   readonly #expander: Expander;
   readonly #ahead: readonly number[];
-  /** The target must be reached in service, where the goal wants that; each hop takes a day. */
+  /** The target must be reached in service, where the goal wants that; each hop takes a day, but in windows. */
   readonly #finishBy: number;
   readonly #stones: Pool;
   readonly #targets: Pool;
@@ -149,7 +149,8 @@ class Choice {
     const { wanted, keptAtMost } = this.#wanted;
     if (this.#ahead[at.release] === undefined) return false;
     if (keptAtMost !== undefined && criteria.keptRank > keptAtMost) return false;
-    if (criteria.finish + (this.#ahead[at.release] ?? 0) > this.#finishBy) return false;
+    const daysAhead = this.#terms.calendar?.hasWindows ? 0 : (this.#ahead[at.release] ?? 0);
+    if (criteria.finish + daysAhead > this.#finishBy) return false;
     const gives =
       (wanted === 'not yet' || criteria.waits <= this.#terms.today) &&
       (wanted === 'straight'

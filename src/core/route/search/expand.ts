@@ -231,7 +231,8 @@ export class Expander {
     const ahead = goesOn ? stateKeyOf(this.#terms, label.along, at.release) : '';
     const { finish, finishExact } = label.criteria;
     const day = goesOn && hasTurningRights(this.#terms) ? `${finish} ${String(finishExact)}` : '';
-    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${ahead}|${day}`;
+    const slot = goesOn ? slotKeyOf(label) : '';
+    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${ahead}|${day}|${slot}`;
   }
 }
 
@@ -250,6 +251,12 @@ function hasTurningRights({ model }: Terms): boolean {
 }
 
 const TURNING = new WeakMap<Terms['model'], boolean>();
+
+/** Where in an occurrence work stands, and what its ways back take: what comes next has more or less room by it. */
+function slotKeyOf({ judgement }: Label): string {
+  const at = judgement.schedule.days.at(-1)?.at;
+  return at ? `${at.occurrence.start} ${at.end} ${at.back}` : '';
+}
 
 /** An edition change keeps the patch level it was made at. */
 const arrivalOf = (opening: Opening, level: number): Place =>
@@ -273,6 +280,7 @@ const WAITS = new WeakMap<Terms['publication'], Map<string, number>>();
 
 function findLatestWait(terms: Terms, upTo: number): number {
   const { model, countsExpected, goal } = terms;
+  if (terms.calendar) return Infinity;
   const days: (number | 'unknown' | undefined)[] = [];
   const read = (date: DateInterval | undefined): void =>
     void (date && days.push(readDay(date, countsExpected)));
@@ -293,6 +301,7 @@ function findLatestWait(terms: Terms, upTo: number): number {
   }
   for (const cures of model.needs.cures.values())
     for (const { cure } of cures) days.push(terms.leadsFrom + (cure.leadDays ?? 0));
+  for (const { right } of model.rights) days.push(terms.leadsFrom + (right.leadDays ?? 0));
   for (const changes of model.changesAt) for (const change of changes) read(change.opens);
   return days.reduce<number>(
     (latest, day) => Math.max(latest, day === undefined ? latest : day === 'unknown' ? Infinity : day),

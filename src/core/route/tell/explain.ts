@@ -1,18 +1,19 @@
 import { countedPhaseOf, type Cure, idsOfPlace } from '../../compile';
 import { KEPT, Names } from '../../catalogue';
-import { type DateInterval, type Day, readDay, type StepDays } from '../../date';
+import { type DateInterval, type Day, type Placed, readDay, type StepDays } from '../../date';
 import type { Run } from '../../condition';
 import { explainAsked, type Told } from './explain-asked';
 import { risksOf } from './risks';
 import { positionOf, type Finding, type Judgement } from '../days/judge';
 import { keptRankOf, type Label } from '../search/label';
-import { carefulMinutesOf, typicalMinutesOf } from '../days/lay-days';
+import { blockOf, carefulMinutesOf, typicalMinutesOf } from '../days/lay-days';
 import type { Move } from '../move';
 import { obtainedBy } from '../step/obtain';
 import type { RouteGates, Terms } from '../terms';
 import type { WorkItem } from '../asked';
 import { isBeforehand } from '../step/find-work';
 import {
+  type BlockAt,
   type CountedStep,
   type CureStep,
   isCounted,
@@ -132,7 +133,8 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
       to: between,
       days: days.patch,
       typicalMinutes: patch.typicalMinutes,
-      carefulMinutes: patch.carefulMinutes
+      carefulMinutes: patch.carefulMinutes,
+      ...(days.patchAt ? { at: blockAt(days.patchAt) } : {})
     };
     steps.push(step);
   }
@@ -171,7 +173,8 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     carefulMinutes: carefulMinutesOf(move),
     kept: KEPT[keptRankOf(move)] ?? 'everything',
     right: use,
-    ...(obtain ? { obtain } : {})
+    ...(obtain ? { obtain } : {}),
+    ...(days.at ? { at: blockAt(days.at) } : {})
   };
   const works = move.asked.work.map((item) =>
     workStepOf(item, isBeforehand(item) ? between : counted.to, days.hop)
@@ -185,6 +188,15 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     ...works.filter((w) => !isBeforehand(w))
   ];
 }
+
+const blockAt = ({ occurrence: o, begin, end, back }: Placed): BlockAt => ({
+  window: o.window,
+  zone: o.zone,
+  begins: o.start + begin,
+  ends: o.start + end,
+  closes: o.start + o.minutes,
+  turnBy: o.start + o.minutes - back
+});
 
 /** Of one system, all its nodes. */
 const costOfCure = ({ costCents, kind }: Cure, nodes: number): number | 'unknown' =>
@@ -241,6 +253,15 @@ export function reasonOf(
         ...(days?.patch ? { seen: [{ kind: 'day', day: days.patch.last }] } : {}),
         ...end(terms.model.releases[move.from.release]?.patches[move.level]?.until)
       };
+    case 'window': {
+      const { own, ownBack } = blockOf(terms, move);
+      const longest = Math.max(0, ...(terms.calendar?.windows ?? []).map((w) => w.minutes));
+      return {
+        ...base,
+        seen: [{ kind: 'room', minutes: longest }],
+        demanded: { kind: 'minutes', minutes: own + ownBack }
+      };
+    }
     case 'resting':
     case 'pass days':
     case 'months left':

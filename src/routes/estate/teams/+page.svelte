@@ -2,10 +2,12 @@
   import { Button, Check, Text } from '$lib/kit';
   import { compareText } from '$core/kit';
   import { sayCount } from '$core/wording';
+  import { findKeptBack } from '$core/bind';
   import { DEFAULT_GOAL, type Goal, type Site } from '$core/estate';
   import { foldText } from '$core/version';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import GoalSentence from '$lib/estate/GoalSentence.svelte';
+  import TeamMoves from '$lib/estate/TeamMoves.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { saveGoal, saveSite } from '$lib/state/acts';
 
@@ -41,6 +43,16 @@
         goal: goals.find((g) => g.team === name)
       }))
       .sort((a, b) => Number(!a.goal) - Number(!b.goal) || compareText(a.name, b.name));
+  }
+
+  /** Names of those the goal keeps back, the first few. */
+  function keptBack(goal: Goal): string {
+    const ids = findKeptBack(
+      goal,
+      desk.estate.systems.filter((s) => s.team === goal.team)
+    );
+    const names = ids.slice(0, 6).map((id) => desk.naming.system(id));
+    return [...names, ...(ids.length > 6 ? [`${ids.length - 6} more`] : [])].join(', ') || 'none';
   }
 
   /** The goal of all, as a team's own to be changed. */
@@ -136,9 +148,13 @@
           isOfTeam={(name) => name === team.name}
           onsave={(g) => void saveGoal(team.name, g)}
         />
-        {#if team.goal}<Button kind="small" onclick={() => void saveGoal(team.name, undefined)}
-            >Follow the goal of all others again</Button
-          >{/if}
+        {#if team.goal?.keepBack}<p class="soft" data-kept-back>Kept back: {keptBack(team.goal)}.</p>{/if}
+        <div class="acts">
+          <TeamMoves team={team.name} />
+          {#if team.goal}<Button kind="small" onclick={() => void saveGoal(team.name, undefined)}
+              >Follow the goal of all others again</Button
+            >{/if}
+        </div>
       </section>
     {/each}
   </div>
@@ -172,6 +188,12 @@
     font-size: 13px;
     font-weight: 400;
     margin-left: 8px;
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    align-items: center;
   }
   .site {
     display: grid;

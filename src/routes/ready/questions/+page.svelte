@@ -1,15 +1,19 @@
 <script lang="ts">
   import { Button, Table } from '$lib/kit';
   import type { Question } from '$core/estate';
-  import type { ReadyQuestion } from '$core/ready';
+  import { findRightQuestions, type ReadyQuestion } from '$core/ready';
   import { sayCount, sayMinutes, sayMoney, sayQuestion } from '$core/wording';
   import QuestionForm from '$lib/estate/QuestionForm.svelte';
+  import ToAsk from '$lib/rights/ToAsk.svelte';
   import { caseOf, naming, stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { looker } from '$lib/state/looker.svelte';
 
   let asking = $state<Partial<Question> | undefined>();
 
+  const ofRights = $derived(
+    findRightQuestions(desk.plan?.cases ?? [], { products: desk.products, systems: desk.systems })
+  );
   const currency = $derived(desk.catalogue?.currency ?? '');
   const questions = $derived(looker.ready?.found.questions ?? []);
   /** What an answer settles or saves something of, one by one; the rest by what reads it all at once. */
@@ -63,6 +67,7 @@
 <div class="scrolled">
   <h1>Ask first</h1>
   {#if asking}{#key asking.about}<QuestionForm bind:question={asking} />{/key}{/if}
+  <ToAsk questions={ofRights} />
   {#if questions.length === 0}
     <p class="soft">Every verdict is settled: no answer would change one.</p>
   {:else}

@@ -48,7 +48,7 @@
       <thead
         ><tr
           ><th>Publisher</th><th>Right</th><th>Product</th><th class="num">Order</th><th class="num">Cost</th
-          ><th>Have it by</th><th>For</th></tr
+          ><th>Order by</th><th>For</th></tr
         ></thead
       >
       <tbody>

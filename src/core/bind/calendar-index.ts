@@ -1,0 +1,86 @@
+import { Calendar, type Freeze, parseDay, type WindowRule } from '../date';
+import type { Estate, System, WorkCalendar, WorkWindow } from '../estate';
+
+type Placed = Pick<System, 'team' | 'site' | 'product' | 'meantFor'>;
+
+/** Calendars by team and site; the same object for all systems that share one. */
+export class CalendarIndex {
+  readonly #byTeam = new Map<string, WorkCalendar>();
+  readonly #bySite = new Map<string, WorkCalendar>();
+  readonly #ofAll: WorkCalendar | undefined;
+  readonly #made = new Map<string, Calendar>();
+
+  constructor({ calendars }: Pick<Estate, 'calendars'>) {
+    const sorted = [...(calendars ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1));
+    // Of two for the same the first by id counts.
+    for (const calendar of sorted.reverse())
+      if (calendar.team !== undefined) this.#byTeam.set(calendar.team, calendar);
+      else if (calendar.site !== undefined) this.#bySite.set(calendar.site, calendar);
+      else this.#ofAll = calendar;
+  }
+
+  /**
+   * When work may be done on a system, with the freezes of all calendars that bind it; undefined: any day, any hour. Windows for other
+   * teams or products are none of its own.
+   */
+  of(system: Placed): Calendar | undefined {
+    const [own, ...more] = this.#binding(system);
+    if (!own) return undefined;
+    const product = 'is' in system.product ? system.product.is : (system.meantFor ?? '');
+    const key = JSON.stringify([this.keyOf(system), system.team, product]);
+    const known = this.#made.get(key);
+    if (known) return known;
+    const made = calendarOf(
+      own,
+      more,
+      (w) => (w.teams?.includes(system.team ?? '') ?? true) && (w.products?.includes(product) ?? true)
+    );
+    this.#made.set(key, made);
+    return made;
+  }
+
+  /** Whose windows a system goes by: its team's calendar, else that of its site, else the estate's. */
+  ownerOf(system: Placed): WorkCalendar | undefined {
+    return this.#binding(system)[0];
+  }
+
+  /** Equal for systems of one team and product that the same calendars bind; short. */
+  keyOf(system: Placed): string {
+    return this.#binding(system)
+      .map((c) => c.id)
+      .join(' ');
+  }
+
+  /** The calendars that bind a system, its own first; freezes of the site and the estate bind a team's too. */
+  #binding({ team, site }: Placed): readonly WorkCalendar[] {
+    return [
+      team === undefined ? undefined : this.#byTeam.get(team),
+      site === undefined ? undefined : this.#bySite.get(site),
+      this.#ofAll
+    ].flatMap((c) => c ?? []);
+  }
+}
+
+/** A calendar as work is laid into it, with the freezes of others that bind it too. */
+export function calendarOf(
+  own: WorkCalendar,
+  more: readonly WorkCalendar[] = [],
+  isFor: (window: WorkWindow) => boolean = () => true
+): Calendar {
+  const freezes = [own, ...more].flatMap((c) => c.freezes ?? []).flatMap(freezeOf);
+  const windows = own.windows.filter(isFor).map(({ id, start, rule, minutes }): WindowRule => ({
+    id,
+    zone: own.zone,
+    start,
+    minutes,
+    ...(rule === undefined ? {} : { rule })
+  }));
+  return new Calendar(own.windows.length === 0 ? undefined : windows, freezes);
+}
+
+function freezeOf({ first, last, reason }: NonNullable<WorkCalendar['freezes']>[number]): Freeze[] {
+  const [from, to] = [parseDay(first), parseDay(last)];
+  return from === undefined || to === undefined
+    ? []
+    : [{ first: from, last: to, ...(reason === undefined ? {} : { reason }) }];
+}

@@ -1,0 +1,145 @@
+import type { Day } from './day';
+import { EXPANDED_DAYS, type Recurrence, startsBetween } from './recurrence';
+import { dayOfMinute } from './zone';
+
+/** A stretch of calendar in which work may be done, again and again. */
+export interface WindowRule extends Recurrence {
+  readonly id: string;
+  readonly minutes: number;
+}
+
+/** Days on which nothing is touched, both included. */
+export interface Freeze {
+  readonly first: Day;
+  readonly last: Day;
+  readonly reason?: string;
+}
+
+/** One stretch of a window's rule: [start, start + minutes), in epoch minutes. */
+export interface Occurrence {
+  readonly window: string;
+  readonly zone: string;
+  readonly start: number;
+  readonly minutes: number;
+  /** The day it starts on, and the day its last minute falls on, in its zone. */
+  readonly day: Day;
+  readonly last: Day;
+}
+
+/** Where in the calendar a system's work stands: behind a block. */
+export interface Slot {
+  readonly occurrence: Occurrence;
+  /** Minutes of the occurrence that its blocks so far take. */
+  readonly end: number;
+  /** Minutes that the ways back of all of them take. */
+  readonly back: number;
+}
+
+/** What is laid as one: its careful minutes, and those of its way back. */
+export interface Block {
+  readonly minutes: number;
+  readonly back: number;
+}
+
+/** Where a block has come to lie: the slot behind it, and the minute of the occurrence it begins at. */
+export interface Placed extends Slot {
+  readonly begin: number;
+}
+
+/** Where an occurrence may start. */
+export interface Within {
+  readonly from: Day;
+  readonly until: Day;
+  /** Not before this epoch minute. */
+  readonly after?: number;
+}
+
+/** How many days ahead of the day laid from room is looked for. */
+export const ROOM_WITHIN = 3660;
+
+/**
+ * When work may be done on a system (docs/reckoning.md 4b): the occurrences of its windows that touch no freeze. What is worked out
+ * once is kept; the same rules give the same occurrences whatever was asked before.
+ */
+export class Calendar {
+  /** Equal for calendars that say the same. */
+  readonly key: string;
+  readonly windows: readonly WindowRule[];
+  readonly freezes: readonly Freeze[];
+  readonly #chunks = new Map<number, readonly Occurrence[]>();
+
+  /** @param windows undefined: any day outside the freezes; none: no day at all */
+  constructor(windows: readonly WindowRule[] | undefined, freezes: readonly Freeze[]) {
+    this.hasWindows = windows !== undefined;
+    this.windows = windows ?? [];
+    this.freezes = [...freezes].sort((a, b) => a.first - b.first || a.last - b.last);
+    this.key = JSON.stringify([windows, this.freezes]);
+  }
+
+  /** Work is laid into windows; else onto days outside the freezes. */
+  readonly hasWindows: boolean;
+
+  /**
+   * The earliest place of a block in an occurrence that starts within some days, behind what is laid already: it has room where it
+   * fits with the ways back of all that lies in that occurrence. Undefined where none has.
+   */
+  place(
+    { minutes, back }: Block,
+    { from, until, after = -Infinity }: Within,
+    behind?: Slot
+  ): Placed | undefined {
+    if (behind && behind.occurrence.day >= from && behind.occurrence.start >= after) {
+      const { occurrence, end } = behind;
+      const backs = behind.back + back;
+      if (end + minutes + backs <= occurrence.minutes)
+        return { occurrence, begin: end, end: end + minutes, back: backs };
+    }
+    const free = Math.max(after, behind ? behind.occurrence.start + behind.end : -Infinity);
+    for (const occurrence of this.from(Math.max(from, behind?.occurrence.day ?? from), until)) {
+      if (occurrence.start < free || occurrence === behind?.occurrence) continue;
+      if (minutes + back <= occurrence.minutes) return { occurrence, begin: 0, end: minutes, back };
+    }
+    return undefined;
+  }
+
+  /** Occurrences that start on a day or later, up to another, in turn. */
+  *from(first: Day, last: Day): Generator<Occurrence> {
+    if (this.windows.length === 0) return;
+    for (let chunk = Math.floor(first / EXPANDED_DAYS); chunk * EXPANDED_DAYS <= last; chunk++)
+      for (const occurrence of this.#chunk(chunk))
+        if (occurrence.day >= first && occurrence.day <= last) yield occurrence;
+  }
+
+  /** The first of some days, so many in a row, that no freeze touches. */
+  freeDay(first: Day, days: number): Day {
+    let day = first;
+    for (const freeze of this.freezes)
+      if (freeze.first <= day + days - 1 && freeze.last >= day) day = freeze.last + 1;
+    return day;
+  }
+
+  /** The day, in its zone, that the last minute of what ends at a minute of an occurrence falls on. */
+  static dayAt({ start, zone }: Occurrence, end: number): Day {
+    return dayOfMinute(start + Math.max(0, end - 1), zone);
+  }
+
+  #chunk(n: number): readonly Occurrence[] {
+    const known = this.#chunks.get(n);
+    if (known) return known;
+    const made = this.windows
+      .flatMap((window) =>
+        startsBetween(window, n * EXPANDED_DAYS, (n + 1) * EXPANDED_DAYS - 1).map((start): Occurrence => ({
+          window: window.id,
+          zone: window.zone,
+          start,
+          minutes: window.minutes,
+          day: dayOfMinute(start, window.zone),
+          last: dayOfMinute(start + window.minutes - 1, window.zone)
+        }))
+      )
+      .filter((o) => !this.freezes.some((f) => f.first <= o.last && f.last >= o.day))
+      .sort((a, b) => a.start - b.start || (a.window < b.window ? -1 : 1));
+    this.#chunks.set(n, made);
+    return made;
+  }
+}
