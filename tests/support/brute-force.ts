@@ -42,6 +42,8 @@ interface Days {
   last: number;
   exact: boolean;
   slot?: BruteSlot;
+  /** Where its nodes go one by one: the minute each ends. */
+  nodes?: number[];
   patch?: { first: number; last: number; exact: boolean };
 }
 interface Judged {
@@ -707,10 +709,38 @@ export class BruteForce {
       exact
     });
     const patch = this.patch(step);
-    if (!patch) {
-      const slot = this.place({ minutes: own, back }, first, behind, after);
-      return slot && { days: daysOf(slot, true), slot };
-    }
+    const layOwn = (before: BruteSlot | undefined): { days: Days; slot: BruteSlot } | undefined => {
+      const whole = this.place({ minutes: own, back }, first, before, after);
+      if (whole) return { days: daysOf(whole, true), slot: whole };
+      const isOneByOne = step.kind !== 'edition change' && (step.entry as Hop | undefined)?.nodeByNode;
+      if (!isOneByOne || nodes < 2) return undefined;
+      // Minute by minute dealt out to the nodes, the first ones first, so that none has more than one above another.
+      const deal = (minutes: number, node: number): number => {
+        const shares = Array.from({ length: nodes }, () => 0);
+        for (let m = 0; m < minutes; m++) {
+          const at = Math.floor((m * nodes) / minutes);
+          shares[at] = (shares[at] as number) + 1;
+        }
+        return shares[node] as number;
+      };
+      const blocks: BruteSlot[] = [];
+      for (let node = 0; node < nodes; node++) {
+        const slot = this.place(
+          { minutes: deal(own, node), back: deal(back, node) },
+          first,
+          blocks.at(-1) ?? before,
+          after
+        );
+        if (!slot) return undefined;
+        blocks.push(slot);
+      }
+      const last = blocks.at(-1) as BruteSlot;
+      return {
+        days: { ...daysOf(last, true), first: (blocks[0] as BruteSlot).day, nodes: blocks.map((b) => b.end) },
+        slot: last
+      };
+    };
+    if (!patch) return layOwn(behind);
     const patching = (patch.carefulMinutes ?? 0) * nodes;
     const backOfPatch = wayBackMinutes ?? patching;
     const out = this.read(patch.published) as MaybeDay;
@@ -724,8 +754,8 @@ export class BruteForce {
         return { days: { ...days, patch: { ...days, last: days.first } }, slot: both };
       }
     }
-    const slot = this.place({ minutes: own, back }, first, alone, after);
-    return slot && { days: { ...daysOf(slot, true), patch: daysOf(alone, true) }, slot };
+    const laid = layOwn(alone);
+    return laid && { days: { ...laid.days, patch: daysOf(alone, true) }, slot: laid.slot };
   }
 
   /** No step and no patch of these days is on a day that is frozen. */
@@ -833,6 +863,12 @@ export class BruteForce {
         slot = laid.next;
         days.push(day);
         free = slot ? slot.day : day.last + 1;
+        // A release is watched while it is in service.
+        const ends = this.serviceEnd(step.to.release);
+        const watch = this.world.goal.watchDays ?? 0;
+        if (watch > 0 && step.kind !== 'edition change')
+          for (let d = 0; d <= watch && (ends === 'unknown' || day.last + d <= ends); d++)
+            free = Math.max(free, day.last + d + 1);
         exact = day.exact;
       });
       return days;
@@ -1298,7 +1334,7 @@ export function bruteLine({ steps, judged, key }: BruteRoute): string {
   return steps
     .flatMap((s, i) => {
       const d = judged.days[i];
-      const hop = `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${judged.rights[i]?.id ?? ''} ${d?.first}-${d?.last}${d?.exact ? '' : '?'}${d?.slot ? ` ends ${d.slot.end} turns ${d.slot.closes - d.slot.backs}` : ''}`;
+      const hop = `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${judged.rights[i]?.id ?? ''} ${d?.first}-${d?.last}${d?.exact ? '' : '?'}${d?.slot ? ` ends ${d.slot.end} turns ${d.slot.closes - d.slot.backs}` : ''}${d?.nodes ? ` nodes ${d.nodes.join(' ')}` : ''}`;
       const day = `${d?.first}${d?.exact ? '' : '?'}`;
       return [
         ...(d?.patch ? [`patch ${s.level} ${d.patch.first}`] : []),

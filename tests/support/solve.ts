@@ -240,7 +240,7 @@ export function lineOf(route: Route): string {
       if (s.kind === 'patch') return `patch ${s.to.patch} ${s.days.first}`;
       if (s.kind === 'work') return `work ${s.id} ${s.carefulMinutes}${s.needsKey ? ' key' : ''}`;
       return isCounted(s)
-        ? `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}${s.at ? ` ends ${s.at.ends} turns ${s.at.turnBy}` : ''}`
+        ? `${s.id} ${s.to.release}/${s.to.patch} ${s.to.edition} ${s.to.architecture} ${s.right.right ?? ''} ${s.days.first}-${s.days.last}${s.days.exact ? '' : '?'}${s.at ? ` ends ${s.at.ends} turns ${s.at.turnBy}` : ''}${s.nodesAt ? ` nodes ${s.nodesAt.map((n) => n.ends).join(' ')}` : ''}`
         : `${s.kind} ${s.id} ${days}${s.kind === 'cure' && s.ifNeeded ? ' if needed' : ''}`;
     })
     .concat(

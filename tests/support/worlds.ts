@@ -543,10 +543,21 @@ export function calendarWorldOf(seed: number): World {
         }
       : h
   );
+  const watched = new Random(seed * 2287 + 5);
+  const watchDays = watched.chance(0.35) ? { watchDays: watched.pick([1, 2, 9]) } : {};
+  const nodes = watched.chance(0.45) ? watched.int(2, 3) : world.nodes;
+  // Short nights, in which a node has room and the whole has not.
+  const isShort = nodes > 1 && watched.chance(0.8);
+  const nights = windows?.map((w) => (isShort ? { ...w, minutes: watched.pick([150, 240, 360]) } : w));
   const made: World = {
     ...world,
-    product: { ...world.product, hops },
-    calendar: { ...(windows ? { windows } : {}), freezes },
+    goal: { ...world.goal, ...watchDays },
+    nodes,
+    product: {
+      ...world.product,
+      hops: hops.map((h) => (watched.chance(0.6) ? { ...h, nodeByNode: true } : h))
+    },
+    calendar: { ...(nights ? { windows: nights } : {}), freezes },
     ...(r.chance(0.4) ? { wayBackMinutes: r.pick([0, 30, 120]) } : {})
   };
   const { net } = made;

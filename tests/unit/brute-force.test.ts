@@ -114,13 +114,29 @@ test(`with calendars it agrees on ${CALENDARS} random worlds: days, minutes, wha
       if (new Set(blocks.map((s) => isCounted(s) && s.at?.closes)).size < blocks.length)
         count('share a night');
       if (found?.chosen?.steps.some((s) => s.kind === 'patch' && s.at)) count('a patch alone');
+      if (found?.chosen?.steps.some((s) => isCounted(s) && s.nodesAt)) count('node by node');
+      if (world.goal.watchDays && finishOf(world, key) !== found?.chosen?.finish.last) count('watched');
       if (world.calendar?.freezes.length) count('with freezes');
     }
   }
   tell('brute force agrees with calendars', { worlds: CALENDARS, targets, ...Object.fromEntries(shares) });
-  for (const name of ['closed by windows', 'in windows', 'share a night', 'with freezes'])
+  for (const name of [
+    'closed by windows',
+    'in windows',
+    'share a night',
+    'with freezes',
+    'node by node',
+    'watched'
+  ])
     expect((shares.get(name) ?? 0) / targets, name).toBeGreaterThanOrEqual(leastShare);
 }, 6_000_000);
+
+/** When it would end with nothing watched. */
+function finishOf(world: World, key: string): number | undefined {
+  const { watchDays: _days, ...goal } = world.goal;
+  void _days;
+  return solveBySearch({ ...world, goal }).targets.get(key)?.chosen?.finish.last;
+}
 
 const NAMES = [
   ...(['straight', 'by hops', 'fresh only', 'not yet', 'closed', 'best is better'] as const),

@@ -5,7 +5,7 @@ import { idsOfPlace } from '$core/compile';
 import { findServiceEnd, formatDay, monthsBetween, parseDateText, readDay } from '$core/date';
 import { type Goal, GOAL_RULES } from '$core/estate';
 import { plan, Planning } from '$core/plan';
-import { goalOf } from '$core/plan/planning';
+import { goalOf } from '$core/plan/find-goal';
 import { Random } from '../support/random';
 import { estateOf } from '../support/world-estates';
 import { fullWorldOf, TODAY, type World } from '../support/worlds';

@@ -68,12 +68,13 @@ export function calendarOf(
   isFor: (window: WorkWindow) => boolean = () => true
 ): Calendar {
   const freezes = [own, ...more].flatMap((c) => c.freezes ?? []).flatMap(freezeOf);
-  const windows = own.windows.filter(isFor).map(({ id, start, rule, minutes }): WindowRule => ({
+  const windows = own.windows.filter(isFor).map(({ id, start, rule, minutes, crew }): WindowRule => ({
     id,
     zone: own.zone,
     start,
     minutes,
-    ...(rule === undefined ? {} : { rule })
+    ...(rule === undefined ? {} : { rule }),
+    ...(crew === undefined ? {} : { crew: crew.systems })
   }));
   return new Calendar(own.windows.length === 0 ? undefined : windows, freezes);
 }

@@ -48,7 +48,7 @@ export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gat
     const situation = situationKey(system);
     situations.add(situation);
     const touching = decisions.touching(system.id, situation);
-    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}#${goals.of(system).keptUntil ?? ''}#${calendars.keyOf(system)}#${keys?.keyOf(system) ?? ''}`;
+    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}#${JSON.stringify(goals.of(system).kept) ?? ''}#${calendars.keyOf(system)}#${keys?.keyOf(system) ?? ''}`;
     const group = groups.get(key);
     if (group) group.push(system);
     else groups.set(key, [system]);

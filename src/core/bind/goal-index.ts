@@ -21,7 +21,7 @@ export class GoalIndex {
     }
     for (const [goal, list] of members)
       this.#keptBack.set(goal, {
-        goal: { ...goal, ...(goal.keepBack ? { keptUntil: goal.keepBack.until } : {}) },
+        goal: { ...goal, ...keptOf(goal) },
         ids: new Set(findKeptBack(goal, list))
       });
   }
@@ -37,6 +37,12 @@ export class GoalIndex {
   #ofTeam(team: string | undefined): Goal | undefined {
     return this.#byTeam.get(team) ?? this.#byTeam.get(undefined);
   }
+}
+
+function keptOf({ keepBack }: Goal): Pick<CaseGoal, 'kept'> {
+  if (!keepBack) return {};
+  const { until, ranDays = 0 } = keepBack;
+  return { kept: until === undefined ? { ranDays } : { until } };
 }
 
 /**

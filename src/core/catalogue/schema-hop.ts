@@ -187,6 +187,7 @@ export const hop = entry({
     .optional()
     .describe('what it takes of a measured fact and does not give back'),
   sets: z.record(id, text).optional().describe('facts that have this value after it'),
+  nodeByNode: z.boolean().optional().describe('true: its nodes may go in windows of their own'),
   kept: z.enum(KEPT),
   typicalMinutes: minutes,
   carefulMinutes: minutes,

@@ -6,6 +6,8 @@ import { dayOfMinute } from './zone';
 export interface WindowRule extends Recurrence {
   readonly id: string;
   readonly minutes: number;
+  /** How many systems may be under work at once; absent: any number. */
+  readonly crew?: number;
 }
 
 /** Days on which nothing is touched, both included. */
@@ -21,6 +23,7 @@ export interface Occurrence {
   readonly zone: string;
   readonly start: number;
   readonly minutes: number;
+  readonly crew?: number;
   /** The day it starts on, and the day its last minute falls on, in its zone. */
   readonly day: Day;
   readonly last: Day;
@@ -52,6 +55,14 @@ export interface Within {
   readonly until: Day;
   /** Not before this epoch minute. */
   readonly after?: number;
+  /** Where several systems go in rounds: when those who do the work are free. */
+  readonly share?: CrewShare;
+}
+
+/** What one round needs of a crew. */
+export interface CrewShare {
+  /** The first epoch minute from one on at which so many minutes of an occurrence are free for it; undefined: none in it. */
+  free(occurrence: Occurrence, from: number, minutes: number): number | undefined;
 }
 
 /** How many days ahead of the day laid from room is looked for. */
@@ -85,19 +96,25 @@ export class Calendar {
    */
   place(
     { minutes, back }: Block,
-    { from, until, after = -Infinity }: Within,
+    { from, until, after = -Infinity, share }: Within,
     behind?: Slot
   ): Placed | undefined {
+    const lay = (occurrence: Occurrence, earliest: number, backs: number): Placed | undefined => {
+      const at = share ? share.free(occurrence, occurrence.start + earliest, minutes) : undefined;
+      const begin = share ? (at ?? Infinity) - occurrence.start : earliest;
+      return begin + minutes + backs <= occurrence.minutes
+        ? { occurrence, begin, end: begin + minutes, back: backs }
+        : undefined;
+    };
     if (behind && behind.occurrence.day >= from && behind.occurrence.start >= after) {
-      const { occurrence, end } = behind;
-      const backs = behind.back + back;
-      if (end + minutes + backs <= occurrence.minutes)
-        return { occurrence, begin: end, end: end + minutes, back: backs };
+      const laid = lay(behind.occurrence, behind.end, behind.back + back);
+      if (laid) return laid;
     }
     const free = Math.max(after, behind ? behind.occurrence.start + behind.end : -Infinity);
     for (const occurrence of this.from(Math.max(from, behind?.occurrence.day ?? from), until)) {
       if (occurrence.start < free || occurrence === behind?.occurrence) continue;
-      if (minutes + back <= occurrence.minutes) return { occurrence, begin: 0, end: minutes, back };
+      const laid = lay(occurrence, 0, back);
+      if (laid) return laid;
     }
     return undefined;
   }
@@ -133,6 +150,7 @@ export class Calendar {
           zone: window.zone,
           start,
           minutes: window.minutes,
+          ...(window.crew === undefined ? {} : { crew: window.crew }),
           day: dayOfMinute(start, window.zone),
           last: dayOfMinute(start + window.minutes - 1, window.zone)
         }))

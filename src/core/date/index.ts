@@ -7,6 +7,7 @@ export type { StepDays } from './step-days';
 export {
   type Block,
   Calendar,
+  type CrewShare,
   type Freeze,
   type Occurrence,
   type Placed,

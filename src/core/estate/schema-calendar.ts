@@ -11,6 +11,13 @@ const workWindow = z.strictObject({
   start: wallClock,
   rule: z.string().min(1).max(500).optional().describe('RRULE of RFC 5545; absent: once'),
   minutes: z.int().min(1).max(20_160),
+  crew: z
+    .strictObject({
+      name: text.optional(),
+      systems: z.int().min(1).max(10_000).describe('how many systems may be under work at once')
+    })
+    .optional()
+    .describe('absent: any number at once'),
   teams: z.array(text).min(1).max(1000).optional().describe('for these teams only'),
   products: z.array(key).min(1).max(1000).optional().describe('for these products only')
 });

@@ -205,6 +205,18 @@ const goal = z.strictObject({
   maturities: z.array(z.enum(MATURITIES)).min(1),
   settlingDays: z.int().min(0).max(3650),
   passDays: z.int().min(0).max(3650),
+  watchDays: z
+    .int()
+    .min(0)
+    .max(3650)
+    .optional()
+    .describe('whole days between an arrival on a release in service and the next step; absent: none'),
+  pilots: z
+    .strictObject({
+      systems: z.int().min(1).max(MAX_SYSTEMS).describe('how many of each product of a team go first'),
+      watchDays: z.int().min(0).max(3650).describe('whole days between the last of them and all others')
+    })
+    .optional(),
   phase: z.enum(PHASES),
   monthsLeft: z.int().min(0).max(240).optional(),
   behind: z.int().min(0).max(100).optional().describe('leave alone while so many releases behind, or fewer'),
@@ -224,8 +236,15 @@ const goal = z.strictObject({
     .strictObject({
       systems: z.int().min(1).max(MAX_SYSTEMS).describe('how many of each product; the last by name'),
       named: z.array(key).min(1).max(1000).optional().describe('these instead, by id'),
-      until: isoDay.describe('the last day on which they stay')
+      until: isoDay.optional().describe('the last day on which they stay'),
+      ranDays: z
+        .int()
+        .min(0)
+        .max(3650)
+        .optional()
+        .describe('until all others of their team and product have been where they go for so many days')
     })
+    .refine((k) => (k.until === undefined) !== (k.ranDays === undefined), { error: 'kept-until' })
     .optional()
     .describe('systems that stay on what is installed as a way back'),
   allow: z.strictObject({
@@ -239,8 +258,8 @@ export type Goal = z.infer<typeof goal>;
 
 /** The goal as one system has it. */
 export interface CaseGoal extends Goal {
-  /** ISO day: kept back, it stays up to and on it. */
-  readonly keptUntil?: string;
+  /** Kept back: up to and on an ISO day, or until the others have run for so many days. */
+  readonly kept?: { readonly until: string } | { readonly ranDays: number };
 }
 
 const site = z.strictObject({

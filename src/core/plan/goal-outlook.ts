@@ -2,7 +2,8 @@ import { passedOverOf, startsOf } from '../bind';
 import { idsOfPlace } from '../compile';
 import type { Day } from '../date';
 import { type NotNext, whyNotNext } from './choose-target';
-import { goalOf, type Planning } from './planning';
+import { goalOf } from './find-goal';
+import type { Planning } from './planning';
 
 /** What the goal of a team chooses for systems alike, today and on later days. */
 export interface GoalOutlook {

@@ -5,7 +5,8 @@ import { BASE_PATCH, compareReleases, matchesRange, parseRange } from '../versio
 import { type Case, startsOf } from '../bind';
 import type { Decision, Target, WayStep } from '../estate';
 import { findOtherEnds } from './plan-ends';
-import { goalOf, type Planning } from './planning';
+import { goalOf } from './find-goal';
+import type { Planning } from './planning';
 import { findReplacement } from './replacement';
 import {
   chosenOf,

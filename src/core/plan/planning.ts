@@ -7,8 +7,8 @@ import {
   type Ruling,
   settleCatalogue
 } from '../catalogue';
-import { modelOf, type Place, type ProductModel } from '../compile';
-import { type Day, formatDay, parseDay } from '../date';
+import { modelOf, type ProductModel } from '../compile';
+import { type Day, formatDay } from '../date';
 import {
   activatedOf,
   askingOf,
@@ -18,10 +18,10 @@ import {
   DecisionIndex,
   gatherCases,
   GoalIndex,
-  passedOverOf,
   startsOf
 } from '../bind';
-import { findChosenTarget, findGoalTarget, findNamedTarget } from './choose-target';
+import { ranSince } from './others-run';
+import { goalOf } from './find-goal';
 import {
   type CaseGoal,
   type Decision,
@@ -33,8 +33,7 @@ import {
 } from '../estate';
 import { Together } from '../pairing';
 import { pairedBy, type PairedByRoutes } from './paired';
-import { findChosen, type Terms, termsOf } from '../route';
-import type { GoalSource } from './plan-types';
+import { type Terms, termsOf } from '../route';
 
 /** What is planned by: one catalogue as it is settled, one estate, one day. Everything is made when first asked for. */
 export class Planning {
@@ -86,7 +85,10 @@ export class Planning {
   #gathered: ReturnType<typeof gatherCases> | undefined;
 
   gather(): ReturnType<typeof gatherCases> {
-    return (this.#gathered ??= gatherCases(this.estate, formatDay(this.today), this.#keys));
+    if (this.#gathered) return this.#gathered;
+    const found = gatherCases(this.estate, formatDay(this.today), this.#keys);
+    const cases = found.cases.map((one) => (one.goal.kept ? { ...one, goal: this.goalOf(one.system) } : one));
+    return (this.#gathered = { ...found, cases });
   }
 
   /** The facts of a system as rules tell them apart; see `CaseKeys`. */
@@ -133,15 +135,35 @@ export class Planning {
       systems: [system.id],
       nodes: system.nodes ?? 1,
       activated: activatedOf(system, this.decided),
-      goal: this.#goals.of(system),
+      goal: this.goalOf(system),
       decisions: this.#decisions.touching(system.id, situation)
     };
   }
 
-  /** The goal of a system's team, else of all. */
+  /** The goal of a system's team, else of all; one that is kept back no more has it as the others have. */
   goalOf(system: System): CaseGoal {
-    return this.#goals.of(system);
+    const goal = this.#goals.of(system);
+    if (!goal.kept || !('ranDays' in goal.kept)) return goal;
+    const { kept, ...free } = goal;
+    const since = this.#ranSince(system);
+    return since !== undefined && since + kept.ranDays < this.today ? free : goal;
   }
+
+  /** Since when the others of a system's team and product are where they go; see `ranSince`. */
+  #ranSince(system: System): Day | undefined {
+    const key = JSON.stringify([system.team, system.product]);
+    if (!this.#ran.has(key)) {
+      const others = this.estate.systems.filter(
+        (s) =>
+          s.stage === undefined &&
+          JSON.stringify([s.team, s.product]) === key &&
+          this.#goals.of(s).kept === undefined
+      );
+      this.#ran.set(key, ranSince(this, others));
+    }
+    return this.#ran.get(key);
+  }
+  readonly #ran = new Map<string, Day | undefined>();
 
   get countsExpected(): boolean {
     return this.estate.site.countsExpected;
@@ -222,7 +244,7 @@ export class Planning {
     const model = system && this.modelFor(system);
     if (!model) return undefined;
     const decisions = this.#decisions.touching(system.id, situationKey(system));
-    const goal = this.#goals.of(system);
+    const goal = this.goalOf(system);
     const terms = this.#termsOf(model, system, { goal, decisions, nodes: system.nodes ?? 1 });
     const starts = startsOf(model, system);
     const [start] = starts;
@@ -276,40 +298,6 @@ function modelMadeOf(product: Product, catalogue: Catalogue): ProductModel {
 }
 
 const isBare = ({ stage }: System): boolean => stage === 'bare' || stage === 'candidate';
-
-/** Where a goal wants a system: a decision first, then whether it is kept back, then what the goal names, then its rule. */
-export function goalOf(
-  terms: Terms,
-  start: Place,
-  decisions: readonly Decision[]
-): { place?: Place; from: GoalSource } {
-  for (const decision of [...decisions].reverse()) {
-    if (decision.kind === 'stay') return { from: 'stay' };
-    const place =
-      decision.kind === 'choose a target' && decision.target
-        ? findChosenTarget(terms, decision.target)
-        : undefined;
-    if (place) return { place, from: 'decision' };
-  }
-  const { keptUntil } = terms.goal;
-  if (keptUntil !== undefined && terms.today <= (parseDay(keptUntil) ?? -Infinity))
-    return { place: start, from: 'kept back' };
-  const named = findNamedTarget(terms, start);
-  if (named) return { place: named, from: 'goal' };
-  const place = findGoalTarget(terms, start, passedOverOf(terms.model.product, decisions), (target) =>
-    costOf(terms, start, target)
-  );
-  return place ? { place, from: 'rule' } : { from: 'none' };
-}
-
-/** What the way chosen to a target costs, in the order of worth: known sums, then sums nobody knows, then what is out of reach. */
-function costOf(terms: Terms, start: Place, target: Place): number {
-  if (target.release === start.release) return 0;
-  const { label } = findChosen(terms, { start, target }, 'sure');
-  if (!label) return Infinity;
-  const { costCents, unknownSums } = label.criteria.most;
-  return costCents + unknownSums.length * 1e12;
-}
 
 /** Rulings on catalogue entries that are in force on the day; of two on one entry the later decision wins. */
 export function rulingsOf(estate: Estate, today: string): Ruling[] {

@@ -1,6 +1,6 @@
 import { findPublication, type ProductModel, serviceEndOf } from '../compile';
 import type { Truth } from '../condition';
-import type { Calendar, Day, MaybeDay } from '../date';
+import type { Calendar, CrewShare, Day, MaybeDay } from '../date';
 import type { CaseGoal, WayStep } from '../estate';
 import type { FindGates, Gate } from '../pairing';
 import { startAlong, type Along } from './along';
@@ -20,6 +20,20 @@ export interface GateNeed {
 export type RouteGate = Gate<GateNeed>;
 export type RouteGates = FindGates<GateNeed>;
 
+/** One round of several systems that go the same way (docs/reckoning.md 4b). */
+export interface RoundTerms {
+  /** The first day on which its work may be done. */
+  readonly from: Day;
+  /** What it needs of the crew for the blocks of the move at a place of the route. */
+  sharesOf(move: number): Shares;
+}
+
+/** For a move's own block, and for a patch that is one. */
+export interface Shares {
+  own(node: number): CrewShare;
+  readonly patch: CrewShare;
+}
+
 /** What a route is judged by: one product, one goal, one case's own inputs, one day. */
 export interface Terms {
   readonly model: ProductModel;
@@ -34,6 +48,8 @@ export interface Terms {
   readonly nodes: number;
   /** When work may be done; absent: any day, any hour. */
   readonly calendar?: Calendar;
+  /** Where several systems go in rounds: which of them is laid. */
+  readonly round?: RoundTerms;
   /** Careful minutes of a way back nobody has published; absent: as long as the way. */
   readonly wayBackMinutes?: number;
   /** Whether the installed product is activated, so that it can carry its right. */

@@ -103,8 +103,10 @@ export interface CountedStep {
   readonly kept: Kept;
   readonly right: RightUse;
   readonly obtain?: Obtained;
-  /** Where work is laid into windows: where its block lies. */
+  /** Where work is laid into windows: where its block lies; the last of them where its nodes go one by one. */
   readonly at?: BlockAt;
+  /** Where its nodes go one by one: the block of each, in turn. Between the first and the last it runs on two releases. */
+  readonly nodesAt?: readonly BlockAt[];
 }
 
 export type Step = PatchStep | CureStep | WorkAroundStep | WorkStep | CountedStep;

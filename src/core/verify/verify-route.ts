@@ -26,7 +26,6 @@ import {
   type Step
 } from '../route/types';
 import { type UnitUse } from '../right/right-use';
-import { type StepDays } from '../date/step-days';
 import { type Standing } from '../version/standing';
 
 import type { VerifySlot } from './verify-windows';
@@ -48,7 +47,7 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
   const faults: RouteFault[] = [];
   const visited: Standing[] = [start];
   let at = start;
-  let before: StepDays | undefined;
+  let before: CountedStep | undefined;
   let slot: VerifySlot | undefined;
   let pending: PatchStep | undefined;
   const offers: MaybeDay[] = [];
@@ -105,7 +104,7 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
       state = asked.after;
       [cures, workArounds, ready] = [[], [], []];
       visited.push(step.to);
-      before = step.days;
+      before = step;
       pending = undefined;
     }
     at = step.to;

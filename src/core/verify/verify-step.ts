@@ -8,13 +8,22 @@ import type { CountedStep, PatchStep } from '../route/types';
 import type { StepDays } from '../date/step-days';
 import type { Standing } from '../version/standing';
 import { findHeldDay, verifyRight } from './verify-right';
-import { isFree, verifyBlock, type VerifyCalendar, type VerifySlot } from './verify-windows';
-import { publicationOf, readText, waitsOf, type VerifyTerms } from './verify-terms';
+import {
+  hasRoom,
+  isFree,
+  ROOM_WITHIN,
+  type VerifyBlock,
+  verifyBlock,
+  type VerifyCalendar,
+  type VerifySlot
+} from './verify-windows';
+import { dayOfMinute } from '../date/zone';
+import { endOfService, publicationOf, readText, waitsOf, type VerifyTerms } from './verify-terms';
 
 type Add = (code: string) => void;
 
 interface Around {
-  readonly before: StepDays | undefined;
+  readonly before: CountedStep | undefined;
   readonly slot: VerifySlot | undefined;
   readonly pending: PatchStep | undefined;
   readonly isTarget: boolean;
@@ -31,7 +40,7 @@ interface Around {
 export function verifyPatch(
   terms: VerifyTerms,
   step: PatchStep,
-  { before, slot }: { readonly before: StepDays | undefined; readonly slot: VerifySlot | undefined },
+  { before, slot }: { readonly before: CountedStep | undefined; readonly slot: VerifySlot | undefined },
   add: Add
 ): VerifySlot | undefined {
   const { from, to, days } = step;
@@ -62,7 +71,7 @@ export function verifyPatch(
   const minutes = step.carefulMinutes * terms.nodes;
   const published = readText(terms.countsExpected, patch.published);
   const earliest = Math.max(
-    slotDay(slot, before) ?? terms.today,
+    slotDay(terms, slot, before) ?? terms.today,
     typeof published === 'number' ? published : terms.today
   );
   const block = { minutes, back: terms.wayBackMinutes ?? minutes, earliest, mayBePutOff: false };
@@ -70,8 +79,20 @@ export function verifyPatch(
 }
 
 /** The first day on which the occurrence of what comes next may start. */
-const slotDay = (slot: VerifySlot | undefined, before: StepDays | undefined): Day | undefined =>
-  slot && before ? before.first : undefined;
+const slotDay = (
+  terms: VerifyTerms,
+  slot: VerifySlot | undefined,
+  before: CountedStep | undefined
+): Day | undefined => (slot && before ? (watchedTo(terms, before) ?? before.days.first) : undefined);
+
+/** The first day behind the watch days of an arrival; undefined where it is not watched. */
+function watchedTo(terms: VerifyTerms, { kind, to, days }: CountedStep): Day | undefined {
+  const watch = terms.goal.watchDays ?? 0;
+  const end = endOfService(terms, to.release);
+  const ends = typeof end === 'number' ? end : Infinity;
+  if (watch < 1 || kind === 'edition change' || ends < days.last) return undefined;
+  return Math.min(days.last + watch, ends) + 1;
+}
 
 /** A counted step: published, all clauses true on its days, on the earliest days it can fall on. */
 export function verifyCounted(
@@ -126,14 +147,49 @@ function verifyInWindow(
     earliest: Math.max(
       terms.today,
       led,
-      slotDay(slot, pending?.days ?? before) ?? 0,
+      pending ? pending.days.first : (slotDay(terms, slot, before) ?? 0),
       shared?.days.first ?? 0,
       ...bounds
     ),
     // The right of an earlier day may take longer, and a patch beside it may stand alone.
     mayBePutOff: around.mayBePutOff || pending !== undefined || hasLeads(terms)
   };
-  return verifyBlock(terms.calendar as VerifyCalendar, block, { at: step.at, days: step.days, slot }, add);
+  const calendar = terms.calendar as VerifyCalendar;
+  if (!step.nodesAt) return verifyBlock(calendar, block, { at: step.at, days: step.days, slot }, add);
+  const alone = { ...block, minutes: own, back };
+  if (!hop?.nodeByNode || step.nodesAt.length !== terms.nodes) add('its nodes may not go one by one');
+  if (hasRoom(calendar, alone, terms.today + ROOM_WITHIN)) add('has room as a whole');
+  if (shared) add('a patch that shares the blocks of nodes');
+  return verifyNodes(calendar, alone, { step, slot }, add);
+}
+
+/** Each node a block of its own share, in turn; together all minutes, from the first day to the last. */
+function verifyNodes(
+  calendar: VerifyCalendar,
+  block: VerifyBlock,
+  { step, slot }: { readonly step: CountedStep; readonly slot: VerifySlot | undefined },
+  add: Add
+): VerifySlot | undefined {
+  const nodes = step.nodesAt ?? [];
+  let behind = slot;
+  nodes.forEach((at, i) => {
+    const minutes = calendar.windows?.find((w) => w.id === at.window)?.minutes ?? 0;
+    const days = {
+      first: dayOfMinute(at.closes - minutes, at.zone),
+      last: dayOfMinute(Math.max(at.closes - minutes, at.ends - 1), at.zone),
+      exact: step.days.exact
+    };
+    if (i === 0 && days.first !== step.days.first) add('claims other days than its window');
+    if (i === nodes.length - 1 && days.last !== step.days.last) add('claims other days than its window');
+    const upTo = (all: number, n: number): number => Math.ceil((all * n) / nodes.length);
+    const share = {
+      ...block,
+      minutes: upTo(block.minutes, i + 1) - upTo(block.minutes, i),
+      back: upTo(block.back, i + 1) - upTo(block.back, i)
+    };
+    behind = verifyBlock(calendar, share, { at, days, slot: behind }, add);
+  });
+  return behind;
 }
 
 const hasLeads = ({ product }: VerifyTerms): boolean => product.rights?.some((r) => r.leadDays) ?? false;
@@ -267,8 +323,8 @@ function verifyDays(
 
 const daysOf = (minutes: number): number => Math.max(1, Math.ceil(minutes / 1440));
 
-const afterStep = (terms: VerifyTerms, before: StepDays | undefined): Day =>
-  before ? before.last + 1 : terms.today;
+const afterStep = (terms: VerifyTerms, before: CountedStep | undefined): Day =>
+  before ? (watchedTo(terms, before) ?? before.days.last + 1) : terms.today;
 const isReached = (days: StepDays, bound: MaybeDay | undefined): boolean =>
   bound === undefined || (bound === 'unknown' ? !days.exact : days.first >= bound);
 const isInTime = (days: StepDays, end: MaybeDay | undefined): boolean =>

@@ -72,6 +72,16 @@ export function verifyBlock(
   return { closes: at.closes, ends: at.ends, backs };
 }
 
+/** How many days ahead room is looked for. */
+export const ROOM_WITHIN = 3660;
+
+/** Whether an occurrence of its own has room for a block, from its earliest day to another. */
+export const hasRoom = (
+  calendar: VerifyCalendar,
+  { earliest, minutes, back }: VerifyBlock,
+  last: Day
+): boolean => occurrences(calendar, earliest, last).some((o) => o.opens + minutes + back <= o.closes);
+
 /** Whether an occurrence before one has room, behind what is laid. */
 function hasEarlier(
   calendar: VerifyCalendar,

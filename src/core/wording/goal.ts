@@ -89,11 +89,12 @@ const sayLimit = ({ spendingCents, allow }: Goal): string =>
 
 function sayKeepBack({ keepBack }: Goal): string {
   if (!keepBack) return 'none of its systems';
-  const { named, systems, until } = keepBack;
+  const { named, systems, until, ranDays = 0 } = keepBack;
   const which = named
     ? `${sayCount(named.length, 'system')} by name`
     : `${sayCount(systems, 'system')} of each product, the last by name,`;
-  return `${which} until ${sayDay(parseDay(until) ?? 0)}`;
+  if (until !== undefined) return `${which} until ${sayDay(parseDay(until) ?? 0)}`;
+  return `${which} until the others have run ${ranDays === 0 ? 'at all' : `for ${sayCount(ranDays, 'day')}`}`;
 }
 
 /** One phrase of a goal's sentence. */

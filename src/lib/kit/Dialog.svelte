@@ -9,8 +9,9 @@
   }: { open?: boolean; title: string; children: Snippet } = $props();
 </script>
 
+<!-- It opens only from here: its own word that it is open may come behind the Escape that closed it. -->
 <Modal
-  bind:open
+  bind:open={() => open, (to) => to || (open = false)}
   {title}
   size="sm"
   dismissable

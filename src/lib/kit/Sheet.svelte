@@ -10,7 +10,14 @@
   }: { open?: boolean; title: string; children: Snippet } = $props();
 </script>
 
-<Drawer bind:open placement="right" class="side-sheet" aria-label={title} transitionParams={{ duration: 0 }}>
+<!-- It opens only from here: its own word that it is open may come behind the Escape that closed it. -->
+<Drawer
+  bind:open={() => open, (to) => to || (open = false)}
+  placement="right"
+  class="side-sheet"
+  aria-label={title}
+  transitionParams={{ duration: 0 }}
+>
   <h3>{title}</h3>
   {@render children()}
 </Drawer>

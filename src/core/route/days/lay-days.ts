@@ -101,7 +101,7 @@ function layForward(
   moves.forEach((move, i) => {
     const isTarget = move.to.release === target;
     const placed = layMove(terms, move, {
-      before: days[i - 1],
+      ...behindOf(moves, days, i),
       isTarget,
       notBefore: notBefore[i] ?? [],
       ...(after?.[i] === undefined ? {} : { after: after[i] }),
@@ -126,7 +126,7 @@ export function layNext(
   const last = moves.length - 1;
   const move = moves[last] as Move;
   const placed = layMove(terms, move, {
-    before: before.days[last - 1],
+    ...behindOf(moves, before.days, last),
     isTarget,
     notBefore: [],
     run
@@ -138,16 +138,32 @@ export function layNext(
 }
 
 interface Around extends Judging {
-  readonly before: MoveDays | undefined;
+  /** Place of the move in the route, and what lies before it. */
+  readonly at: number;
+  readonly before: Arrival | undefined;
   readonly notBefore: readonly MaybeDay[];
   /** Not in an occurrence that starts before this epoch minute. */
   readonly after?: number;
 }
 
+interface Arrival {
+  readonly move: Move;
+  readonly days: MoveDays;
+}
+
+function behindOf(
+  moves: readonly Move[],
+  days: readonly MoveDays[],
+  at: number
+): Pick<Around, 'at' | 'before'> {
+  const [move, laid] = [moves[at - 1], days[at - 1]];
+  return { at, before: move && laid && { move, days: laid } };
+}
+
 function layMove(
   terms: Terms,
   move: Move,
-  { before, isTarget, notBefore, after, run }: Around
+  { at, before, isTarget, notBefore, after, run }: Around
 ): { days: MoveDays; waitsUntil: MaybeDay } {
   const free = freeBehind(terms, before);
   const patch = patchOf(terms, move);
@@ -174,8 +190,9 @@ function layMove(
   const place = (day: Day): MoveDays =>
     placeInCalendar(terms, move, {
       earliest: { day, exact: earliest.exact },
-      behind: before?.at,
+      behind: before?.days.at,
       until: terms.from + ROOM_WITHIN,
+      ...(terms.round ? { shares: terms.round.sharesOf(at) } : {}),
       ...(first ? { first } : {}),
       ...(after === undefined ? {} : { after })
     });
@@ -183,10 +200,23 @@ function layMove(
 }
 
 /** Where what comes next may begin: the day after, or behind the block in its occurrence. */
-function freeBehind(terms: Terms, before: MoveDays | undefined): Moment {
-  if (!before) return { day: terms.from, exact: true };
-  const { hop, at } = before;
-  return { day: at ? at.occurrence.day : hop.last + 1, exact: hop.exact };
+function freeBehind(terms: Terms, before: Arrival | undefined): Moment {
+  if (!before) return { day: terms.round?.from ?? terms.from, exact: true };
+  const { hop, at } = before.days;
+  const watched = watchedUntil(terms, before.move, hop.last);
+  const day = watched === undefined ? (at ? at.occurrence.day : hop.last + 1) : watched + 1;
+  return { day, exact: hop.exact };
+}
+
+/**
+ * The last day on which an arrival is watched before anything else is done: so many whole days behind it, at most to the end of the
+ * release's service. Undefined where nothing is watched: on a release out of service, or with no watch days.
+ */
+function watchedUntil({ goal, serviceEnd }: Terms, { kind, to }: Move, arrived: Day): Day | undefined {
+  const days = goal.watchDays ?? 0;
+  const end = serviceEnd[to.release];
+  if (days === 0 || kind === 'edition change' || (typeof end === 'number' && end < arrived)) return undefined;
+  return typeof end === 'number' ? Math.min(arrived + days, end) : arrived + days;
 }
 
 /** What a linked system needs first has ended the day before, where work is laid into windows. */
@@ -228,7 +258,8 @@ export function blockOf(terms: Terms, move: Move): BlockMinutes {
     own,
     ownBack: published?.until === 'never' ? 0 : (figure ?? wayBackMinutes ?? own),
     patch,
-    patchBack: wayBackMinutes ?? patch
+    patchBack: wayBackMinutes ?? patch,
+    nodes: move.hop?.hop.nodeByNode ? nodes : 1
   };
 }
 

@@ -232,7 +232,9 @@ export class Expander {
     const { finish, finishExact } = label.criteria;
     const day = goesOn && hasTurningRights(this.#terms) ? `${finish} ${String(finishExact)}` : '';
     const slot = goesOn ? slotKeyOf(label) : '';
-    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${ahead}|${day}|${slot}`;
+    // What follows an arrival waits out the watch days, what follows a change of edition does not.
+    const watched = this.#terms.goal.watchDays && moves.at(-1)?.kind !== 'edition change' ? 'w' : '';
+    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${ahead}|${day}|${slot}|${watched}`;
   }
 }
 
@@ -280,7 +282,7 @@ const WAITS = new WeakMap<Terms['publication'], Map<string, number>>();
 
 function findLatestWait(terms: Terms, upTo: number): number {
   const { model, countsExpected, goal } = terms;
-  if (terms.calendar) return Infinity;
+  if (terms.calendar || terms.goal.watchDays) return Infinity;
   const days: (number | 'unknown' | undefined)[] = [];
   const read = (date: DateInterval | undefined): void =>
     void (date && days.push(readDay(date, countsExpected)));

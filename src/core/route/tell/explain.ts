@@ -174,7 +174,8 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     kept: KEPT[keptRankOf(move)] ?? 'everything',
     right: use,
     ...(obtain ? { obtain } : {}),
-    ...(days.at ? { at: blockAt(days.at) } : {})
+    ...(days.at ? { at: blockAt(days.at) } : {}),
+    ...(days.nodesAt ? { nodesAt: days.nodesAt.map(blockAt) } : {})
   };
   const works = move.asked.work.map((item) =>
     workStepOf(item, isBeforehand(item) ? between : counted.to, days.hop)
