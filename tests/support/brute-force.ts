@@ -44,6 +44,9 @@ interface Days {
   slot?: BruteSlot;
   /** Where its nodes go one by one: the minute each ends. */
   nodes?: number[];
+  /** The minutes its blocks begin at: the whole or each node, and a patch, alone or with the whole. */
+  begins?: { own: number[]; patch?: number };
+  minutes?: { begin: number; end: number }[];
   patch?: { first: number; last: number; exact: boolean };
 }
 interface Judged {
@@ -58,6 +61,7 @@ interface Judged {
 interface BruteSlot {
   start: number;
   day: number;
+  begin: number;
   end: number;
   backs: number;
   closes: number;
@@ -186,6 +190,25 @@ export class BruteForce {
       throw error;
     }
     return results;
+  }
+
+  /** Sequences by the ids of their steps, levels, editions and cures, so that one can be found again. */
+  sequences(most: number): Map<string, BruteStep[]> | undefined {
+    const all = this.listAll('sure', most);
+    return (
+      all &&
+      new Map(
+        all.map((steps) => [
+          steps
+            .map(
+              (s) =>
+                `${s.id}@${s.level}>${s.to.edition}.${s.to.architecture}+${s.asked.cures.map((c) => c.id).join()}`
+            )
+            .join(' '),
+          steps
+        ])
+      )
+    );
   }
 
   /** Every sequence of steps in a run; undefined where there are too many to list. */
@@ -648,16 +671,16 @@ export class BruteForce {
   }
 
   /** Occurrences in turn, worked out with a calendar's own arithmetic. */
-  private occurrences(): { start: number; minutes: number; day: number }[] {
+  private occurrences(): { start: number; minutes: number; day: number; crew: number }[] {
     return this.once('occurrences', () => {
       const { windows = [], freezes = [] } = this.world.calendar ?? { freezes: [] };
-      const found: { start: number; minutes: number; day: number }[] = [];
+      const found: { start: number; minutes: number; day: number; crew: number }[] = [];
       for (let day = WINDOWS_FROM; day < this.world.today + 4300; day++)
-        for (const { weekdays, hour, minutes } of windows) {
+        for (const { weekdays, hour, minutes, crew = Infinity } of windows) {
           if (!weekdays.includes((day + 3) % 7)) continue;
           const start = day * 1440 + hour * 60;
           const last = Math.floor((start + minutes - 1) / 1440);
-          if (!freezes.some((f) => f.first <= last && f.last >= day)) found.push({ start, minutes, day });
+          if (!freezes.some((f) => f.first <= last && f.last >= day)) found.push({ start, minutes, day, crew });
         }
       return found.sort((a, b) => a.start - b.start);
     });
@@ -665,21 +688,29 @@ export class BruteForce {
 
   /** The earliest place of a block behind another, in an occurrence that starts on a day and at a minute or later. */
   private place(
-    block: { minutes: number; back: number },
+    block: { minutes: number; back: number; is: string },
     day: number,
     behind: BruteSlot | undefined,
     after: number
   ): BruteSlot | undefined {
+    const { round } = this;
+    const isFree = (minute: number, crew: number): boolean =>
+      !round || (round.busy.get(minute) ?? 0) + round.systems <= Math.min(crew, round.atOnce);
     for (const o of this.occurrences()) {
       if (o.day < day || o.day > (this.world.from ?? this.world.today) + 3660 || o.start < after) continue;
       const same = behind?.start === o.start ? behind : undefined;
       if (behind && !same && o.start < behind.end) continue;
-      const begin = same ? same.end : o.start;
+      let begin = same ? same.end : o.start;
       const backs = (same?.backs ?? 0) + block.back;
+      // Minute by minute, until all of the block is free.
+      begin = Math.max(begin, round?.notBefore.get(block.is) ?? begin);
+      for (let m = begin; m < begin + block.minutes && begin < o.start + o.minutes; m++)
+        if (!isFree(m, o.crew)) begin = m + 1;
       if (begin + block.minutes + backs <= o.start + o.minutes)
         return {
           start: o.start,
           day: o.day,
+          begin,
           end: begin + block.minutes,
           backs,
           closes: o.start + o.minutes
@@ -688,13 +719,8 @@ export class BruteForce {
     return undefined;
   }
 
-  /** A step, with its patch, in the windows; undefined: no room. */
-  private layInWindows(
-    step: BruteStep,
-    { first, free, after }: { first: number; free: number; after: number },
-    behind: BruteSlot | undefined
-  ): { days: Days; slot: BruteSlot } | undefined {
-    const { nodes, wayBackMinutes, today } = this.world;
+  private minutesOf(step: BruteStep): { own: number; back: number; patching: number; backOfPatch: number } {
+    const { nodes, wayBackMinutes } = this.world;
     const own = (step.entry?.carefulMinutes ?? 0) * nodes + extraMinutes(step, nodes);
     const told = step.kind === 'edition change' ? undefined : (step.entry as Hop | undefined)?.doing?.wayBack;
     const back =
@@ -703,14 +729,29 @@ export class BruteForce {
         : told?.minutes !== undefined
           ? told.minutes * nodes
           : (wayBackMinutes ?? own);
+    const patching = (this.patch(step)?.carefulMinutes ?? 0) * nodes;
+    return { own, back, patching, backOfPatch: wayBackMinutes ?? patching };
+  }
+
+  /** A step, with its patch, in the windows; undefined: no room. */
+  private layInWindows(
+    step: BruteStep,
+    at: number,
+    { first, free, after }: { first: number; free: number; after: number },
+    behind: BruteSlot | undefined
+  ): { days: Days; slot: BruteSlot } | undefined {
+    const { nodes, today } = this.world;
+    const { own, back, patching, backOfPatch } = this.minutesOf(step);
     const daysOf = (slot: BruteSlot, exact: boolean): Days => ({
       first: slot.day,
       last: Math.max(slot.day, Math.floor((slot.end - 1) / 1440)),
-      exact
+      exact,
+      begins: { own: [slot.begin] },
+      minutes: [{ begin: slot.begin, end: slot.end }]
     });
     const patch = this.patch(step);
     const layOwn = (before: BruteSlot | undefined): { days: Days; slot: BruteSlot } | undefined => {
-      const whole = this.place({ minutes: own, back }, first, before, after);
+      const whole = this.place({ minutes: own, back, is: `${at} own 0` }, first, before, after);
       if (whole) return { days: daysOf(whole, true), slot: whole };
       const isOneByOne = step.kind !== 'edition change' && (step.entry as Hop | undefined)?.nodeByNode;
       if (!isOneByOne || nodes < 2) return undefined;
@@ -726,7 +767,7 @@ export class BruteForce {
       const blocks: BruteSlot[] = [];
       for (let node = 0; node < nodes; node++) {
         const slot = this.place(
-          { minutes: deal(own, node), back: deal(back, node) },
+          { minutes: deal(own, node), back: deal(back, node), is: `${at} own ${node}` },
           first,
           blocks.at(-1) ?? before,
           after
@@ -736,26 +777,51 @@ export class BruteForce {
       }
       const last = blocks.at(-1) as BruteSlot;
       return {
-        days: { ...daysOf(last, true), first: (blocks[0] as BruteSlot).day, nodes: blocks.map((b) => b.end) },
+        days: {
+          ...daysOf(last, true),
+          first: (blocks[0] as BruteSlot).day,
+          nodes: blocks.map((b) => b.end),
+          begins: { own: blocks.map((b) => b.begin) },
+          minutes: blocks.map(({ begin, end }) => ({ begin, end }))
+        },
         slot: last
       };
     };
     if (!patch) return layOwn(behind);
-    const patching = (patch.carefulMinutes ?? 0) * nodes;
-    const backOfPatch = wayBackMinutes ?? patching;
     const out = this.read(patch.published) as MaybeDay;
     const from = out === 'unknown' ? Math.max(free, today + 1) : Math.max(free, out);
-    const alone = this.place({ minutes: patching, back: backOfPatch }, from, behind, -Infinity);
+    const alone = this.place(
+      { minutes: patching, back: backOfPatch, is: `${at} patch` },
+      from,
+      behind,
+      -Infinity
+    );
     if (!alone) return undefined;
     if (alone.day >= first && alone.start >= after) {
-      const both = this.place({ minutes: own + patching, back: back + backOfPatch }, from, behind, -Infinity);
+      const both = this.place(
+        { minutes: own + patching, back: back + backOfPatch, is: `${at} own 0` },
+        from,
+        behind,
+        -Infinity
+      );
       if (both?.start === alone.start) {
         const days = daysOf(both, true);
-        return { days: { ...days, patch: { ...days, last: days.first } }, slot: both };
+        const begins = { own: [both.begin], patch: both.begin };
+        return { days: { ...days, begins, patch: { ...days, last: days.first } }, slot: both };
       }
     }
     const laid = layOwn(alone);
-    return laid && { days: { ...laid.days, patch: daysOf(alone, true) }, slot: laid.slot };
+    return (
+      laid && {
+        days: {
+          ...laid.days,
+          begins: { own: laid.days.begins?.own ?? [], patch: alone.begin },
+          minutes: [{ begin: alone.begin, end: alone.end }, ...(laid.days.minutes ?? [])],
+          patch: daysOf(alone, true)
+        },
+        slot: laid.slot
+      }
+    );
   }
 
   /** No step and no patch of these days is on a day that is frozen. */
@@ -774,7 +840,7 @@ export class BruteForce {
     const heldUnknown = steps.map(() => false);
     const forward = (): Days[] => {
       const days: Days[] = [];
-      let free = this.world.from ?? today;
+      let free = this.round?.from ?? this.world.from ?? today;
       let exact = true;
       let slot: BruteSlot | undefined;
       roomless.clear();
@@ -832,7 +898,7 @@ export class BruteForce {
         };
         const layAll = (): { day: Days; next?: BruteSlot } => {
           if (!hasWindows) return { day: plain() };
-          const placed = this.layInWindows(step, { first, free, after: afters[i] as number }, slot);
+          const placed = this.layInWindows(step, i, { first, free, after: afters[i] as number }, slot);
           const unsure =
             !known || (patch !== undefined && this.read(patch.published) === 'unknown') || !exact;
           if (placed) {
@@ -913,6 +979,74 @@ export class BruteForce {
       if (days) return { days, overstays: given, roomless: [] };
     }
     throw new Error('leaving all stays as they are always does');
+  }
+
+  /** Where several go in rounds: what is taken of the crew by which minute, and where the round before has the same blocks. */
+  private round:
+    | { systems: number; from: number; atOnce: number; busy: Map<number, number>; notBefore: Map<string, number> }
+    | undefined;
+
+  /**
+   * The rounds in which so many systems go these steps, pilots first, as long as there is room: how many, when they end, whether all
+   * holds; written from the page, minute by minute.
+   */
+  roundsOf(
+    steps: BruteStep[],
+    { systems, pilots, watchDays }: { systems: number; pilots: number; watchDays: number }
+  ): { systems: number; ends: number[]; last: number; holds: boolean }[] {
+    const { calendar, nodes, today } = this.world;
+    const rounds: { systems: number; ends: number[]; last: number; holds: boolean }[] = [];
+    const atOnce = Math.min(
+      ...steps.map((s) => {
+        const ways = (s.kind === 'edition change' ? undefined : (s.entry as Hop | undefined)?.doing?.obtain) ?? [];
+        return ways[0]?.atOnce ?? Infinity;
+      })
+    );
+    const blocks = steps.flatMap((s) => {
+      const { own, back, patching, backOfPatch } = this.minutesOf(s);
+      const isOneByOne = s.kind !== 'edition change' && (s.entry as Hop | undefined)?.nodeByNode;
+      return [
+        own + back,
+        ...(isOneByOne ? [Math.ceil((own + back) / nodes)] : []),
+        ...(this.patch(s) ? [patching + backOfPatch] : [])
+      ];
+    });
+    const crews = (calendar?.windows ?? [])
+      .filter((w) => blocks.some((b) => b <= w.minutes))
+      .map((w) => w.crew ?? Infinity);
+    const most = calendar?.windows ? Math.min(atOnce, ...crews) : Infinity;
+    const busy = new Map<number, number>();
+    // Whoever waits for pilots has to know when they are through.
+    let known = true;
+    let notBefore = new Map<string, number>();
+    const goOn = (count: number, from: number): boolean => {
+      for (let left = count; left > 0; left -= most) {
+        this.round = { systems: Math.min(left, most), from, atOnce, busy, notBefore };
+        const { days, findings } = this.judge(steps, 'sure');
+        if (findings.some((f) => f.key.startsWith('window '))) return false;
+        notBefore = new Map();
+        for (const [i, day] of days.entries()) {
+          for (const { begin, end } of day.minutes ?? [])
+            for (let m = begin; m < end; m++) busy.set(m, (busy.get(m) ?? 0) + this.round.systems);
+          day.begins?.own.forEach((m, node) => notBefore.set(`${i} own ${node}`, m));
+          if (day.begins?.patch !== undefined) notBefore.set(`${i} patch`, day.begins.patch);
+        }
+        const { last, exact } = days.at(-1) as Days;
+        known &&= exact;
+        const ends = days.flatMap((d) => (d.minutes ?? []).map((m) => m.end));
+        rounds.push({ systems: this.round.systems, ends, last, holds: findings.length === 0 });
+      }
+      return true;
+    };
+    try {
+      const start = this.world.from ?? today;
+      if (!goOn(pilots, start) || !known || !rounds.every((r) => r.holds)) return rounds;
+      const behind = pilots > 0 ? Math.max(...rounds.map((r) => r.last)) + watchDays + 1 : start;
+      goOn(systems - pilots, behind);
+      return rounds;
+    } finally {
+      this.round = undefined;
+    }
   }
 
   private readonly gated = new Map<string, BruteGate | undefined>();

@@ -135,15 +135,15 @@ export const MUTATIONS: readonly Mutation[] = [
     name: 'the way back needs no room',
     worlds: 'calendar',
     in: 'place',
-    find: 'if (minutes + back <= occurrence.minutes) return',
-    replace: 'if (minutes <= occurrence.minutes) return'
+    find: 'return begin + minutes + backs <= occurrence.minutes',
+    replace: 'return begin + minutes <= occurrence.minutes'
   },
   {
     name: 'ways back of earlier blocks of a night are forgotten',
     worlds: 'calendar',
     in: 'place',
-    find: 'const backs = behind.back + back;',
-    replace: 'const backs = back;'
+    find: 'lay(behind.occurrence, behind.end, behind.back + back)',
+    replace: 'lay(behind.occurrence, behind.end, back)'
   },
   {
     name: 'freezes leave their nights open',
@@ -165,6 +165,34 @@ export const MUTATIONS: readonly Mutation[] = [
     in: 'daysOf',
     find: 'last: Calendar.dayAt(at.occurrence, at.end),',
     replace: 'last: at.occurrence.day,'
+  },
+  {
+    name: 'a release is watched past the end of its service',
+    worlds: 'calendar',
+    in: 'watchedUntil',
+    find: 'Math.min(arrived + days, end)',
+    replace: 'arrived + days'
+  },
+  {
+    name: 'a day too few is watched',
+    worlds: 'calendar',
+    in: 'freeBehind',
+    find: ': watched + 1;',
+    replace: ': watched;'
+  },
+  {
+    name: 'nodes go one by one where nothing allows it',
+    worlds: 'calendar',
+    in: 'blockOf',
+    find: 'nodes: move.hop?.hop.nodeByNode ? nodes : 1',
+    replace: 'nodes'
+  },
+  {
+    name: 'every node takes as long as all of them have room for',
+    worlds: 'calendar',
+    in: 'partOf',
+    find: 'Math.ceil((minutes * node) / nodes)',
+    replace: 'Math.floor((minutes * node) / nodes)'
   },
   {
     name: 'the last day of a freeze is open',

@@ -256,7 +256,8 @@ function windowRule({
   id,
   hour,
   weekdays,
-  minutes
+  minutes,
+  crew
 }: NonNullable<WorldCalendar['windows']>[number]): WindowRule {
   const first =
     weekdays.map((d) => WINDOWS_FROM + ((d - ((WINDOWS_FROM + 3) % 7) + 7) % 7)).sort((a, b) => a - b)[0] ??
@@ -266,7 +267,8 @@ function windowRule({
     zone: 'UTC',
     start: `${formatDay(first)}T${String(hour).padStart(2, '0')}:00`,
     rule: `FREQ=WEEKLY;BYDAY=${weekdays.map((d) => DAYS[d]).join(',')}`,
-    minutes
+    minutes,
+    ...(crew === undefined ? {} : { crew })
   };
 }
 

@@ -38,7 +38,7 @@ export interface World {
 }
 
 export interface WorldCalendar {
-  readonly windows?: readonly { id: string; hour: number; weekdays: readonly number[]; minutes: number }[];
+  readonly windows?: readonly { id: string; hour: number; weekdays: readonly number[]; minutes: number; crew?: number }[];
   readonly freezes: readonly { first: Day; last: Day }[];
 }
 

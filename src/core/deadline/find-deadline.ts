@@ -16,6 +16,10 @@ const ENDS: ReadonlySet<Contributor['kind']> = new Set([
   'activation'
 ]);
 
+/** The day a whole route must be done by; Infinity where nothing says. */
+export const finishByOf = ({ contributors }: Deadline): number =>
+  Math.min(...contributors.filter((c) => c.sets && ENDS.has(c.kind)).map((c) => c.day));
+
 export interface Timing {
   readonly deadline: Deadline;
   /** Last safe day to start the chosen route; `none` where no start ends in time; absent where nothing binds it. */
@@ -44,7 +48,6 @@ export function findTiming(
     contributors.push(...closingsOf(terms, { start, target }, chosen), ...lapsingRights(terms, chosen));
   const deadline = deadlineOf(contributors, terms.today);
   if (!chosen) return { deadline };
-  const finishBy = Math.min(...contributors.filter((c) => c.sets && ENDS.has(c.kind)).map((c) => c.day));
-  const latest = latestStartOf(terms, chosen.moves, finishBy);
+  const latest = latestStartOf(terms, chosen.moves, finishByOf(deadline));
   return latest === undefined ? { deadline } : { deadline, latestStart: latest };
 }

@@ -1,5 +1,13 @@
 import { type Calendar, type Day, parseDateText, readDay, ROOM_WITHIN } from '../date';
-import { judgeMoves, type Move, type Terms } from '../route';
+import {
+  type Journey,
+  type Judgement,
+  judgeMoves,
+  type Move,
+  type Party,
+  roundsOf,
+  type Terms
+} from '../route';
 
 const TWENTY_YEARS = 7305;
 /** As a route that ends on the target is judged in the sure run. */
@@ -9,30 +17,51 @@ export const SURELY_THERE = { isTarget: true, run: 'sure' } as const;
  * The last day from which the moves hold and end by `finishBy`; undefined when no day is the last, `none` when no
  * start does it. Any day, any hour: starting earlier never breaks a route (waiting is always possible), so halving finds it.
  * With a calendar an earlier start may fail where a later one holds, so days are tried from the last on, those on which the
- * laying changes.
+ * laying changes. Of a party all rounds have to.
  */
 export function latestStartOf(
   terms: Terms,
   moves: readonly Move[],
-  finishBy: number
+  finishBy: number,
+  party?: Party
 ): Day | 'none' | undefined {
-  const holds = (from: Day): boolean => {
-    const { findings, schedule } = judgeMoves({ ...terms, from, leadsFrom: from }, moves, SURELY_THERE);
-    const finish = schedule.days[moves.length - 1]?.hop;
-    return (
-      findings.length === 0 &&
-      finish !== undefined &&
-      finish.last <= finishBy &&
-      (finish.exact || finishBy === Infinity)
-    );
-  };
+  const holds = (from: Day): boolean => holdsFrom({ terms, moves }, from, finishBy, party);
   const { calendar } = terms;
   if (!calendar) return halve(terms, finishBy, holds);
   if (holds(Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS)) return undefined;
   const last = lastOf(terms, calendar, moves, finishBy);
   if (last === 'none') return last;
-  for (const day of startsDown(terms, calendar, moves, last)) if (holds(day)) return day;
+  const journeys = [{ terms, moves }, ...(party?.first ?? [])];
+  for (const day of startsDown(journeys, last)) if (holds(day)) return day;
   return 'none';
+}
+
+/** Whether moves hold and end by a day where they begin on one; of a party whether all its rounds do. */
+function holdsFrom(
+  { terms, moves }: Journey,
+  from: Day,
+  finishBy: number,
+  party: Party | undefined
+): boolean {
+  const laid = { ...terms, from, leadsFrom: from };
+  if (!party) return isInTime(judgeMoves(laid, moves, SURELY_THERE), finishBy);
+  let systems = 0;
+  for (const round of roundsOf({ terms: laid, moves }, party, SURELY_THERE)) {
+    if (!isInTime(round.judgement, finishBy)) return false;
+    systems += round.systems;
+  }
+  return systems === party.systems;
+}
+
+/** What is judged holds, and ends by a day. */
+export function isInTime({ findings, schedule }: Judgement, finishBy: number): boolean {
+  const finish = schedule.days.at(-1)?.hop;
+  return (
+    findings.length === 0 &&
+    finish !== undefined &&
+    finish.last <= finishBy &&
+    (finish.exact || finishBy === Infinity)
+  );
 }
 
 /** The last day that holds, where every earlier one does as well. */
@@ -83,33 +112,44 @@ function lastChange(
 }
 
 /**
- * Days from which a route is laid otherwise than from the day after, last first: on which an occurrence starts, and so many lead days
+ * Days from which routes are laid otherwise than from the day after, last first: on which an occurrence starts, and so many lead days
  * before; outside windows every day.
  */
-function* startsDown(terms: Terms, calendar: Calendar, moves: readonly Move[], last: Day): Generator<Day> {
-  const first = Math.min(terms.today, last) - ROOM_WITHIN;
-  if (!calendar.hasWindows) {
+function* startsDown(journeys: readonly Journey[], last: Day): Generator<Day> {
+  const first = Math.min(...journeys.map((j) => j.terms.today), last) - ROOM_WITHIN;
+  if (journeys.some(({ terms }) => !terms.calendar?.hasWindows)) {
     for (let day = last; day >= first; day--) yield day;
     return;
   }
-  const rights = terms.model.rights.map((r) => r.right);
-  const leads = new Set([0, ...moves.map((m) => m.asked.leadDays), ...rights.map((r) => r.leadDays ?? 0)]);
-  const ends = rights
-    .flatMap((r) => (r.counts === 'order day' ? [r.until, r.offer?.until] : []))
-    .flatMap((text) => {
-      const day = text === undefined ? undefined : parseDateText(text);
-      const read = day && readDay(day, terms.countsExpected);
-      return typeof read === 'number' ? [read] : [];
-    });
+  const leads = new Set(journeys.flatMap(leadsOf));
+  const ends = journeys.flatMap(orderEndsOf);
+  const calendars = new Set(journeys.flatMap(({ terms }) => terms.calendar ?? []));
   const longest = Math.max(...leads);
   // A year at a time, so that what lies near the end is found without working out the rest.
   for (let to = last; to >= first; to -= CHUNK) {
     const from = Math.max(first, to - CHUNK + 1);
     const days = new Set(ends.filter((d) => d >= from && d <= to));
-    for (const { day } of calendar.from(from, to + longest))
-      for (const lead of leads) if (day - lead >= from && day - lead <= to) days.add(day - lead);
+    for (const calendar of calendars)
+      for (const { day } of calendar.from(from, to + longest))
+        for (const lead of leads) if (day - lead >= from && day - lead <= to) days.add(day - lead);
     yield* [...days].sort((a, b) => b - a);
   }
 }
+
+const leadsOf = ({ terms, moves }: Journey): number[] => [
+  0,
+  ...moves.map((m) => m.asked.leadDays),
+  ...terms.model.rights.map((r) => r.right.leadDays ?? 0)
+];
+
+/** Last days of rights and offers that are asked of the day of the order. */
+const orderEndsOf = ({ terms }: Journey): Day[] =>
+  terms.model.rights
+    .flatMap(({ right: r }) => (r.counts === 'order day' ? [r.until, r.offer?.until] : []))
+    .flatMap((text) => {
+      const day = text === undefined ? undefined : parseDateText(text);
+      const read = day && readDay(day, terms.countsExpected);
+      return typeof read === 'number' ? [read] : [];
+    });
 
 const CHUNK = 366;

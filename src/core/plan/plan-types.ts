@@ -1,8 +1,8 @@
-import type { Day, MaybeDay } from '../date';
+import type { Day, MaybeDay, StepDays } from '../date';
 import type { Deadline } from '../deadline';
 import type { Target, WayStep } from '../estate';
-import type { RightNeed, RightPool } from '../right';
-import type { Fallback, Reason, Route, ShownVerdict, Verdict } from '../route';
+import type { RightNeed, RightPool, RightUse } from '../right';
+import type { BlockAt, Fallback, Reason, Route, ShownVerdict, Verdict } from '../route';
 import type { Standing } from '../version';
 
 /** What is said of one target of a case. */
@@ -89,12 +89,36 @@ export interface CasePlan {
   readonly importance?: 'critical' | 'spare';
   /** Days from today to the latest start; absent where there is no route or nothing binds it. */
   readonly slack?: number;
+  /**
+   * Where its systems go in rounds: what they are, as far as windows have room; latest start and slack are those of all of them, and
+   * so many systems are in time.
+   */
+  readonly rounds?: readonly RoundPlan[];
+  readonly inTime?: number;
   /** Where the goal is closed: the best target that is open. */
   readonly bestOpen?: Target;
   /** Entries stated in several ways that the verdict touches, and the statement a ruling lets hold. */
   readonly restsOn?: readonly RestsOn[];
   /** The search ended on its budget. */
   readonly cut: boolean;
+}
+
+/** Systems of a case that go together; those of all rounds stand in the case's order, pilots first. */
+export interface RoundPlan {
+  readonly systems: number;
+  readonly isPilot: boolean;
+  /** It keeps every clause and every end. */
+  readonly inTime: boolean;
+  readonly steps: readonly {
+    readonly id: string;
+    readonly to: { readonly release: string; readonly edition: string };
+    readonly days: StepDays;
+    readonly right: RightUse;
+    readonly at?: BlockAt;
+    readonly nodesAt?: readonly BlockAt[];
+    readonly patchAt?: BlockAt;
+  }[];
+  readonly finish: StepDays;
 }
 
 export interface PlanProgress {

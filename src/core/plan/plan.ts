@@ -9,6 +9,7 @@ import type { CasePlan, Plan, PlanProgress } from './plan-types';
 import { findRestsOn } from './rests-on';
 import { countRightNeeds } from '../right';
 import { rightCallsOf } from './right-calls';
+import { withRounds } from './rounds';
 import { type Waiting, waitOut } from './waiting';
 
 export interface PlanInput {
@@ -49,7 +50,7 @@ export function* planWith(
     plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
     yield { done: plans.length, of: cases.length };
   }
-  const ordered = plans.sort(bySlack);
+  const ordered = withRounds(planning, plans).sort(bySlack);
   const { needs, pools } = countRightNeeds(rightCallsOf(ordered, planning), estate, catalogue, today);
   return {
     today,

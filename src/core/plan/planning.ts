@@ -113,6 +113,11 @@ export class Planning {
     return this.#calendars.of(system)?.key ?? '';
   }
 
+  /** How many systems each window of a system's calendar allows at once. */
+  crewsOf(system: System): readonly number[] {
+    return this.#calendars.of(system)?.windows.flatMap((w) => w.crew ?? []) ?? [];
+  }
+
   /** Goals, decisions and calendars of the whole estate: what linked systems are planned by. */
   get everythingDecided(): string {
     const { goals, decisions, calendars } = this.estate;

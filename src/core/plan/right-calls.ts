@@ -29,14 +29,37 @@ export function rightCallsOf(plans: readonly CasePlan[], planning: Planning): Ri
   for (const plan of plans) {
     const { route } = plan.goalPlan ?? {};
     if (!route) continue;
-    calls.add({
-      plan,
-      uses: route.steps.filter(isCounted),
-      certain: route.restsOn.length === 0,
-      ordered: planning.today
-    });
+    const certain = route.restsOn.length === 0;
+    const parts = partsOf(plan.systems, plan.rounds ?? [], route.steps.filter(isCounted));
+    for (const { systems, uses } of parts)
+      calls.add({ plan: { ...plan, systems }, uses, certain, ordered: planning.today });
   }
   return calls.all;
+}
+
+/** Some systems of a case, and the steps they take. */
+export interface RightPart {
+  readonly systems: readonly string[];
+  readonly uses: readonly StepUse[];
+}
+
+/**
+ * The systems of a case by the rounds they go in, each with its steps; those no round has room for take the steps of the last there is,
+ * or of one system alone.
+ */
+export function partsOf(
+  systems: readonly string[],
+  rounds: readonly { readonly systems: number; readonly steps: readonly StepUse[] }[],
+  alone: readonly StepUse[]
+): RightPart[] {
+  const parts: RightPart[] = [];
+  let done = 0;
+  for (const round of rounds) {
+    parts.push({ systems: systems.slice(done, done + round.systems), uses: round.steps });
+    done += round.systems;
+  }
+  if (done < systems.length) parts.push({ systems: systems.slice(done), uses: parts.at(-1)?.uses ?? alone });
+  return parts;
 }
 
 /** Calls on rights as they are gathered. */

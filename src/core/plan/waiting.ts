@@ -1,22 +1,12 @@
-import type { Case } from '../bind';
-import { idsOfPlace } from '../compile';
 import { type Day, parseDay } from '../date';
 import { SURELY_THERE } from '../deadline';
 import { countRightNeeds, type RightCount, type RightUse } from '../right';
-import {
-  findChosen,
-  judgeMoves,
-  type Label,
-  type Reason,
-  reasonOf,
-  type Terms,
-  termsWith,
-  wayOf
-} from '../route';
-import { lookAt } from './find-out';
-import type { CasePlan, Plan, PlanProgress } from './plan-types';
+import { judgeMoves, layRounds, type Reason, reasonOf } from '../route';
+import type { Plan, PlanProgress } from './plan-types';
 import type { Planning } from './planning';
-import { CallsOfRights, isCalled, type StepUse } from './right-calls';
+import { CallsOfRights, isCalled, partsOf, type RightPart, type StepUse } from './right-calls';
+import { stepsOf, travelInRounds } from './rounds';
+import { type Wayfarer, wayfarerOf } from './wayfarer';
 
 /** The chosen ways as they are when they begin on any day of a stretch: all of them cost the same. */
 export interface WaitStretch {
@@ -72,15 +62,12 @@ export interface Waiting {
 
 /** One way as it is laid from one day. */
 interface Laid {
-  readonly uses: readonly StepUse[];
+  /** By the rounds it goes in. */
+  readonly parts: readonly RightPart[];
   readonly reason?: Reason;
 }
 
-interface Wayfarer {
-  readonly plan: CasePlan;
-  readonly terms: Terms;
-  readonly label: Label;
-}
+const usesOf = ({ parts }: Laid): readonly StepUse[] => parts.flatMap((p) => p.uses);
 
 const A_YEAR = 365;
 
@@ -99,8 +86,9 @@ export function* waitOut(
   const going = plan.cases.filter((c) => !only || only.has(c.id));
   const ways: Wayfarer[] = [];
   const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
+  const inRounds = travelInRounds(planning, plan.cases);
   for (const [i, one] of going.entries()) {
-    const found = wayfarerOf(planning, one, cases.get(one.id));
+    const found = inRounds.get(one.id) ?? wayfarerOf(planning, one, cases.get(one.id));
     if (found) ways.push(found);
     yield { done: i, of: going.length + days };
   }
@@ -110,18 +98,6 @@ export function* waitOut(
     yield { done: going.length + n, of: going.length + days };
   }
   return { stretches: waited.stretches, cases: ways.map((w) => w.plan.id), horizon: plan.today + days };
-}
-
-/** The chosen way of a case whose goal it reaches for certain. */
-function wayfarerOf(planning: Planning, plan: CasePlan, one: Case | undefined): Wayfarer | undefined {
-  const { route, target } = plan.goalPlan ?? {};
-  const model = one && planning.modelFor(one.system);
-  if (!route || !target || route.restsOn.length > 0 || !model || !one) return undefined;
-  const looking = lookAt(planning, { model, one, plan }, target);
-  if (!looking) return undefined;
-  const terms = termsWith(looking.terms, { way: wayOf(route) });
-  const { label } = findChosen(terms, { start: looking.start, target: looking.place }, 'sure');
-  return label && label.moves.length > 0 ? { plan, terms: looking.terms, label } : undefined;
 }
 
 /** The stretches as day after day is laid. */
@@ -160,12 +136,12 @@ class Waited {
   /** Equal for days that count the same: rights, prices, numbers, which pools have lapsed, and in which order the days come. */
   #keyOf(laid: readonly Laid[], ordered: Day): string {
     const lapsedBy = (day: Day): number => this.#ends.filter((e) => e < day).length;
-    const days = laid.flatMap((l) => l.uses.map((u) => u.days.last));
+    const days = laid.flatMap((l) => usesOf(l).map((u) => u.days.last));
     const ranks = new Map([...new Set(days)].sort((a, b) => a - b).map((d, i) => [d, i]));
     const ways = laid.map((l) =>
       l.reason
         ? `x${l.reason.code} ${l.reason.subject}`
-        : l.uses
+        : usesOf(l)
             .map(({ right, days: { last } }) =>
               [
                 right.kind,
@@ -183,9 +159,11 @@ class Waited {
 
   #count(laid: readonly Laid[], ordered: Day): RightCount {
     const calls = new CallsOfRights(this.#planning);
-    laid.forEach(({ uses, reason }, i) => {
+    laid.forEach(({ parts, reason }, i) => {
       const { plan } = this.#ways[i] as Wayfarer;
-      if (!reason) calls.add({ plan, uses, certain: true, ordered });
+      if (reason) return;
+      for (const { systems, uses } of parts)
+        calls.add({ plan: { ...plan, systems }, uses, certain: true, ordered });
     });
     const { estate, catalogue, today } = this.#planning;
     return countRightNeeds(calls.all, estate, catalogue, today);
@@ -219,8 +197,12 @@ class Waited {
       const was = before.laid[i] as Laid;
       if (now.reason) return was.reason ? [] : [{ kind: 'closes', case: plan.id, reason: now.reason }];
       if (was.reason) return [{ kind: 'opens', case: plan.id }];
-      return now.uses.flatMap((use, k): WaitCause[] => {
-        const old = was.uses[k]?.right;
+      const told = new Set<string>();
+      return usesOf(now).flatMap((use, k): WaitCause[] => {
+        const old = usesOf(was)[k]?.right;
+        const key = `${old?.right ?? ''} ${old?.priceCents ?? ''} ${use.right.right ?? ''} ${use.right.priceCents ?? ''}`;
+        if (told.has(key)) return [];
+        told.add(key);
         if (!old || (old.right === use.right.right && old.priceCents === use.right.priceCents)) return [];
         const { until } = old;
         return [
@@ -246,21 +228,20 @@ class Waited {
   }
 
   #isPast = (until: Day, laid: readonly Laid[]): boolean =>
-    laid.some((l) => l.uses.some((u) => isCalled(u.right) && u.days.last > until));
+    laid.some((l) => usesOf(l).some((u) => isCalled(u.right) && u.days.last > until));
 }
 
-function lay({ terms, label }: Wayfarer, day: Day): Laid {
+function lay({ plan, terms, label, party }: Wayfarer, day: Day): Laid {
   const later = { ...terms, today: day, from: day, leadsFrom: day };
   const judgement = judgeMoves(later, label.moves, SURELY_THERE);
   const [finding] = judgement.findings;
-  if (finding) return { uses: [], reason: reasonOf(later, label.moves, judgement, finding) };
-  return {
-    uses: label.moves.map((move, i): StepUse => {
-      const { release, edition } = idsOfPlace(later, move.to);
-      const { hop } = judgement.schedule.days[i] as { readonly hop: StepUse['days'] };
-      return { right: judgement.rights[i]?.use as RightUse, to: { release, edition }, days: hop };
-    })
-  };
+  if (finding) return { parts: [], reason: reasonOf(later, label.moves, judgement, finding) };
+  const rounds = party ? layRounds({ terms: later, moves: label.moves }, party, SURELY_THERE) : [];
+  const laid = rounds.map((r) => ({
+    systems: r.systems,
+    steps: stepsOf(later, label.moves, r.judgement)
+  }));
+  return { parts: partsOf(plan.systems, laid, stepsOf(later, label.moves, judgement)) };
 }
 
 const isSame = (a: WaitStretch, b: WaitStretch): boolean =>

@@ -2,9 +2,18 @@ export { startAlong } from './along';
 export type { AskedStep } from './step/ask-clauses';
 export type { AskedClause } from './asked';
 export { type Ends, findChosen } from './search/choose';
-export { reasonOf, routeOf } from './tell/explain';
+export { blockAt, reasonOf, routeOf } from './tell/explain';
 export { type Fallback, findFallbacks } from './look/fallback';
 export { type Judgement, judgeMoves, positionOf } from './days/judge';
+export {
+  type Journey,
+  layRounds,
+  mostAtOnce,
+  type Party,
+  type PilotJourney,
+  type Round,
+  roundsOf
+} from './days/lay-rounds';
 export { compareByPreference, type Label, unbeatenOf } from './search/label';
 export type { Move } from './move';
 export { findNearestMisses, findWhyNotStraight, type NotStraight } from './look/nearest-miss';

@@ -71,6 +71,8 @@ export interface Obtained {
   readonly way?: string;
   readonly risk?: string;
   readonly note?: string;
+  /** How many systems can have it this way at once. */
+  readonly atOnce?: number;
   readonly started?: string;
   readonly status?: 'offered' | 'not offered yet' | 'withheld' | 'perhaps withheld';
   /** Why it is withheld. */

@@ -33,6 +33,7 @@ export function obtainedBy(terms: Terms, { hop, asked }: Move): Obtained | undef
     ...(way ? { way: way.way } : {}),
     ...(way?.risk === undefined ? {} : { risk: way.risk }),
     ...(way?.note === undefined ? {} : { note: way.note }),
+    ...(way?.atOnce === undefined ? {} : { atOnce: way.atOnce }),
     ...(started === undefined ? {} : { started }),
     ...(status ? { status } : {}),
     ...(hop?.hop.withheld?.because && status && status !== 'offered' && status !== 'not offered yet'

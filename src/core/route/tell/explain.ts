@@ -190,7 +190,8 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
   ];
 }
 
-const blockAt = ({ occurrence: o, begin, end, back }: Placed): BlockAt => ({
+/** Where a block lies, in epoch minutes. */
+export const blockAt = ({ occurrence: o, begin, end, back }: Placed): BlockAt => ({
   window: o.window,
   zone: o.zone,
   begins: o.start + begin,

@@ -1,0 +1,153 @@
+import type { Case } from '../bind';
+import { compareText } from '../kit';
+import { finishByOf, isInTime, latestStartOf, SURELY_THERE } from '../deadline';
+import { idsOfPlace } from '../compile';
+import {
+  blockAt,
+  isCounted,
+  type Judgement,
+  layRounds,
+  mostAtOnce,
+  type Move,
+  type Party,
+  type PilotJourney,
+  type Terms
+} from '../route';
+import type { RightUse } from '../right';
+import type { CasePlan, RoundPlan } from './plan-types';
+import type { Planning } from './planning';
+import { type Wayfarer, wayfarerOf } from './wayfarer';
+
+/**
+ * Systems that go in rounds (docs/reckoning.md 4b): where a crew or a way of obtaining allows fewer at once than there are, or pilots
+ * go first. Verdict and way stay those of one system; what the rounds say is latest start, slack and how many are in time.
+ * Cost: for each such case its way once more, and a judging a round.
+ */
+export function withRounds(planning: Planning, plans: readonly CasePlan[]): CasePlan[] {
+  const travelling = travelInRounds(planning, plans);
+  return plans.map((plan) => {
+    const way = travelling.get(plan.id);
+    return way ? planRounds(planning, way) : plan;
+  });
+}
+
+/** Those that go in rounds, by case. */
+export function travelInRounds(
+  planning: Planning,
+  plans: readonly CasePlan[]
+): ReadonlyMap<string, Wayfarer & { readonly party: Party }> {
+  const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
+  const found = new Map<string, Wayfarer>();
+  for (const plan of plans) {
+    const one = cases.get(plan.id);
+    const way = one && mayGoInRounds(planning, one, plan) ? wayfarerOf(planning, plan, one) : undefined;
+    if (way) found.set(plan.id, way);
+  }
+  const pilots = choosePilots([...found.values()], cases);
+  const parties = new Map<string, Wayfarer & { readonly party: Party }>();
+  for (const [id, way] of found) {
+    const party = partyOf(way, pilots.get(groupOf(way, cases)) ?? [], cases.get(id));
+    if (party) parties.set(id, { ...way, party });
+  }
+  return parties;
+}
+
+/** Whether crews, a way of obtaining or pilots may make rounds of a case. */
+function mayGoInRounds(planning: Planning, one: Case, { goalPlan, systems }: CasePlan): boolean {
+  const steps = goalPlan?.route?.steps.filter(isCounted) ?? [];
+  if (steps.length === 0) return false;
+  if (one.goal.pilots) return true;
+  if (systems.length === 1) return false;
+  const limits = planning.crewsOf(one.system);
+  return (
+    limits.some((n) => n < systems.length) ||
+    steps.some((s) => (s.obtain?.atOnce ?? Infinity) < systems.length)
+  );
+}
+
+interface Pilots {
+  readonly way: Wayfarer;
+  readonly pilots: number;
+}
+
+/** Of each team and product so many pilots, from the largest case on, then by id. */
+function choosePilots(
+  ways: readonly Wayfarer[],
+  cases: ReadonlyMap<string, Case>
+): ReadonlyMap<string, readonly Pilots[]> {
+  const chosen = new Map<string, Pilots[]>();
+  const left = new Map<string, number>();
+  const sorted = [...ways].sort(
+    (a, b) => b.plan.systems.length - a.plan.systems.length || compareText(a.plan.id, b.plan.id)
+  );
+  for (const way of sorted) {
+    const group = groupOf(way, cases);
+    const wanted = left.get(group) ?? cases.get(way.plan.id)?.goal.pilots?.systems ?? 0;
+    const pilots = Math.min(wanted, way.plan.systems.length);
+    left.set(group, wanted - pilots);
+    if (pilots > 0) chosen.set(group, [...(chosen.get(group) ?? []), { way, pilots }]);
+  }
+  return chosen;
+}
+
+function groupOf({ plan }: Wayfarer, cases: ReadonlyMap<string, Case>): string {
+  return JSON.stringify([cases.get(plan.id)?.system.team, plan.product]);
+}
+
+/** Undefined where it goes in one round, and waits for nobody. */
+function partyOf(way: Wayfarer, pilots: readonly Pilots[], one: Case | undefined): Party | undefined {
+  const systems = way.plan.systems.length;
+  const own = pilots.find((p) => p.way === way)?.pilots ?? 0;
+  const first = pilots
+    .filter((p) => p.way !== way)
+    .map(({ way: w, pilots: n }): PilotJourney => ({ terms: w.terms, moves: w.label.moves, pilots: n }));
+  if (pilots.length === 0 && mostAtOnce(way.terms, way.label.moves) >= systems) return undefined;
+  return { systems, pilots: own, watchDays: one?.goal.pilots?.watchDays ?? 0, first };
+}
+
+function planRounds(
+  planning: Planning,
+  { plan, terms, label, party }: Wayfarer & { readonly party: Party }
+): CasePlan {
+  const finishBy = finishByOf(plan.deadline);
+  const rounds = layRounds({ terms, moves: label.moves }, party, SURELY_THERE).map((round): RoundPlan => ({
+    systems: round.systems,
+    isPilot: round.isPilot,
+    inTime: isInTime(round.judgement, finishBy),
+    steps: stepsOf(terms, label.moves, round.judgement),
+    finish: round.judgement.schedule.days.at(-1)?.hop ?? { first: terms.from, last: terms.from, exact: false }
+  }));
+  const latest = latestStartOf(terms, label.moves, finishBy, party);
+  const { latestStart: _latest, slack: _slack, ...rest } = plan;
+  void [_latest, _slack];
+  return {
+    ...rest,
+    rounds,
+    inTime: rounds.reduce((sum, r) => sum + (r.inTime ? r.systems : 0), 0),
+    ...(latest === undefined ? {} : { latestStart: latest }),
+    ...(typeof latest === 'number' ? { slack: latest - planning.today } : {})
+  };
+}
+
+/** The counted steps of a round: where they lead, when, and under which right. */
+export const stepsOf = (
+  terms: Terms,
+  moves: readonly Move[],
+  { rights, schedule }: Judgement
+): RoundPlan['steps'] =>
+  moves.flatMap((move, i) => {
+    const days = schedule.days[i];
+    if (!days) return [];
+    const { release, edition } = idsOfPlace(terms, move.to);
+    return [
+      {
+        id: move.id,
+        to: { release, edition },
+        days: days.hop,
+        right: rights[i]?.use as RightUse,
+        ...(days.at ? { at: blockAt(days.at) } : {}),
+        ...(days.nodesAt ? { nodesAt: days.nodesAt.map(blockAt) } : {}),
+        ...(days.patchAt ? { patchAt: blockAt(days.patchAt) } : {})
+      }
+    ];
+  });
