@@ -69,6 +69,12 @@ export function makeDemoEstate(): Estate {
       },
       {
         ...DEFAULT_GOAL,
+        id: 'east-depot',
+        team: 'East depot',
+        pilots: { systems: 2, watchDays: 14 }
+      },
+      {
+        ...DEFAULT_GOAL,
         id: 'board-room',
         team: 'Board room',
         rule: 'nearest in full service',
@@ -92,7 +98,8 @@ export function makeDemoEstate(): Estate {
             name: 'Between the last tram and the first',
             start: '2031-01-06T23:30',
             rule: 'FREQ=WEEKLY;BYDAY=MO,TU,WE,TH',
-            minutes: 300
+            minutes: 300,
+            crew: { name: 'the night crew', systems: 2 }
           }
         ],
         freezes: [{ first: '2031-04-14', last: '2031-04-20', reason: 'the fair' }]

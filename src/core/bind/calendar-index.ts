@@ -1,5 +1,5 @@
 import { Calendar, type Freeze, parseDay, type WindowRule } from '../date';
-import type { Estate, System, WorkCalendar, WorkWindow } from '../estate';
+import type { Decision, Estate, System, WorkCalendar, WorkWindow } from '../estate';
 
 type Placed = Pick<System, 'team' | 'site' | 'product' | 'meantFor'>;
 
@@ -22,12 +22,13 @@ export class CalendarIndex {
   /**
    * When work may be done on a system, with the freezes of all calendars that bind it; undefined: any day, any hour. Windows for other
    * teams or products are none of its own.
+   * @param opened freezes it is let through, by `freezeKey`
    */
-  of(system: Placed): Calendar | undefined {
-    const [own, ...more] = this.#binding(system);
+  of(system: Placed, opened: readonly string[] = []): Calendar | undefined {
+    const [own, ...more] = this.#binding(system).map((c) => withoutFreezes(c, opened));
     if (!own) return undefined;
     const product = 'is' in system.product ? system.product.is : (system.meantFor ?? '');
-    const key = JSON.stringify([this.keyOf(system), system.team, product]);
+    const key = JSON.stringify([this.keyOf(system), system.team, product, opened]);
     const known = this.#made.get(key);
     if (known) return known;
     const made = calendarOf(
@@ -60,6 +61,19 @@ export class CalendarIndex {
     ].flatMap((c) => c ?? []);
   }
 }
+
+/** What a decision names a freeze by. */
+export const freezeKey = ({ first, last }: { readonly first: string; readonly last: string }): string =>
+  `freeze ${first} ${last}`;
+
+/** The freezes that decisions let a system through: of kind `open`, by what they are about. */
+export const openedBy = (decisions: readonly Decision[]): string[] =>
+  decisions.flatMap((d) => (d.kind === 'open' && d.about?.startsWith('freeze ') ? [d.about] : [])).sort();
+
+const withoutFreezes = (calendar: WorkCalendar, opened: readonly string[]): WorkCalendar =>
+  opened.length === 0
+    ? calendar
+    : { ...calendar, freezes: (calendar.freezes ?? []).filter((f) => !opened.includes(freezeKey(f))) };
 
 /** A calendar as work is laid into it, with the freezes of others that bind it too. */
 export function calendarOf(

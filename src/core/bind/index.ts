@@ -2,6 +2,7 @@ export { type Asking, askingOf, passedOverOf } from './asking';
 export { findBehind } from './behind';
 export { CaseKeys } from './case-key';
 export { activatedOf, type Case, DecisionIndex, gatherCases } from './gather';
-export { CalendarIndex, calendarOf } from './calendar-index';
+export { CalendarIndex, calendarOf, freezeKey, openedBy } from './calendar-index';
+export { findOverlaps, type Overlap } from './overlaps';
 export { findKeptBack, GoalIndex } from './goal-index';
 export { startsOf } from './starts';

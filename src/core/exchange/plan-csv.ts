@@ -1,9 +1,9 @@
 import { type Catalogue, Names, type Product } from '../catalogue';
-import { formatDay } from '../date';
+import { dayOfMinute, formatDay, timeOfMinute } from '../date';
 import type { Estate, System } from '../estate';
-import { type CasePlan, type Plan, sameTarget, type TargetPlan } from '../plan';
+import { type CasePlan, type Plan, roundOf, sameTarget, type TargetPlan } from '../plan';
 import { addSums, type RightShare } from '../right';
-import type { Route } from '../route';
+import { type BlockAt, isCounted, type Route } from '../route';
 import { formatCsv } from './csv-out';
 import type { PlanWords } from './plan-words';
 
@@ -36,7 +36,12 @@ export const PLAN_COLUMNS = [
   'latest_start',
   'slack_days',
   'reason',
-  'best_open'
+  'best_open',
+  'round',
+  'window_begins',
+  'window_ends',
+  'turn_round_by',
+  'in_time'
 ] as const;
 
 export interface PlanCsvInput {
@@ -93,6 +98,10 @@ function rowOf({ one, system, product, target, share, currency, words }: RowInpu
   const route = target?.route;
   const rights = isGoal || !target ? (share ?? NO_SHARE) : undefined;
   const names = new Names(product);
+  const going = isGoal ? roundOf(one, system.id) : undefined;
+  const finish = going?.round.finish ?? route?.finish;
+  const first = going?.round.steps[0]?.days.first ?? route?.steps[0]?.days.first;
+  const at = (going?.round.steps ?? route?.steps.filter(isCounted) ?? [])[0]?.at;
   const start = one.startIsSure ? one.start : undefined;
   return [
     system.name,
@@ -116,8 +125,8 @@ function rowOf({ one, system, product, target, share, currency, words }: RowInpu
     costOf(route),
     route ? currency : '',
     route?.carefulMinutes ?? '',
-    route?.steps[0] ? formatDay(route.steps[0].days.first) : '',
-    route?.finish.exact ? formatDay(route.finish.last) : route ? 'unknown' : '',
+    first === undefined ? '' : formatDay(first),
+    finish?.exact ? formatDay(finish.last) : route ? 'unknown' : '',
     isGoal || !target ? dayOrBlank(one.deadline.day) : '',
     isGoal || !target
       ? one.deadline.setBy
@@ -127,8 +136,18 @@ function rowOf({ one, system, product, target, share, currency, words }: RowInpu
     isGoal ? (one.latestStart === 'none' ? 'too late' : dayOrBlank(one.latestStart)) : '',
     isGoal ? (one.slack ?? '') : '',
     target?.older ? 'older than what is installed' : (target?.reasons.map(words.reason).join('; ') ?? ''),
-    isGoal && one.bestOpen ? names.target(one.bestOpen) : ''
+    isGoal && one.bestOpen ? names.target(one.bestOpen) : '',
+    going?.number ?? '',
+    ...blockOf(at),
+    going ? (going.round.inTime ? 'yes' : 'no') : isGoal && one.rounds ? 'no' : ''
   ];
+}
+
+/** Begin, end and the last minute to turn round of the first block, as they stand on the wall. */
+function blockOf(at: BlockAt | undefined): string[] {
+  const wall = (minute: number): string =>
+    at ? `${formatDay(dayOfMinute(minute, at.zone))} ${timeOfMinute(minute, at.zone)}` : '';
+  return at ? [wall(at.begins), wall(at.ends), wall(at.turnBy)] : ['', '', ''];
 }
 
 const dayOrBlank = (day: number | undefined): string => (day === undefined ? '' : formatDay(day));

@@ -34,6 +34,17 @@ export const rightUseFile = z.strictObject({
   until: day.optional(),
   units: unitUse.optional()
 });
+export const blockAt = z
+  .strictObject({
+    window: z.string(),
+    zone: z.string(),
+    begins: z.string(),
+    ends: z.string(),
+    closes: z.string(),
+    turnBy: z.string().describe('the last minute to turn round')
+  })
+  .describe('instants of ISO 8601');
+
 export const stepFile = z.strictObject({
   kind: z.enum(['patch', 'cure', 'work-around', 'work', ...COUNTED_KINDS]),
   id: z.string().optional(),
@@ -52,17 +63,10 @@ export const stepFile = z.strictObject({
     .boolean()
     .optional()
     .describe('of a cure: some reading of what nobody has read makes it needless, so ask before buying'),
-  at: z
-    .strictObject({
-      window: z.string(),
-      zone: z.string(),
-      begins: z.string(),
-      ends: z.string(),
-      closes: z.string(),
-      turnBy: z.string().describe('the last minute to turn round')
-    })
+  at: blockAt
     .optional()
-    .describe('where its block lies in a window; instants of ISO 8601'),
+    .describe('where its block lies in a window; the last of them where nodes go one by one'),
+  nodesAt: z.array(blockAt).optional().describe('where its nodes go one by one: the block of each'),
   times: z.number().optional().describe('of a work-around: how often it is done; minutes are of one time'),
   needsKey: z.boolean().optional().describe('of work: it wants a key'),
   kept: z.enum(KEPT).optional(),
@@ -72,6 +76,7 @@ export const stepFile = z.strictObject({
       way: z.string().optional(),
       risk: z.string().optional(),
       note: z.string().optional(),
+      atOnce: z.number().optional().describe('how many systems can have it so at once'),
       started: z.string().optional(),
       status: z.enum(['offered', 'not offered yet', 'withheld', 'perhaps withheld']).optional(),
       because: z.string().optional(),
@@ -213,6 +218,29 @@ const casePlan = z.strictObject({
   deadline: z.strictObject({ day: day.optional(), contributors: z.array(contributor) }),
   latestStart: z.union([day, z.literal('none')]).optional(),
   slackDays: z.number().optional(),
+  rounds: z
+    .array(
+      z.strictObject({
+        systems: z.array(z.string()),
+        isPilot: z.boolean(),
+        inTime: z.boolean().describe('it keeps every clause and every end'),
+        finish: dayOrUnknown,
+        steps: z.array(
+          z.strictObject({
+            id: z.string(),
+            firstDay: dayOrUnknown,
+            lastDay: dayOrUnknown,
+            at: blockAt.optional(),
+            nodesAt: z.array(blockAt).optional(),
+            patchAt: blockAt.optional(),
+            right: rightUseFile
+          })
+        )
+      })
+    )
+    .optional()
+    .describe('where its systems go in rounds: a crew at a time, pilots first; as far as windows have room'),
+  inTime: z.number().optional().describe('how many of its systems are in time'),
   bestOpen: target.optional(),
   cut: z.boolean(),
   targets: z.array(targetPlan)

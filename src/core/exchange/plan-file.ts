@@ -6,6 +6,7 @@ import type { RightUse } from '../right';
 import type { BlockAt, Reason, Route, Step } from '../route';
 import type { PlanWords } from './plan-words';
 import {
+  type blockAt,
   type lookedFile,
   PLAN_FORMAT,
   PLAN_VERSION,
@@ -135,6 +136,8 @@ class PlanWriter {
         ? {}
         : { latestStart: plan.latestStart === 'none' ? ('none' as const) : formatDay(plan.latestStart) }),
       ...(plan.slack === undefined ? {} : { slackDays: plan.slack }),
+      ...(plan.rounds ? { rounds: roundFilesOf(plan) } : {}),
+      ...(plan.inTime === undefined ? {} : { inTime: plan.inTime }),
       ...(plan.bestOpen ? { bestOpen: plan.bestOpen } : {}),
       cut: plan.cut,
       targets: plan.targets.map((x) => this.#target(x))
@@ -278,20 +281,34 @@ function stepFileOf(s: Step): z.infer<typeof stepFile> {
     kept: s.kept,
     ...(s.obtain ? { obtain: { ...s.obtain, others: s.obtain.others.map((o) => ({ ...o })) } } : {}),
     right: useOf(s.right),
-    ...(s.at ? { at: blockFileOf(s.at) } : {})
+    ...(s.at ? { at: blockFileOf(s.at) } : {}),
+    ...(s.nodesAt ? { nodesAt: s.nodesAt.map(blockFileOf) } : {})
   };
+}
+
+/** The rounds of a case, with who goes in each. */
+function roundFilesOf({ rounds = [], systems }: CasePlan): NonNullable<PlanFile['cases'][number]['rounds']> {
+  let done = 0;
+  return rounds.map((round) => ({
+    systems: systems.slice(done, (done += round.systems)),
+    isPilot: round.isPilot,
+    inTime: round.inTime,
+    finish: round.finish.exact ? formatDay(round.finish.last) : 'unknown',
+    steps: round.steps.map(({ id, days, at, nodesAt, patchAt, right }) => ({
+      id,
+      firstDay: days.exact ? formatDay(days.first) : 'unknown',
+      lastDay: days.exact ? formatDay(days.last) : 'unknown',
+      right: useOf(right),
+      ...(at ? { at: blockFileOf(at) } : {}),
+      ...(nodesAt ? { nodesAt: nodesAt.map(blockFileOf) } : {}),
+      ...(patchAt ? { patchAt: blockFileOf(patchAt) } : {})
+    }))
+  }));
 }
 
 const instant = (minute: number): string => new Date(minute * 60_000).toISOString();
 
-const blockFileOf = ({
-  window,
-  zone,
-  begins,
-  ends,
-  closes,
-  turnBy
-}: BlockAt): z.infer<typeof stepFile>['at'] => ({
+const blockFileOf = ({ window, zone, begins, ends, closes, turnBy }: BlockAt): z.infer<typeof blockAt> => ({
   window,
   zone,
   begins: instant(begins),

@@ -3,6 +3,7 @@ import { planCase } from './plan-case';
 import { findOut, lookAt, type FindOut, type Looking } from './find-out';
 import type { Planning } from './planning';
 import { findRestsOn } from './rests-on';
+import { type Eaten, eatenBy } from './eaten';
 import { findSavings, type Saving } from './savings';
 import type { Case } from '../bind';
 import type { Target } from '../estate';
@@ -16,7 +17,9 @@ import {
   type NotStraight,
   type Route,
   routeOf,
-  unbeatenOf
+  termsWith,
+  unbeatenOf,
+  wayOf
 } from '../route';
 import { targetKey } from '../compile';
 
@@ -32,6 +35,8 @@ export interface Exploration extends FindOut {
   readonly fallbacks: readonly Fallback[];
   /** Why one hop in place does not do, where none does. */
   readonly notStraight?: NotStraight;
+  /** Of the goal: what eats its slack. */
+  readonly eaten?: Eaten;
   /** What may be saved by finding out, where something is needed only perhaps; dearest first. */
   readonly savings: readonly Saving[];
 }
@@ -68,7 +73,16 @@ export function exploreCase(
   const found = plan.targets.find((t) => sameTarget(t.target, wanted)) ?? plan.goalPlan;
   if (!model || !found || !plan.start) return undefined;
   const looking = lookAt(planning, { model, one, plan }, found.target);
-  return looking && explore(planning, looking, found);
+  const seen = looking && explore(planning, looking, found);
+  if (!looking || !seen || !sameTarget(found.target, plan.goal) || found.route?.restsOn.length !== 0)
+    return seen;
+  const { label } = findChosen(
+    termsWith(looking.terms, { way: wayOf(found.route) }),
+    { start: looking.start, target: looking.place },
+    'sure'
+  );
+  const eaten = label && eatenBy(looking.terms, label.moves, plan);
+  return eaten ? { ...seen, eaten } : seen;
 }
 
 function explore(planning: Planning, looking: Looking, found: TargetPlan): Exploration {

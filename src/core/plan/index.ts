@@ -8,6 +8,9 @@ export {
 } from './asked-on-way';
 export { type Brief, comparePlans, type PlanChange } from './compare-plans';
 export { daysLeft } from './days-left';
+export { type CalendarLoad, loadByWeek, type WeekLoad } from './load';
+export type { Eaten } from './eaten';
+export { roundOf } from './round-of';
 export { type Exploration, type Explored, exploreSystem } from './explore';
 export { findOut, type FindOut, lookAt, type Looking, type Question } from './find-out';
 export { PlanCache } from './plan-cache';

@@ -8,7 +8,7 @@ import {
   settleCatalogue
 } from '../catalogue';
 import { modelOf, type ProductModel } from '../compile';
-import { type Day, formatDay } from '../date';
+import { type Calendar, type Day, formatDay } from '../date';
 import {
   activatedOf,
   askingOf,
@@ -18,6 +18,7 @@ import {
   DecisionIndex,
   gatherCases,
   GoalIndex,
+  openedBy,
   startsOf
 } from '../bind';
 import { ranSince } from './others-run';
@@ -110,12 +111,12 @@ export class Planning {
 
   /** Equal for systems on which work may be done at the same times. */
   calendarKeyOf(system: System): string {
-    return this.#calendars.of(system)?.key ?? '';
+    return this.#calendarFor(system)?.key ?? '';
   }
 
   /** How many systems each window of a system's calendar allows at once. */
   crewsOf(system: System): readonly number[] {
-    return this.#calendars.of(system)?.windows.flatMap((w) => w.crew ?? []) ?? [];
+    return this.#calendarFor(system)?.windows.flatMap((w) => w.crew ?? []) ?? [];
   }
 
   /** Goals, decisions and calendars of the whole estate: what linked systems are planned by. */
@@ -216,8 +217,14 @@ export class Planning {
     });
   }
 
+  /** With the freezes left out that decisions let it through. */
+  #calendarFor(system: System): Calendar | undefined {
+    const opened = openedBy(this.#decisions.touching(system.id, situationKey(system)));
+    return this.#calendars.of(system, opened);
+  }
+
   #calendarOf(system: System): Pick<Terms, 'calendar' | 'wayBackMinutes'> {
-    const calendar = this.#calendars.of(system);
+    const calendar = this.#calendarFor(system);
     const { wayBackMinutes } = this.estate.site;
     return calendar ? { calendar, ...(wayBackMinutes === undefined ? {} : { wayBackMinutes }) } : {};
   }

@@ -1,7 +1,7 @@
 import { dayOfMinute, parseDay, timeOfMinute } from '../date';
 import type { WorkCalendar, WorkWindow } from '../estate';
 import type { BlockAt } from '../route';
-import { sayDay, sayMinutes, sayShortDay } from './dates';
+import { sayCount, sayDay, sayMinutes, sayShortDay } from './dates';
 
 export const WEEKDAY_NAMES = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 /** The days of a week as rules write them, Monday first. */
@@ -69,9 +69,16 @@ const NTH: Readonly<Record<number, string>> = {
 export const NTH_CHOICES = [1, 2, 3, 4, -1].map((nth) => [nth, NTH[nth] ?? ''] as const);
 
 /** `Mon, Tue and Wed from 22:00, for 6 h`; `the last Fri of every month from 20:00, for 4 h` */
-export function sayWindow({ start, rule, minutes }: Pick<WorkWindow, 'start' | 'rule' | 'minutes'>): string {
+export function sayWindow({
+  start,
+  rule,
+  minutes,
+  crew
+}: Pick<WorkWindow, 'start' | 'rule' | 'minutes' | 'crew'>): string {
   const [date = '', time = ''] = start.split('T');
-  const length = `from ${time}, for ${sayMinutes(minutes)}`;
+  const watched = crew ? `, ${sayCount(crew.systems, 'system')} at once` : '';
+  const by = crew?.name === undefined ? '' : ` by ${crew.name}`;
+  const length = `from ${time}, for ${sayMinutes(minutes)}${watched}${by}`;
   if (rule === undefined) return `once, on ${sayDay(parseDay(date) ?? 0)} ${length}`;
   const parts = readRule(rule);
   if (!parts) return `by the rule ${rule} ${length}`;
@@ -90,4 +97,13 @@ export const sayCalendar = ({ team, site }: Pick<WorkCalendar, 'team' | 'site'>)
 export function sayBlock({ zone, begins, ends, turnBy }: BlockAt, year: number): string {
   const day = sayShortDay(dayOfMinute(begins, zone), year);
   return `${day} ${timeOfMinute(begins, zone)} to ${timeOfMinute(ends, zone)}, turn round by ${timeOfMinute(turnBy, zone)}`;
+}
+
+/** `node by node on 3 nights, on two releases from Tue 11 Mar to Thu 13 Mar` */
+export function sayNodes(nodesAt: readonly BlockAt[], year: number): string {
+  const day = (at: BlockAt | undefined): string =>
+    at ? sayShortDay(dayOfMinute(at.begins, at.zone), year) : '';
+  const nights = new Set(nodesAt.map((at) => at.closes)).size;
+  const first = `node by node${nights > 1 ? ` on ${sayCount(nights, 'night')}` : ''}`;
+  return nights > 1 ? `${first}, on two releases from ${day(nodesAt[0])} to ${day(nodesAt.at(-1))}` : first;
 }

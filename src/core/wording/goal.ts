@@ -9,6 +9,8 @@ export const GOAL_PARTS = [
   'rule',
   'maturities',
   'settlingDays',
+  'pilots',
+  'watchDays',
   'mustKeep',
   'accepts',
   'allow',
@@ -94,7 +96,13 @@ function sayKeepBack({ keepBack }: Goal): string {
     ? `${sayCount(named.length, 'system')} by name`
     : `${sayCount(systems, 'system')} of each product, the last by name,`;
   if (until !== undefined) return `${which} until ${sayDay(parseDay(until) ?? 0)}`;
-  return `${which} until the others have run ${ranDays === 0 ? 'at all' : `for ${sayCount(ranDays, 'day')}`}`;
+  return `${which} until all others have ${ranDays === 0 ? 'got there' : `run for ${sayLength(ranDays)}`}`;
+}
+
+function sayPilots({ pilots }: Goal): string {
+  if (!pilots) return 'none of its systems';
+  const watched = pilots.watchDays === 0 ? '' : ` and watches them for ${sayLength(pilots.watchDays)}`;
+  return `${sayCount(pilots.systems, 'system')} of each product${watched}`;
 }
 
 /** One phrase of a goal's sentence. */
@@ -109,6 +117,14 @@ export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
         before: 'takes a release',
         words:
           goal.settlingDays === 0 ? 'on the day it is out' : `${sayLength(goal.settlingDays)} after it is out`
+      };
+    case 'pilots':
+      return { before: 'sends ahead', words: sayPilots(goal) };
+    case 'watchDays':
+      return {
+        before: 'watches each arrival',
+        words: goal.watchDays ? `for ${sayLength(goal.watchDays)}` : 'for no time in particular',
+        after: 'before the next step'
       };
     case 'mustKeep':
       return { before: 'must keep', words: goal.mustKeep ?? 'nothing in particular' };

@@ -32,6 +32,7 @@ export {
   type RuleParts,
   sayBlock,
   sayCalendar,
+  sayNodes,
   sayWindow,
   WEEKDAY_NAMES,
   writeRule
@@ -63,6 +64,7 @@ export {
   sayWaitCause
 } from './right';
 export { sayRisks } from './risk';
+export { sayEaten, sayInTime, sayRound } from './rounds';
 export { sayWay } from './route';
 export { sayStep } from './step';
 export { sayKnown } from './seen';

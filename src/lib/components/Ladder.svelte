@@ -9,6 +9,7 @@
     sayDay,
     sayMinutes,
     sayMoney,
+    sayNodes,
     sayShortDay,
     sayStep
   } from '$core/wording';
@@ -123,7 +124,11 @@
           step.kept !== 'everything'
             ? `; keeps ${step.kept}`
             : ''}.
-          {#if (isCounted(step) || step.kind === 'patch') && step.at}{sayBlock(step.at, year)}.{/if}
+          {#if (isCounted(step) || step.kind === 'patch') && step.at}{sayBlock(step.at, year)}{isCounted(
+              step
+            ) && step.nodesAt
+              ? `, ${sayNodes(step.nodesAt, year)}`
+              : ''}.{/if}
           {#if isCounted(step)}{obtainOf(step)}{rightOf(step)}.{:else if step.kind === 'cure'}Cure: {cureOf(
               step
             )}.{/if}

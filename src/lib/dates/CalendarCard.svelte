@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
-  import { CalendarIndex } from '$core/bind';
+  import { CalendarIndex, findOverlaps } from '$core/bind';
   import { parseDay } from '$core/date';
   import type { WorkCalendar } from '$core/estate';
   import { sayCalendar, sayCount, sayDay, sayWindow } from '$core/wording';
@@ -18,6 +18,11 @@
   const all = $derived(desk.estate.calendars ?? []);
   const name = $derived(sayCalendar(calendar));
   const starts = $derived(nextStarts(calendar, all, desk.today, 10));
+  const overlaps = $derived(findOverlaps(calendar, desk.today));
+  const nameOf = (id: string): string => {
+    const window = calendar.windows.find((w) => w.id === id);
+    return window ? (window.name ?? sayWindow(window)) : id;
+  };
   const bound = $derived.by(() => {
     const index = new CalendarIndex(desk.estate);
     return desk.estate.systems.filter((s) => index.ownerOf(s)?.id === calendar.id).length;
@@ -74,6 +79,11 @@
       </li>
     {/each}
   </ul>
+  {#each overlaps as o (o.windows.join(' '))}<p data-overlap>
+      <b>Two windows are open at once</b> from {sayDay(o.day)} on: {o.windows
+        .map((id) => nameOf(id))
+        .join('; and ')}. A system can only be in one of them.
+    </p>{/each}
   {#if starts.length > 0}<p class="soft" data-next>
       Next: {starts.join(', ')}.
     </p>{:else if calendar.windows.length > 0}<p>

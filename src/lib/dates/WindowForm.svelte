@@ -25,6 +25,7 @@
   let hours = $state('6');
   let rule = $state('');
   let product = $state('');
+  let crew = $state('');
 
   const parts = $derived(
     kind === 'week'
@@ -35,7 +36,7 @@
   );
   const made = $derived(
     windowOf(
-      { name, from, time, hours, parts, rule: kind === 'rule' ? rule : '', product },
+      { name, from, time, hours, parts, rule: kind === 'rule' ? rule : '', product, crew },
       calendar.zone,
       id
     )
@@ -95,6 +96,9 @@
   </div>
   <Field label="At"><Text bind:value={time} class="mono short" maxlength={5} /></Field>
   <Field label="For so many hours"><Text bind:value={hours} class="mono short" inputmode="decimal" /></Field>
+  <Field label="Systems at once" help="as many as the crew can watch; empty: any number"
+    ><Text bind:value={crew} class="mono short" inputmode="numeric" /></Field
+  >
   <Field label="For"
     ><Choice bind:value={product}
       ><option value="">all products</option>{#each desk.catalogue?.products ?? [] as p (p.id)}<option

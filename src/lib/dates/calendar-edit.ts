@@ -15,6 +15,8 @@ export interface WindowDraft {
   /** A rule in RFC 5545's own words, where it is none of the usual ones. */
   readonly rule: string;
   readonly product: string;
+  /** How many systems may be under work at once; empty: any number. */
+  readonly crew: string;
 }
 
 const LOOK_AHEAD = 800;
@@ -30,13 +32,17 @@ export function windowOf(
   if (from === undefined) return { amiss: 'From which day on?' };
   if (!/^([01]\d|2[0-3]):[0-5]\d$/.test(draft.time)) return { amiss: 'A time of day is like 22:00.' };
   if (!(minutes >= 1 && minutes <= 20_160)) return { amiss: 'It is open for up to 336 hours.' };
+  const crew = draft.crew.trim() === '' ? undefined : Number(draft.crew);
+  if (crew !== undefined && !(Number.isInteger(crew) && crew >= 1 && crew <= 10_000))
+    return { amiss: 'At once go 1 to 10 000 systems.' };
   if (draft.parts && draft.parts.days.length === 0) return { amiss: 'On which days?' };
   const rule = draft.parts ? writeRule(draft.parts) : draft.rule.trim();
   const about = {
     id,
     minutes,
     ...(draft.name.trim() ? { name: draft.name.trim() } : {}),
-    ...(draft.product ? { products: [draft.product] } : {})
+    ...(draft.product ? { products: [draft.product] } : {}),
+    ...(crew === undefined ? {} : { crew: { systems: crew } })
   };
   for (let day: Day = from; day < from + (rule === '' ? 1 : LOOK_AHEAD); day++) {
     const start = `${formatDay(day)}T${draft.time}`;

@@ -40,17 +40,21 @@ export function calendarEntriesOf(plan: Plan): CalendarEntry[] {
 
 function blocksOf(one: CasePlan, what: string, year: number): CalendarEntry[] {
   const names = desk.namesOf(one);
-  return (one.goalPlan?.route?.steps ?? []).filter(isCounted).flatMap((step): CalendarEntry[] =>
-    step.at
-      ? [
-          {
-            about: `block ${step.id} ${one.systems[0] ?? ''}`,
-            from: step.at.begins,
-            to: step.at.ends,
-            summary: `${what}: ${sayStep(step, names)}`,
-            description: sayBlock(step.at, year)
-          }
-        ]
-      : []
-  );
+  const counted = (one.goalPlan?.route?.steps ?? []).filter(isCounted);
+  const rounds = one.rounds ?? [{ systems: one.systems.length, steps: counted }];
+  let done = 0;
+  return rounds.flatMap(({ systems, steps }, n) => {
+    const who = one.systems.slice(done, (done += systems)).map((id) => desk.naming.system(id));
+    return steps.flatMap(({ at, nodesAt }, i): CalendarEntry[] => {
+      const step = counted[i];
+      if (!at || !step) return [];
+      return (nodesAt ?? [at]).map((block, node) => ({
+        about: `block ${step.id} ${one.systems[0] ?? ''}${one.rounds ? ` round ${n + 1}` : ''}${nodesAt ? ` node ${node + 1}` : ''}`,
+        from: block.begins,
+        to: block.ends,
+        summary: `${what}: ${sayStep(step, names)}${one.rounds ? `, round ${n + 1}` : ''}${nodesAt ? `, node ${node + 1}` : ''}`,
+        description: `${sayBlock(block, year)}. ${who.join(', ')}`
+      }));
+    });
+  });
 }

@@ -51,7 +51,7 @@ export function marksOf(cases: readonly CasePlan[]): DateMark[] {
       ...(c.early === undefined || c.early === c.day ? {} : { early: c.early })
     }));
     const start = plan.latestStart;
-    const first = plan.goalPlan?.route?.steps[0]?.days;
+    const first = (plan.rounds?.[0] ?? plan.goalPlan?.route)?.steps[0]?.days;
     return [
       ...ends,
       ...(typeof start === 'number'

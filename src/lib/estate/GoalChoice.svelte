@@ -15,8 +15,8 @@
     onchange
   }: { part: GoalPart | { readonly product: string }; goal: Goal; onchange: (goal: Goal) => void } = $props();
 
-  const MOST = { settlingDays: 3650, passDays: 3650, monthsLeft: 240 } as const;
-  const UNIT = { settlingDays: 'days', passDays: 'days', monthsLeft: 'months' } as const;
+  const MOST = { settlingDays: 3650, passDays: 3650, watchDays: 3650, monthsLeft: 240 } as const;
+  const UNIT = { settlingDays: 'days', passDays: 'days', watchDays: 'days', monthsLeft: 'months' } as const;
   const product = $derived(typeof part === 'object' ? desk.products.get(part.product) : undefined);
   const named = $derived(goal.targets?.find((t) => t.product === product?.id));
   const names = $derived(desk.namesOfProduct(product?.id ?? ''));
@@ -79,7 +79,7 @@
     >{#each KEPT as k (k)}{#if part === 'accepts' || k !== 'nothing'}<option value={k}>{k}</option
         >{/if}{/each}</Choice
   >
-{:else if part === 'spendingCents' || part === 'importance' || part === 'keepBack'}
+{:else if part === 'spendingCents' || part === 'importance' || part === 'keepBack' || part === 'pilots'}
   <GoalLimits {part} {goal} {onchange} />
 {:else if typeof part === 'string'}
   <Text

@@ -4,15 +4,15 @@
   import { compareText } from '$core/kit';
   import { IMPORTANCE_WORDS } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
-  import { withImportance, withKeepBack, withLimit } from './goal-changes';
+  import { withImportance, withKeepBack, withLimit, withPilots } from './goal-changes';
 
-  /** What a system may cost, what hangs on it, which of them are kept back. */
+  /** What a system may cost, what hangs on it, which of them go ahead or are kept back. */
   let {
     part,
     goal,
     onchange
   }: {
-    part: 'spendingCents' | 'importance' | 'keepBack';
+    part: 'spendingCents' | 'importance' | 'keepBack' | 'pilots';
     goal: Goal;
     onchange: (goal: Goal) => void;
   } = $props();
@@ -49,6 +49,25 @@
     onchange={(e) => onchange(withImportance(goal, e.currentTarget.value))}
     >{#each IMPORTANCES as i (i)}<option value={i}>{IMPORTANCE_WORDS[i]}</option>{/each}</Choice
   >
+{:else if part === 'pilots'}
+  <Text
+    class="mono"
+    type="number"
+    min="0"
+    aria-label="Pilots of each product"
+    value={String(goal.pilots?.systems ?? 0)}
+    onchange={(e) => onchange(withPilots(goal, { systems: Number(e.currentTarget.value) || 0 }))}
+  />
+  of each product, watched for
+  <Text
+    class="mono"
+    type="number"
+    min="0"
+    aria-label="Days the pilots are watched"
+    value={String(goal.pilots?.watchDays ?? 7)}
+    onchange={(e) => onchange(withPilots(goal, { watchDays: Number(e.currentTarget.value) || 0 }))}
+  />
+  days before all others
 {:else}
   <Text
     class="mono"
@@ -60,12 +79,30 @@
     onchange={(e) =>
       onchange(withKeepBack(goal, { systems: Number(e.currentTarget.value) || 0 }, desk.today))}
   />
-  of each product, the last by name, until
-  <Day
-    label="Kept back until"
-    value={goal.keepBack?.until ?? ''}
-    onchange={(until) => onchange(withKeepBack(goal, { until }, desk.today))}
-  />
+  of each product, the last by name,
+  <Choice
+    aria-label="Kept back until"
+    value={goal.keepBack?.ranDays === undefined ? 'day' : 'run'}
+    onchange={(e) =>
+      onchange(
+        withKeepBack(goal, e.currentTarget.value === 'run' ? { ranDays: 14 } : { until: '' }, desk.today)
+      )}
+    ><option value="day">until a day</option><option value="run">until all others have run for</option
+    ></Choice
+  >
+  {#if goal.keepBack?.ranDays === undefined}<Day
+      label="Kept back until"
+      value={goal.keepBack?.until ?? ''}
+      onchange={(until) => onchange(withKeepBack(goal, { until }, desk.today))}
+    />{:else}<Text
+      class="mono"
+      type="number"
+      min="0"
+      aria-label="Days the others have to have run"
+      value={String(goal.keepBack.ranDays)}
+      onchange={(e) =>
+        onchange(withKeepBack(goal, { ranDays: Number(e.currentTarget.value) || 0 }, desk.today))}
+    /> days{/if}
   or by name:
   {#each named as id (id)}<Button
       kind="small"

@@ -28,8 +28,9 @@
 
   const edit = new GoalEdit();
   /** What nothing is said of stands under what else can be said. */
+  const OPTIONAL = ['spendingCents', 'importance', 'keepBack', 'pilots', 'watchDays'] as const;
   const isSaid = (part: GoalPart): boolean =>
-    !(part === 'spendingCents' || part === 'importance' || part === 'keepBack') || goal[part] !== undefined;
+    OPTIONAL.every((optional) => optional !== part || goal[optional] !== undefined);
   const differ = $derived(common ? partsThatDiffer(goal, common) : GOAL_PARTS.filter(isSaid));
   const isOpen = (part: GoalPart): boolean => edit.editing === part;
   const parts = $derived(GOAL_PARTS.filter((p) => differ.includes(p) || isOpen(p)));

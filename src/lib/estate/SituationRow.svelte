@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Badge } from '$lib/kit';
   import { daysLeft } from '$core/plan';
-  import { sayContributor, sayDay, sayDaysLeft } from '$core/wording';
+  import { sayContributor, sayDay, sayDaysLeft, sayInTime } from '$core/wording';
   import Sign from '$lib/components/Sign.svelte';
   import Way from '$lib/components/Way.svelte';
   import { drawWay } from '$lib/stair/way';
@@ -60,7 +60,8 @@
     ><Way way={drawWay(plan, names, list.oneLine)} oneLine={list.oneLine} /></span
   >
   <span role="gridcell" class="needs"
-    >{#each needsOf(plan, desk.systems.get(plan.systems[0] ?? '')) as need (need.kind + need.words)}<span
+    >{#if sayInTime(plan)}<span class="need"><b>{sayInTime(plan)}</b></span
+      >{/if}{#each needsOf(plan, desk.systems.get(plan.systems[0] ?? '')) as need (need.kind + need.words)}<span
         class="need"><Sign kind={need.kind} /> {need.words}</span
       >{/each}</span
   >

@@ -1,6 +1,7 @@
 import type { Decision } from '$core/estate';
 import { Names } from '$core/catalogue';
-import { sayEntry, sayWayStep } from '$core/wording';
+import { parseDay } from '$core/date';
+import { sayDay, sayEntry, sayWayStep } from '$core/wording';
 import { naming } from '$lib/ready/naming';
 import { desk } from '$lib/state/desk.svelte';
 
@@ -41,6 +42,8 @@ export function sayDecision(d: Decision): string {
       return 'stays on what is installed';
     case 'ignore':
       return `is not minded${d.about === undefined ? '' : `: ${sayEntry(d.about, naming)}`}`;
+    case 'open':
+      return `goes on through the ${(d.about ?? 'freeze').replace(/(\d{4}-\d\d-\d\d)/g, (day) => sayDay(parseDay(day) ?? 0)).replace(/ (?=\d+ \w+ \d{4}$)/, ' to ')}`;
     default:
       return `${SETTLED[d.kind] ?? d.kind}${d.about === undefined ? '' : `: ${sayEntry(d.about, naming)}`}`;
   }

@@ -23,15 +23,24 @@ export function withKept(goal: Goal, key: 'mustKeep' | 'accepts', text: string):
 /** The goal with a number of days or months, within what may be; no number: nought. */
 export function withDays(
   goal: Goal,
-  key: 'settlingDays' | 'passDays' | 'monthsLeft' | 'behind',
+  key: 'settlingDays' | 'passDays' | 'watchDays' | 'monthsLeft' | 'behind',
   text: string,
   most: number
 ): Goal {
   const number = Math.max(0, Math.min(most, Math.round(Number(text)) || 0));
-  const { monthsLeft, ...rest } = goal;
-  if (key !== 'monthsLeft') return { ...goal, [key]: number };
-  void monthsLeft;
-  return number === 0 ? rest : { ...rest, monthsLeft: number };
+  const { [key]: _old, ...rest } = goal;
+  void _old;
+  const isUnsaid = number === 0 && (key === 'monthsLeft' || key === 'watchDays');
+  return isUnsaid ? (rest as Goal) : { ...goal, [key]: number };
+}
+
+/** The goal with so many systems of each product sent ahead, and watched; none: nobody goes ahead. */
+export function withPilots(goal: Goal, change: Partial<NonNullable<Goal['pilots']>>): Goal {
+  const { pilots, ...rest } = goal;
+  const { systems, watchDays } = { systems: 1, watchDays: 7, ...pilots, ...change };
+  const within = (n: number, most: number): number => Math.max(0, Math.min(most, Math.round(n)));
+  if (systems < 1) return rest;
+  return { ...rest, pilots: { systems: within(systems, 100_000), watchDays: within(watchDays, 3650) } };
 }
 
 /** The goal with the last day on which what is installed stays; an empty text: none. */
@@ -63,23 +72,23 @@ export function withImportance(goal: Goal, text: string): Goal {
   return importance === undefined || importance === 'normal' ? rest : { ...rest, importance };
 }
 
-/** The goal with systems kept back: so many, or by name; a year from today where no day is given. None: nothing is kept back. */
+/**
+ * The goal with systems kept back: so many, or by name; until a day - a year from today where none is given - or until the others have
+ * run for so many days. None: nothing is kept back.
+ */
 export function withKeepBack(goal: Goal, change: Partial<NonNullable<Goal['keepBack']>>, today: Day): Goal {
   const { keepBack, ...rest } = goal;
-  const { named, ...next } = {
-    systems: 1,
-    until: formatDay(today + 365),
-    ...keepBack,
-    ...change
-  };
-  if (next.systems < 1 && !named?.length) return rest;
-  if (next.until === '') next.until = formatDay(today + 365);
+  const { named, systems, until, ranDays } = { systems: 1, ...keepBack, ...change };
+  if (systems < 1 && !named?.length) return rest;
+  const runs = change.until === undefined ? ranDays : undefined;
   return {
     ...rest,
     keepBack: {
-      ...next,
-      systems: Math.max(1, Math.min(100_000, Math.round(next.systems))),
-      ...(named?.length ? { named } : {})
+      systems: Math.max(1, Math.min(100_000, Math.round(systems))),
+      ...(named?.length ? { named } : {}),
+      ...(runs === undefined
+        ? { until: until || formatDay(today + 365) }
+        : { ranDays: Math.max(0, Math.min(3650, Math.round(runs))) })
     }
   };
 }

@@ -1,11 +1,16 @@
 <script lang="ts">
-  import { type CasePlan, daysLeft } from '$core/plan';
-  import { sayContributor, sayCost, sayDay, sayDaysLeft } from '$core/wording';
+  import { type CasePlan, daysLeft, type Eaten } from '$core/plan';
+  import { sayContributor, sayCost, sayDay, sayDaysLeft, sayEaten } from '$core/wording';
   import type { Names } from '$core/catalogue';
   import { desk } from '$lib/state/desk.svelte';
 
   /** Everything that ends, with what missing it costs and who says so; and the latest safe start. */
-  let { plan, names, currency }: { plan: CasePlan; names: Names; currency: string } = $props();
+  let {
+    plan,
+    names,
+    currency,
+    eaten
+  }: { plan: CasePlan; names: Names; currency: string; eaten?: Eaten | undefined } = $props();
 
   const titleOf = (source: string | undefined): string | undefined =>
     desk.catalogue?.sources?.find((s) => s.id === source)?.title;
@@ -36,6 +41,7 @@
       </p>{:else if plan.latestStart !== undefined}<p>
         Latest safe start <b>{sayDay(plan.latestStart)}</b>: {sayDaysLeft(plan.slack ?? 0)}.
       </p>{/if}
+    {#if eaten}<p class="soft" data-eaten>{sayEaten(eaten, plan.latestStart)}</p>{/if}
     {#if plan.goalPlan?.route}<p class="no-print">
         <a href="/rights/waiting?at={encodeURIComponent(plan.systems[0] ?? '')}"
           >What waiting costs in rights</a

@@ -54,7 +54,11 @@ export class StairState {
   /** Something tried takes the place of how it is, until it is kept or dropped. */
   readonly trial = $derived(tryout.for(this.planned));
   readonly explored = $derived(this.trial?.found ?? this.#asItIs);
-  readonly plan = $derived(this.explored?.plan);
+  /** Looked into is one system; how the others of its case go stands in the plan of all. */
+  readonly plan = $derived.by(() => {
+    const { explored, planned, trial } = this;
+    return explored && planned?.rounds && !trial ? inRounds(explored.plan, planned) : explored?.plan;
+  });
   readonly product = $derived(desk.products.get(this.plan?.product ?? ''));
   readonly names = $derived(desk.namesOfProduct(this.plan?.product ?? ''));
   readonly system = $derived(desk.systems.get(this.plan?.systems[0] ?? ''));
@@ -158,4 +162,16 @@ export class StairState {
   sourcesOf(id: string): string {
     return describeSource(desk.catalogue, this.product, id);
   }
+}
+
+function inRounds(plan: CasePlan, { rounds, inTime, latestStart, slack }: CasePlan): CasePlan {
+  const { latestStart: _latest, slack: _slack, ...rest } = plan;
+  void [_latest, _slack];
+  return {
+    ...rest,
+    ...(rounds ? { rounds } : {}),
+    ...(inTime === undefined ? {} : { inTime }),
+    ...(latestStart === undefined ? {} : { latestStart }),
+    ...(slack === undefined ? {} : { slack })
+  };
 }

@@ -14,9 +14,11 @@
   import Decide, { type Deciding } from '$lib/ready/Decide.svelte';
   import { chooseWay } from '$lib/stair/choose-way';
   import DeadlinePart from '$lib/stair/DeadlinePart.svelte';
+  import FreezesPart from '$lib/stair/FreezesPart.svelte';
   import InDepth from '$lib/stair/InDepth.svelte';
   import OtherTargets from '$lib/stair/OtherTargets.svelte';
   import RestsOn from '$lib/stair/RestsOn.svelte';
+  import RoundsPart from '$lib/stair/RoundsPart.svelte';
   import { StairState } from '$lib/stair/stair-state.svelte';
   import StairCanvas from '$lib/stair/StairCanvas.svelte';
   import TrialPart from '$lib/stair/TrialPart.svelte';
@@ -84,6 +86,7 @@
         <p class="verdict"><b>No target.</b> The goal finds no release to aim at. Pick a tread.</p>
       {/if}
       <RestsOn {plan} />
+      {#if stair.isGoal}<RoundsPart {plan} />{/if}
       {#if stair.isStopped}<p class="soft" role="status">
           Looking further into it was stopped.
           <Button onclick={() => stair.lookAgain()}>Look again</Button>
@@ -108,7 +111,13 @@
       {#if plan.goalFrom !== 'stay' && goal && goal.verdict !== 'here'}<p class="row no-print">
           <Button onclick={() => stay(plan)}>Stay on what is installed…</Button>
         </p>{/if}
-      <DeadlinePart {plan} {names} currency={stair.currency} />
+      <DeadlinePart
+        {plan}
+        {names}
+        currency={stair.currency}
+        eaten={stair.isGoal ? stair.inDepth?.eaten : undefined}
+      />
+      <FreezesPart {plan} ondecide={(d) => (deciding = d)} />
       {#if plan.cut}<p class="soft" data-cut>
           There are more ways than can all be tried. This is the best of those that were; a better one may
           exist, and what was not found is not called closed.

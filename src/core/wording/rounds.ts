@@ -1,0 +1,35 @@
+import type { CasePlan, Eaten } from '../plan';
+import { sayBlock } from './calendar';
+import { sayCount, sayDay, sayShortDay } from './dates';
+
+type Round = NonNullable<CasePlan['rounds']>[number];
+
+/** `9 of 12 in time`; nothing where all are. */
+export const sayInTime = ({ inTime, systems }: Pick<CasePlan, 'inTime' | 'systems'>): string =>
+  inTime === undefined || inTime === systems.length ? '' : `${inTime} of ${systems.length} in time`;
+
+/** `2 pilots: Mon 10 Mar 20:00 to 21:00, turn round by 22:30, then Wed 12 Mar ...` */
+export function sayRound({ systems, isPilot, steps, inTime }: Round, year: number): string {
+  const who = sayCount(systems, isPilot ? 'pilot' : 'system');
+  const when = steps.map((s) => (s.at ? sayBlock(s.at, year) : sayShortDay(s.days.first, year)));
+  return `${who}: ${when.join(', then ')}${inTime ? '' : '; not in time'}`;
+}
+
+/** `Of the 25 days up to 20 Mar 2031 work takes 3, waits 14, windows and freezes 8; with typical minutes 2 Mar 2031 would do.` */
+export function sayEaten(
+  { by, work, waits, windows, rounds, typical }: Eaten,
+  latestStart: CasePlan['latestStart']
+): string {
+  // The rounds of all systems may begin earlier than the way of one looked into.
+  const alone = by + 1 - work - waits - windows - rounds;
+  const more = typeof latestStart === 'number' ? Math.max(0, alone - latestStart) : 0;
+  const days = work + waits + windows + rounds + more;
+  const parts = [
+    `work takes ${work}`,
+    ...(waits > 0 ? [`waits ${waits}`] : []),
+    ...(windows > 0 ? [`windows and freezes ${windows}`] : []),
+    ...(rounds + more > 0 ? [`that they go in rounds ${rounds + more}`] : [])
+  ];
+  const quick = typical === undefined ? '' : `; by typical minutes ${sayDay(typical)} would do for one`;
+  return `Of the ${sayCount(days, 'day')} up to ${sayDay(by)} ${parts.join(', ')}${quick}.`;
+}
