@@ -1,5 +1,7 @@
 export { nameAnswers } from './answer';
+export { approvalFor, approvalMarkdown, type ApprovalSheet, sayWayBack } from './approval';
 export { sayCollisions } from './collision';
+export { dueEntries } from './due-entries';
 export { describeEvaluation } from './condition';
 export {
   monthName,

@@ -11,7 +11,8 @@
     sayMoney,
     sayNodes,
     sayShortDay,
-    sayStep
+    sayStep,
+    sayWayBack
   } from '$core/wording';
   import { naming } from '$lib/ready/naming';
 
@@ -88,6 +89,12 @@
     return text === '' ? '' : `${text[0]?.toUpperCase()}${text.slice(1)}. `;
   }
 
+  /** Until when one can go back, and what that loses; nothing where nobody has told. */
+  function backOf({ id }: CountedStep): string {
+    const back = product?.hops?.find((h) => h.id === id)?.doing?.wayBack;
+    return back ? `Way back: ${sayWayBack(back)}.` : '';
+  }
+
   function rightOf({ right }: CountedStep): string {
     const until = right.until === undefined ? '' : `, until ${sayDay(right.until)}`;
     const { units } = right;
@@ -129,9 +136,9 @@
             ) && step.nodesAt
               ? `, ${sayNodes(step.nodesAt, year)}`
               : ''}.{/if}
-          {#if isCounted(step)}{obtainOf(step)}{rightOf(step)}.{:else if step.kind === 'cure'}Cure: {cureOf(
+          {#if isCounted(step)}{obtainOf(step)}{rightOf(step)}. {backOf(
               step
-            )}.{/if}
+            )}{:else if step.kind === 'cure'}Cure: {cureOf(step)}.{/if}
         </span>
         <Fold class="soft small">{#snippet head()}why{/snippet}{whyOf(step, i)}</Fold>
       </span>

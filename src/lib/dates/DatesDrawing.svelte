@@ -5,6 +5,7 @@
   import { desk } from '$lib/state/desk.svelte';
   import { type DateMark, xOf } from './date-marks';
   import type { DatesState } from './dates-state.svelte';
+  import MovedToday from './MovedToday.svelte';
 
   /** The estate against the calendar, a lane a product, team or site: flags where service ends, rings for latest starts. */
   let { state: dates }: { state: DatesState } = $props();
@@ -66,7 +67,6 @@
     >{/each}
   {#each ticks as tick (tick.day + tick.words)}<text class="tick" x={x(tick.day)} y="13">{tick.words}</text
     ><path class="hair" d="M{x(tick.day)} 18V{height - 8}" />{/each}
-  <path class="today" d="M{x(desk.today)} 16V{height - 8}" />
   {#each dates.lanes as lane, i (lane.name)}
     {@const y = TOP + i * LANE + 28}
     <path class="ground" d="M0 {y}H{dates.width}" />
@@ -98,6 +98,7 @@
       </a>
     {/each}
   {/each}
+  <MovedToday state={dates} {height} />
 </svg>
 
 <style>
@@ -123,10 +124,6 @@
   }
   .hair {
     stroke: var(--hair);
-  }
-  .today {
-    stroke: var(--ink);
-    stroke-dasharray: 2 3;
   }
   .ground {
     stroke: var(--line);

@@ -134,3 +134,9 @@ export function xOf({ today, first, last, width }: Bend, day: Day): number {
   const at = (bent(Math.min(last, Math.max(first, day)) - today) - low) / (high - low || 1);
   return at * width;
 }
+
+/** The day that lies at a place. */
+export function dayAt({ today, first, last, width }: Bend, x: number): Day {
+  const [low, high] = [bent(first - today), bent(last - today)];
+  return today + Math.round(45 * Math.sinh(low + (x / (width || 1)) * (high - low)));
+}

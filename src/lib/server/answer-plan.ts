@@ -1,18 +1,33 @@
 import { z } from 'zod';
 import { planInDepth } from '$core';
-import { catalogueSchema, checkCatalogue, migrateCatalogue } from '$core/catalogue';
+import { type Catalogue, catalogueSchema, checkCatalogue, migrateCatalogue } from '$core/catalogue';
 import { parseDay } from '$core/date';
-import { DEFAULT_GOAL, emptyEstate, estateSchema, LONG_LISTS, migrateEstate } from '$core/estate';
-import { formatPlanCsv, parseCatalogue, parseJson, planFileOf, readLarge } from '$core/exchange';
+import {
+  DEFAULT_GOAL,
+  emptyEstate,
+  type Estate,
+  estateSchema,
+  LONG_LISTS,
+  migrateEstate
+} from '$core/estate';
+import {
+  formatCalendarFile,
+  formatPlanCsv,
+  parseCatalogue,
+  parseJson,
+  planFileOf,
+  readLarge
+} from '$core/exchange';
 import { fail, type Issue, type Result, succeed } from '$core/kit';
-import { describeIssue, planWords } from '$core/wording';
+import type { Plan } from '$core/plan';
+import { approvalFor, approvalMarkdown, describeIssue, dueEntries, planWords } from '$core/wording';
 
 /** The request of the headless way; see docs/api.md. */
 const requestSchema = z.strictObject({
   catalogue: z.union([z.string(), z.preprocess(migrateCatalogue, catalogueSchema)]),
   estate: estateSchema.partial(),
   today: z.string().optional(),
-  format: z.enum(['json', 'csv']).optional(),
+  format: z.enum(['json', 'csv', 'calendar', 'sheets']).optional(),
   everyTarget: z.boolean().optional(),
   depth: z.boolean().optional(),
   waiting: z.int().min(1).max(3660).optional()
@@ -30,15 +45,18 @@ export interface PlanRequest {
   readonly bytes: Uint8Array;
   /** ISO day, where the request names none. */
   readonly today: string;
+  /** What is asked for, whatever the body says. */
+  readonly format?: 'calendar';
 }
 
 /** Plans what a request's body holds and forgets it. 400 with issues in their places where it cannot be read. */
-export function answerPlan({ bytes, today: realDay }: PlanRequest): Answer {
+export function answerPlan({ bytes, today: realDay, format: wanted }: PlanRequest): Answer {
   const json = parseJson(new TextDecoder().decode(bytes));
   if (!json.ok) return refuse(400, json.issues);
   const request = readRequest(json.value);
   if (!request.ok) return refuse(400, request.issues);
-  const { catalogue: given, today: stated, format, everyTarget, depth, waiting } = request.value;
+  const { catalogue: given, today: stated, everyTarget, depth, waiting } = request.value;
+  const format = wanted ?? request.value.format;
   const catalogue = typeof given === 'string' ? parseCatalogue(given) : checked(given);
   if (!catalogue.ok)
     return refuse(
@@ -63,9 +81,25 @@ export function answerPlan({ bytes, today: realDay }: PlanRequest): Answer {
         everyTarget: everyTarget ?? false
       })
     };
+  if (format === 'calendar') return calendarAnswer(plan, catalogue.value, estate);
+  if (format === 'sheets') return sheetsAnswer(plan, catalogue.value, estate);
   return json200(
     planFileOf(plan, planWords, depth ? lookInto : undefined, waiting ? wait(waiting) : undefined)
   );
+}
+
+function calendarAnswer(plan: Plan, catalogue: Catalogue, estate: Estate): Answer {
+  const name = `${estate.site.name} - what is due`.replace(/^ - /, '');
+  const body = formatCalendarFile(name, dueEntries(plan, catalogue, estate), plan.today);
+  return { status: 200, type: 'text/calendar; charset=utf-8', body };
+}
+
+/** A sheet for whoever approves, of every situation with a way. */
+function sheetsAnswer(plan: Plan, catalogue: Catalogue, estate: Estate): Answer {
+  const sheets = plan.cases.flatMap(
+    (one) => approvalFor(one, { catalogue, estate, today: plan.today }) ?? []
+  );
+  return { status: 200, type: 'text/markdown; charset=utf-8', body: approvalMarkdown(sheets) };
 }
 
 /** The estate of a request may be long, so it is read by itself. */

@@ -45,7 +45,7 @@
     {#if plan.goalPlan?.route}<p class="no-print">
         <a href="/rights/waiting?at={encodeURIComponent(plan.systems[0] ?? '')}"
           >What waiting costs in rights</a
-        >
+        >; <a href="/stair/time?at={encodeURIComponent(plan.systems[0] ?? '')}">staying, going, waiting</a>
       </p>{/if}
   </section>
 {/if}

@@ -3,11 +3,14 @@
   import { page } from '$app/state';
   import { formatDay } from '$core/date';
   import { formatCsv } from '$core/exchange';
-  import { sayCount, sayDay, sayDaysLeft, sayNumber, shorten } from '$core/wording';
-  import { calendarEntriesOf } from '$lib/dates/calendar-entries';
+  import { dueEntries, sayCount, sayDay, sayDaysLeft, sayNumber, shorten } from '$core/wording';
   import DateAside from '$lib/dates/DateAside.svelte';
   import DatesDrawing from '$lib/dates/DatesDrawing.svelte';
   import { DatesState, LANES, type LaneBy } from '$lib/dates/dates-state.svelte';
+  import LoadPart from '$lib/dates/LoadPart.svelte';
+  import MovedPart from '$lib/dates/MovedPart.svelte';
+  import Subscribe from '$lib/dates/Subscribe.svelte';
+  import { setAsOf } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
 
@@ -32,10 +35,12 @@
   });
 
   async function takeOutCalendar(): Promise<void> {
-    const { plan, today, estate } = desk;
-    if (!plan) return;
+    const { plan, today, estate, catalogue } = desk;
+    if (!plan || !catalogue) return;
     const name = `${estate.site.name} - what is due`.replace(/^ - /, '');
-    const file = await desk.files.call((w) => w.calendarFile(name, calendarEntriesOf(plan), today));
+    const file = await desk.files.call((w) =>
+      w.calendarFile(name, dueEntries(plan, catalogue, estate), today)
+    );
     downloadText('what-is-due.ics', file, 'text/calendar');
   }
 
@@ -74,6 +79,7 @@
       >
       <Button kind="small" onclick={takeOut}>Take out as CSV</Button>
       <Button kind="small" onclick={() => void takeOutCalendar()}>Take out as a calendar file</Button>
+      <Subscribe />
     </p>
     <p class="key soft" aria-hidden="true">
       <span><i class="flag"></i> service ends; in ink what sets a deadline</span>
@@ -91,6 +97,12 @@
       </div>
       <div class="drawing" bind:clientWidth={state.width}><DatesDrawing {state} /></div>
     </div>
+    {#if desk.estate.site.asOf}<p class="soft" data-as-of>
+        Everything is planned as of {sayDay(desk.today)}.
+        <Button kind="link" onclick={() => void setAsOf(undefined)}>As of the day it is</Button>
+      </p>{/if}
+    <MovedPart />
+    <LoadPart />
     <h2>In order of the days</h2>
     <Table data-due>
       <thead><tr><th>Day</th><th></th><th>What</th><th>Of</th><th class="num">Systems</th></tr></thead>

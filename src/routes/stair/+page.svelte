@@ -118,6 +118,9 @@
         eaten={stair.isGoal ? stair.inDepth?.eaten : undefined}
       />
       <FreezesPart {plan} ondecide={(d) => (deciding = d)} />
+      {#if stair.isGoal && looked?.route && looked.route.steps.length > 0}<p class="no-print">
+          <a href="/stair/sheet?{stairOf(plan.systems)}">One page for whoever approves it</a>
+        </p>{/if}
       {#if plan.cut}<p class="soft" data-cut>
           There are more ways than can all be tried. This is the best of those that were; a better one may
           exist, and what was not found is not called closed.
