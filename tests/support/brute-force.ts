@@ -680,7 +680,8 @@ export class BruteForce {
           if (!weekdays.includes((day + 3) % 7)) continue;
           const start = day * 1440 + hour * 60;
           const last = Math.floor((start + minutes - 1) / 1440);
-          if (!freezes.some((f) => f.first <= last && f.last >= day)) found.push({ start, minutes, day, crew });
+          if (!freezes.some((f) => f.first <= last && f.last >= day))
+            found.push({ start, minutes, day, crew });
         }
       return found.sort((a, b) => a.start - b.start);
     });
@@ -983,7 +984,13 @@ export class BruteForce {
 
   /** Where several go in rounds: what is taken of the crew by which minute, and where the round before has the same blocks. */
   private round:
-    | { systems: number; from: number; atOnce: number; busy: Map<number, number>; notBefore: Map<string, number> }
+    | {
+        systems: number;
+        from: number;
+        atOnce: number;
+        busy: Map<number, number>;
+        notBefore: Map<string, number>;
+      }
     | undefined;
 
   /**
@@ -998,7 +1005,8 @@ export class BruteForce {
     const rounds: { systems: number; ends: number[]; last: number; holds: boolean }[] = [];
     const atOnce = Math.min(
       ...steps.map((s) => {
-        const ways = (s.kind === 'edition change' ? undefined : (s.entry as Hop | undefined)?.doing?.obtain) ?? [];
+        const ways =
+          (s.kind === 'edition change' ? undefined : (s.entry as Hop | undefined)?.doing?.obtain) ?? [];
         return ways[0]?.atOnce ?? Infinity;
       })
     );

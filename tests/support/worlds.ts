@@ -38,7 +38,13 @@ export interface World {
 }
 
 export interface WorldCalendar {
-  readonly windows?: readonly { id: string; hour: number; weekdays: readonly number[]; minutes: number; crew?: number }[];
+  readonly windows?: readonly {
+    id: string;
+    hour: number;
+    weekdays: readonly number[];
+    minutes: number;
+    crew?: number;
+  }[];
   readonly freezes: readonly { first: Day; last: Day }[];
 }
 

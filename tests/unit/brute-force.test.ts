@@ -124,7 +124,9 @@ test(`with calendars it agrees on ${CALENDARS} random worlds: days, minutes, wha
     expect((shares.get(name) ?? 0) / targets, name).toBeGreaterThanOrEqual(leastShare);
   // What routes have of themselves, of those laid in windows.
   for (const name of ['share a night', 'node by node', 'watched'])
-    expect((shares.get(name) ?? 0) / (shares.get('in windows') ?? 1), name).toBeGreaterThanOrEqual(leastShare);
+    expect((shares.get(name) ?? 0) / (shares.get('in windows') ?? 1), name).toBeGreaterThanOrEqual(
+      leastShare
+    );
 }, 6_000_000);
 
 /** When it would end with nothing watched. */

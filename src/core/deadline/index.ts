@@ -1,3 +1,3 @@
 export { type Contributor, type Deadline, deadlineOf } from './deadline';
 export { findTiming, finishByOf, type Timing } from './find-deadline';
-export { isInTime, latestStartOf, SURELY_THERE } from './latest-start';
+export { failingStretches, isInTime, latestStartOf, SURELY_THERE } from './latest-start';

@@ -15,7 +15,7 @@ export const SURELY_THERE = { isTarget: true, run: 'sure' } as const;
 
 /**
  * The last day from which the moves hold and end by `finishBy`; undefined when no day is the last, `none` when no
- * start does it. Any day, any hour: starting earlier never breaks a route (waiting is always possible), so halving finds it.
+ * start does it. Any day, any hour: starting earlier seldom breaks a route (waiting is possible), so halving finds it.
  * With a calendar an earlier start may fail where a later one holds, so days are tried from the last on, those on which the
  * laying changes. Of a party all rounds have to.
  */
@@ -27,7 +27,7 @@ export function latestStartOf(
 ): Day | 'none' | undefined {
   const holds = (from: Day): boolean => holdsFrom({ terms, moves }, from, finishBy, party);
   const { calendar } = terms;
-  if (!calendar) return halve(terms, finishBy, holds);
+  if (!calendar) return halve({ terms, moves }, finishBy, holds);
   if (holds(Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS)) return undefined;
   const last = lastOf(terms, calendar, moves, finishBy);
   if (last === 'none') return last;
@@ -64,18 +64,52 @@ export function isInTime({ findings, schedule }: Judgement, finishBy: number): b
   );
 }
 
-/** The last day that holds, where every earlier one does as well. */
-function halve(terms: Terms, finishBy: number, holds: (from: Day) => boolean): Day | 'none' | undefined {
-  let low = Math.min(terms.today, finishBy) - TWENTY_YEARS;
-  let high = Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS;
-  if (holds(high)) return undefined;
-  if (!holds(low)) return 'none';
-  while (high - low > 1) {
-    const middle = Math.floor((low + high) / 2);
-    if (holds(middle)) low = middle;
-    else high = middle;
+/**
+ * The last day that holds on any days. Every earlier one of the same stretch holds as well: stretches end where a right or an offer can
+ * be ordered no longer, since a cheaper right with a long lead is waited for as long as it can be had.
+ */
+function halve(
+  { terms, moves }: Journey,
+  finishBy: number,
+  holds: (from: Day) => boolean
+): Day | 'none' | undefined {
+  const bottom = Math.min(terms.today, finishBy) - TWENTY_YEARS;
+  let top = Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS;
+  if (holds(top)) return undefined;
+  const turns = [...new Set(orderEndsOf({ terms, moves }))].filter((d) => d >= bottom && d < top);
+  for (const turn of [...turns.sort((a, b) => b - a), bottom - 1]) {
+    let [low, high] = [turn + 1, top];
+    if (holds(high)) return high;
+    if (holds(low)) {
+      while (high - low > 1) {
+        const middle = Math.floor((low + high) / 2);
+        if (holds(middle)) low = middle;
+        else high = middle;
+      }
+      return low;
+    }
+    top = turn;
   }
-  return low;
+  return 'none';
+}
+
+/** Longest look for stretches from which a start fails, in days. */
+const LOOKED_OVER = 800;
+
+/** Stretches between today and the latest start from which the way fails: earlier is not always safer. First and last day of each. */
+export function failingStretches(
+  { terms, moves }: Journey,
+  finishBy: number,
+  latest: Day
+): (readonly [Day, Day])[] {
+  const found: [Day, Day][] = [];
+  for (let day = Math.max(terms.today, latest - LOOKED_OVER); day < latest; day++) {
+    if (holdsFrom({ terms, moves }, day, finishBy, undefined)) continue;
+    const last = found.at(-1);
+    if (last?.[1] === day - 1) last[1] = day;
+    else found.push([day, day]);
+  }
+  return found;
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { Day } from '../date';
-import { finishByOf, latestStartOf, SURELY_THERE } from '../deadline';
+import { failingStretches, finishByOf, latestStartOf, SURELY_THERE } from '../deadline';
 import { judgeMoves, type Move, type Party, type Terms } from '../route';
 import type { CasePlan } from './plan-types';
 
@@ -15,6 +15,8 @@ export interface Eaten {
   readonly windows: number;
   /** What it takes that not all go at once, and that pilots go first. */
   readonly rounds: number;
+  /** Stretches of days before the latest start from which the way fails, though a later one holds. */
+  readonly fails: readonly (readonly [Day, Day])[];
   /** The latest start by typical minutes instead of careful ones. */
   readonly typical?: Day;
 }
@@ -50,6 +52,7 @@ export function eatenBy(
     waits: Math.max(0, by - plain + 1 - work),
     windows: plain - laid,
     rounds: laid - all,
+    fails: failingStretches({ terms, moves }, by, laid),
     ...(typeof typical === 'number' && typical !== all ? { typical } : {})
   };
 }

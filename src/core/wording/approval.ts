@@ -138,14 +138,14 @@ function outageOf(about: Approved, route: Route): string[] {
 
 function costOf({ currency, systems }: Approved, route: Route): string[] {
   const one = sayMoney(route.costCents, currency);
+  const asked = route.unknownSums.length;
   const all = systems.length > 1 ? `, ${sayMoney(route.costCents * systems.length, currency)} for all` : '';
   const units = route.units.map(
     (u) =>
       `${u.number === 'unknown' ? 'nobody knows how many units' : sayCount(u.number, 'unit')} of ${u.pool} a system, drawn over the estate`
   );
-  const asked = route.unknownSums.length;
   return [
-    `${one} a system${all}`,
+    route.costCents === 0 && asked === 0 ? 'No money for a system' : `${one} a system${all}`,
     ...units,
     ...(asked > 0 ? [`${sayCount(asked, 'price is', 'prices are')} to be asked for`] : [])
   ];

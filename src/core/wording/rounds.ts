@@ -17,7 +17,7 @@ export function sayRound({ systems, isPilot, steps, inTime }: Round, year: numbe
 
 /** `Of the 25 days up to 20 Mar 2031 work takes 3, waits 14, windows and freezes 8; with typical minutes 2 Mar 2031 would do.` */
 export function sayEaten(
-  { by, work, waits, windows, rounds, typical }: Eaten,
+  { by, work, waits, windows, rounds, typical, fails }: Eaten,
   latestStart: CasePlan['latestStart']
 ): string {
   // The rounds of all systems may begin earlier than the way of one looked into.
@@ -31,5 +31,11 @@ export function sayEaten(
     ...(rounds + more > 0 ? [`that they go in rounds ${rounds + more}`] : [])
   ];
   const quick = typical === undefined ? '' : `; by typical minutes ${sayDay(typical)} would do for one`;
-  return `Of the ${sayCount(days, 'day')} up to ${sayDay(by)} ${parts.join(', ')}${quick}.`;
+  return `Of the ${sayCount(days, 'day')} up to ${sayDay(by)} ${parts.join(', ')}${quick}.${sayFails(fails)}`;
 }
+
+/** Earlier is not always safer. */
+const sayFails = (fails: Eaten['fails']): string =>
+  fails.length === 0
+    ? ''
+    : ` Begun ${fails.map(([a, b]) => (a === b ? `on ${sayDay(a)}` : `from ${sayDay(a)} to ${sayDay(b)}`)).join(', ')} it ends too late, though a later start does not: a cheaper right with a longer lead is waited for then.`;

@@ -23,6 +23,8 @@ export interface Axis {
   readonly mark?: (value: number) => string;
   /** It begins and ends with what is shown, not at nought. */
   readonly isTight?: boolean;
+  /** Only whole figures are marked on it. */
+  readonly isWhole?: boolean;
   readonly say: (value: number) => string;
 }
 
@@ -50,6 +52,7 @@ export async function drawChart(
     type: 'value' as const,
     name: of.name,
     ...(of.isTight ? { min: 'dataMin' as const, max: 'dataMax' as const } : {}),
+    ...(of.isWhole ? { minInterval: 1 } : {}),
     nameLocation: 'middle' as const,
     nameGap: splits ? 40 : 26,
     nameTextStyle: { color: look.soft, fontFamily: look.font },

@@ -157,8 +157,8 @@
     min-width: 0;
     overflow: hidden;
   }
-  h2 {
-    margin-top: 10px;
+  .main :global(h2) {
+    margin-top: 16px;
   }
   .num {
     text-align: right;

@@ -75,10 +75,14 @@
           series={[{ name: 'going', kind: 'step', points: strips.money }]}
         />{:else}<p>No way to the target is certain; staying costs nothing in rights.</p>{/if}
       <h2>Months of service left</h2>
+      {#if strips.staying[0] && strips.gone[0]}<p>
+          Today {months(strips.staying[0][1])} where one stays, {months(strips.gone[0][1])} where one has gone (the
+          dashed line).
+        </p>{/if}
       {#if strips.staying.length > 0}<Chart
           label="Months of service left"
           x={{ ...days, name: 'on' }}
-          y={{ name: 'months', say: months, mark: sayNumber }}
+          y={{ name: 'months', isWhole: true, say: months, mark: sayNumber }}
           series={[
             { name: 'staying', kind: 'line', points: strips.staying },
             ...(strips.gone.length > 0 && plan.goal?.release !== plan.start?.release
@@ -90,7 +94,7 @@
       {#if strips.kept.length > 0}<Chart
           label="What is kept"
           x={days}
-          y={{ name: 'kept', say: sayKeptRank, mark: sayKeptRank }}
+          y={{ name: 'kept', isWhole: true, say: sayKeptRank, mark: sayKeptRank }}
           series={[{ name: 'going', kind: 'step', points: strips.kept }]}
         />{:else}<p>Staying keeps everything.</p>{/if}
     {/if}
