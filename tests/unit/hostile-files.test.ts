@@ -117,7 +117,8 @@ test('mutated texts of every way in are read or refused, quickly, and what is ta
     const random = randomOf(8);
     expect(importer.read(importer.text), importer.name).toBe(true);
     let taken = 0;
-    for (let i = 0; i < countOf(800); i++) {
+    // Long after the tries asked for one that is taken must have come up.
+    for (let i = 0; i < countOf(800) || (taken === 0 && i < 8000); i++) {
       const before = performance.now();
       if (importer.read(mutateText(random, importer.text))) taken++;
       expect(performance.now() - before, importer.name).toBeLessThan(1000);

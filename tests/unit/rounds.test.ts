@@ -1,10 +1,12 @@
 import { expect, test } from 'vitest';
 import type { Hop } from '$core/catalogue';
 import { formatDay, parseDay, timeOfMinute } from '$core/date';
-import { DEFAULT_GOAL, type Estate } from '$core/estate';
+import { findOverlaps, freezeKey } from '$core/bind';
+import { type Decision, DEFAULT_GOAL, type Estate } from '$core/estate';
 import { parseCatalogue } from '$core/exchange';
-import { plan } from '$core/plan';
+import { loadByWeek, plan, planInDepth } from '$core/plan';
 import type { RoundPlan } from '$core/plan/plan-types';
+import { sayEaten } from '$core/wording';
 import { verifyRounds } from '$core/verify/verify-rounds';
 import { isInTime, latestStartOf, SURELY_THERE } from '$core/deadline';
 import { idsOfPlace } from '$core/compile';
@@ -118,7 +120,18 @@ test('rounds equal those laid minute by minute, and the latest start of all of t
 }, 3_000_000);
 
 /** One team of so many, a hop of an hour, nights of three hours with a crew. */
-function teamOf({ systems = 5, crew = 2, goal = {}, freezes = [] as { first: string; last: string }[] }) {
+interface Team {
+  readonly systems?: number;
+  readonly crew?: number;
+  readonly goal?: object;
+  readonly freezes?: readonly { first: string; last: string }[];
+  readonly decisions?: readonly Decision[];
+  /** Where all but the last stand, and since when. */
+  readonly others?: 'a' | 'b';
+  readonly arrived?: string | undefined;
+}
+
+function catalogueOf() {
   const read = parseCatalogue(
     JSON.stringify({
       format: 'orange-stair-catalogue',
@@ -152,20 +165,33 @@ function teamOf({ systems = 5, crew = 2, goal = {}, freezes = [] as { first: str
     })
   );
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
-  const estate = {
+  return read.value;
+}
+
+function estateOf({
+  systems = 5,
+  crew = 2,
+  goal = {},
+  freezes = [],
+  decisions = [],
+  others = 'a',
+  arrived
+}: Team): Estate {
+  return {
     site: { name: '', countsExpected: true },
     systems: Array.from({ length: systems }, (_, i) => ({
       id: `s${i}`,
       name: `s${i}`,
       team: 't',
       product: { is: 'gate' },
-      release: { is: 'a' },
+      release: { is: i < systems - 1 ? others : 'a' },
+      ...(arrived && i < systems - 1 ? { history: [{ day: arrived, kind: 'changed' }] } : {}),
       patch: { is: 'base' },
       edition: { is: 'only' },
       architecture: { is: 'only' }
     })),
     goals: [{ ...DEFAULT_GOAL, settlingDays: 0, ...goal }],
-    decisions: [],
+    decisions,
     rightsHeld: [],
     calendars: [
       {
@@ -184,8 +210,15 @@ function teamOf({ systems = 5, crew = 2, goal = {}, freezes = [] as { first: str
       }
     ]
   } as unknown as Estate;
-  return plan({ catalogue: read.value, estate, today: parseDay('2031-03-10') as number });
 }
+
+const inputFor = (team: Team) => ({
+  catalogue: catalogueOf(),
+  estate: estateOf(team),
+  today: parseDay('2031-03-10') as number
+});
+
+const teamOf = (team: Team) => plan(inputFor(team));
 
 const said = (rounds: readonly RoundPlan[] = []) =>
   rounds.map((r) => {
@@ -257,4 +290,72 @@ test('the verifier takes rounds as they are laid, and none that is moved, crowde
   expect(verifyRounds(calendar, { ...party, systems: 4 }, rounds)).toContain('more systems than there are');
   expect(verifyRounds(calendar, party, rounds.slice(1))).toContain('others go before the pilots have');
   expect(verifyRounds(calendar, party, [...rounds].reverse())).toContain('a pilot behind others');
+});
+
+test('what is planned by week stands beside what the crew can watch; overlapping windows are found', () => {
+  const made = teamOf({ systems: 12 });
+  const [load] = loadByWeek(made, estateOf({ systems: 12, crew: 2 }), 3);
+  // Four a night, two nights a week: eight hours in the first week, the other four systems in the next.
+  expect(load?.weeks.map((w) => [formatDay(w.monday), w.planned, w.room, w.systems.length])).toEqual([
+    ['2031-03-10', 480, 720, 8],
+    ['2031-03-17', 240, 720, 4],
+    ['2031-03-24', 0, 720, 0]
+  ]);
+  const [calendar] = estateOf({}).calendars ?? [];
+  const twice = (more: object) => ({
+    ...calendar!,
+    windows: [
+      ...calendar!.windows,
+      { id: 'x', start: '2031-03-05T22:30', rule: 'FREQ=WEEKLY', minutes: 60, ...more }
+    ]
+  });
+  const today = parseDay('2031-03-10') as number;
+  expect(findOverlaps(calendar!, today)).toEqual([]);
+  expect(findOverlaps(twice({}), today)).toEqual([{ windows: ['w', 'x'], day: today + 2 }]);
+  expect(findOverlaps(twice({ start: '2031-03-05T23:00' }), today)).toEqual([]);
+  const apart = twice({ products: ['other'] });
+  apart.windows[0] = { ...apart.windows[0]!, products: ['gate'] };
+  expect(findOverlaps(apart, today)).toEqual([]);
+});
+
+test('a freeze is open for whom a decision lets through, and for nobody else', () => {
+  const freezes = [{ first: '2031-03-10', last: '2031-03-11' }];
+  const about = freezeKey(freezes[0]!);
+  const decide = (scope: Decision['scope']): Decision[] => [
+    { id: 'd', kind: 'open', scope, about, day: '2031-03-01' }
+  ];
+  const firstOf = (decisions: Decision[], id: string) => {
+    const one = teamOf({ systems: 3, freezes, decisions }).cases.find((c) => c.systems.includes(id));
+    return formatDay(one?.goalPlan?.route?.steps[0]?.days.first as number);
+  };
+  expect(firstOf([], 's0')).toBe('2031-03-12');
+  expect(firstOf(decide({ system: 's0' }), 's0')).toBe('2031-03-10');
+  expect(firstOf(decide({ system: 's0' }), 's1')).toBe('2031-03-12');
+  expect(firstOf(decide({ estate: true }), 's1')).toBe('2031-03-10');
+});
+
+test('kept back until the others have run: while one is on its way, and so many days behind the last', () => {
+  const goal = { keepBack: { systems: 1, ranDays: 14 } };
+  const seen = (others: 'a' | 'b', arrived?: string) => {
+    const { cases } = teamOf({ systems: 3, goal, others, arrived });
+    const kept = cases.find((c) => c.systems.includes('s2'));
+    return `${kept?.goalFrom} ${kept?.verdict}`;
+  };
+  expect(seen('a')).toBe('kept back here');
+  expect(seen('b', '2031-02-24')).toBe('kept back here');
+  // The fifteenth day behind: they have run for fourteen.
+  expect(seen('b', '2031-02-23')).toBe('rule straight');
+  expect(seen('b')).toBe('rule straight');
+});
+
+test('what eats the slack is all of it: work, windows, rounds', () => {
+  const { lookInto, plan: made } = planInDepth(inputFor({ systems: 5 }));
+  const [one] = made.cases;
+  const eaten = lookInto(one!)?.eaten;
+  // Service ends on the 20th, a Thursday; the last night is the 19th; two more rounds want the 17th.
+  expect(eaten).toMatchObject({ by: parseDay('2031-03-20'), work: 1, waits: 0, windows: 1, fails: [] });
+  expect(one?.latestStart).toBe(parseDay('2031-03-17'));
+  expect(sayEaten(eaten!, one?.latestStart)).toContain(
+    'Of the 4 days up to 20 Mar 2031 work takes 1, windows and freezes 1, that they go in rounds 2'
+  );
 });

@@ -72,8 +72,8 @@ export function bareSeen(seen: Seen): BareSeen {
 export type SeenPart =
   | { readonly kind: 'level'; readonly release: string; readonly patch: string }
   | { readonly kind: 'day'; readonly day: Day }
-  /** The longest window there is for it; 0: none. */
-  | { readonly kind: 'room'; readonly minutes: number }
+  /** The longest window there is for it; 0: none. Where that would do: all its occurrences fall into freezes, or behind what there is. */
+  | { readonly kind: 'room'; readonly minutes: number; readonly isFrozen: boolean }
   | { readonly kind: 'fact'; readonly name: string; readonly seen: BareSeen }
   /** How a companion fares, for certain or not, and whether anybody has said that it is there. */
   | { readonly kind: 'fare'; readonly verdict: string; readonly isSure: boolean; readonly has: boolean }
@@ -98,7 +98,8 @@ export type SeenPart =
 export type Demanded =
   /** A rule is known, not what it asks; or it is stated in several ways. */
   | { readonly kind: 'unstated' }
-  | { readonly kind: 'minutes'; readonly minutes: number }
+  /** With the way back; `byNode`: of each node by itself. */
+  | { readonly kind: 'minutes'; readonly minutes: number; readonly byNode?: number }
   /** Levels by their names. */
   | { readonly kind: 'levels'; readonly range: string }
   | { readonly kind: 'date'; readonly date: DateInterval }

@@ -38,7 +38,11 @@ function sayPart(part: SeenPart): string {
     case 'day':
       return formatDay(part.day);
     case 'room':
-      return part.minutes === 0 ? 'none is for it' : `the longest has ${sayMinutes(part.minutes)}`;
+      return part.minutes === 0
+        ? 'none is for it'
+        : part.isFrozen
+          ? 'those that are long enough all fall into freezes: one night more, or a freeze opened by decision, would do'
+          : `the longest has ${sayMinutes(part.minutes)}`;
     case 'fact':
       return `${part.name} ${sayFactSeen(part.seen)}`;
     case 'fare':
@@ -68,7 +72,7 @@ export function sayDemanded(demanded: Demanded): string {
     case 'unstated':
       return 'unknown';
     case 'minutes':
-      return sayMinutes(demanded.minutes);
+      return `${sayMinutes(demanded.minutes)}${demanded.byNode === undefined ? '' : `, or ${sayMinutes(demanded.byNode)} for a node by itself,`}`;
     case 'levels':
       return demanded.range;
     case 'date':

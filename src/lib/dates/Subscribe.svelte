@@ -1,6 +1,6 @@
 <script lang="ts" module>
   /** The calendar that was sent last, while the page is open. */
-  let sent = $state<{ readonly id: string; readonly address: string }>();
+  let sent = $state<{ readonly id: string; readonly path: string }>();
 </script>
 
 <script lang="ts">
@@ -54,7 +54,7 @@
   >{busy ? 'Sending…' : sent ? 'Send it anew' : 'Let a calendar subscribe…'}</Button
 >
 {#if sent}<span data-subscribed
-    >Subscribe to <a class="mono" href={sent.address}>{sent.address}</a>
+    >Subscribe to <a class="mono" href={location.origin + sent.path}>{location.origin + sent.path}</a>
     <span class="soft">kept in the server’s memory until it ends.</span>
     <Button kind="small" onclick={() => void forget()}>Forget it</Button></span
   >{/if}

@@ -258,10 +258,11 @@ export function reasonOf(
     case 'window': {
       const { own, ownBack } = blockOf(terms, move);
       const longest = Math.max(0, ...(terms.calendar?.windows ?? []).map((w) => w.minutes));
+      const [minutes, nodes] = [own + ownBack, terms.nodes];
       return {
         ...base,
-        seen: [{ kind: 'room', minutes: longest }],
-        demanded: { kind: 'minutes', minutes: own + ownBack }
+        seen: [{ kind: 'room', minutes: longest, isFrozen: longest >= minutes }],
+        demanded: { kind: 'minutes', minutes, ...(nodes > 1 ? { byNode: Math.ceil(minutes / nodes) } : {}) }
       };
     }
     case 'resting':
