@@ -90,10 +90,24 @@ function randomCase(seed: number): { demands: Demand[]; supplies: Supply[] } {
   return { demands, supplies };
 }
 
-test('draws and purchases equal every way to draw and buy, on 500 random cases', () => {
+/** As rights are: all needs of a day at one price, in packs of one size. */
+function byDayCase(seed: number): { demands: Demand[]; supplies: Supply[] } {
+  const { demands, supplies } = randomCase(seed);
+  const r = new Random(seed + 77);
+  const pack = r.pick([1, 3, 4, 5]);
+  const prices = [0, 1, 2, 3].map(() => r.pick([100, 100, 300, 700]));
+  return {
+    supplies,
+    demands: demands
+      .map((d) => ({ ...d, day: r.int(1, 2), pack }))
+      .map((d) => (d.priceCents === undefined ? d : { ...d, priceCents: prices[d.day] }))
+  };
+}
+
+test('draws and purchases equal every way to draw and buy, on 800 random cases', () => {
   const seen = { short: 0, unpriced: 0, over: 0, split: 0, later: 0 };
-  for (let seed = 1; seed <= 500; seed++) {
-    const { demands, supplies } = randomCase(seed);
+  for (let seed = 1; seed <= 800; seed++) {
+    const { demands, supplies } = seed > 500 ? byDayCase(seed) : randomCase(seed);
     const best = bruteForce(demands, supplies);
     const found = drawUnits(demands, supplies);
     const taken = supplies.map((_, s) => found.draws.reduce((n, row) => n + (row[s] ?? 0), 0));
@@ -148,3 +162,33 @@ test('no bound is above the best, and large cases are served soon', () => {
   expect(performance.now() - start).toBeLessThan(20_000);
   expect(found.bound.cents).toBeLessThanOrEqual(found.sum.cents);
 });
+
+/** What one right really has at the bounds: 12 needs on four days, six pools, 200 units, packs of one size, a price a day. */
+function realisticCase(seed: number): { demands: Demand[]; supplies: Supply[] } {
+  const r = new Random(seed * 31 + 5);
+  const pack = r.pick([5, 8, 10]);
+  const prices = [0, 1, 2, 3].map((day) => (day < 2 ? 900 : 1200) * pack);
+  const supplies = Array.from({ length: 6 }, () => ({ units: r.int(5, 30) }));
+  const demands = Array.from({ length: 12 }, (_, i): Demand => ({
+    key: `n${String(i).padStart(2, '0')}`,
+    units: r.int(8, 16),
+    day: i % 4,
+    from: supplies.map((_s, s) => s).filter(() => r.chance(0.4)),
+    priceCents: prices[i % 4],
+    pack
+  }));
+  return { demands, supplies };
+}
+
+test('at the very bounds of exactness nearly all that rights really ask is proven, and soon', () => {
+  const start = performance.now();
+  let exact = 0;
+  for (let seed = 1; seed <= 60; seed++) {
+    const { demands, supplies } = realisticCase(seed);
+    const found = drawUnits(demands, supplies);
+    expect(found.bound.cents).toBeLessThanOrEqual(found.sum.cents);
+    if (found.exact) exact++;
+  }
+  expect(exact).toBeGreaterThanOrEqual(58);
+  expect(performance.now() - start).toBeLessThan(60_000);
+}, 120_000);

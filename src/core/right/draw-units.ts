@@ -1,5 +1,6 @@
 import { buyDay, buyDaySoon, type DayBuy, type Wanted } from './buy-day';
 import { compareWeights, gcd, ownWeight, packSavings, sumOfRest, type Weight } from './draw-bound';
+import { classesOf, type DrawClasses } from './draw-classes';
 import { DrawFlow } from './draw-flow';
 import {
   addDrawSums,
@@ -17,6 +18,8 @@ import {
 const EXACT = { demands: 12, supplies: 6, units: 200 } as const;
 /** Choices tried before the best found has to do. */
 const WORK = 40_000;
+/** So many times as many where classes are searched: there are few, and each choice is cheap. */
+const CLASS_WORK = 5;
 /** Where nothing can cost less: choices tried for which supplies are drawn on. */
 const WORK_ON_TIES = 2_000;
 
@@ -55,9 +58,9 @@ class Search {
   readonly #days: readonly (readonly number[])[];
   readonly #weights: readonly Weight[];
   readonly #masks: readonly number[];
-  /** Units by set of supplies. */
+  /** Units by set of supplies; of classes: the most that can be drawn for a set of them. */
   readonly #room: readonly number[];
-  /** Of that, by set, what is given to demands that nothing outside the set may serve. */
+  /** Of that, by set, what is given to demands that nothing outside the set may serve; of classes: to those in the set. */
   readonly #used: number[];
   /** Units given by demand, as far as the search has come. */
   readonly #given: number[];
@@ -73,21 +76,28 @@ class Search {
   #work = 0;
   #mayWork = WORK;
   readonly #seen = new Map<string, DrawSum>();
+  readonly #classes: DrawClasses | undefined;
 
-  constructor(demands: readonly Demand[], supplies: readonly Supply[]) {
+  /** @param classes what the demands are, where each stands for several */
+  constructor(demands: readonly Demand[], supplies: readonly Supply[], classes?: DrawClasses) {
     this.#demands = demands;
     this.#supplies = supplies;
+    this.#classes = classes;
     const days = new Map<number, number[]>();
     demands.forEach((d, i) => days.set(d.day, [...(days.get(d.day) ?? []), i]));
     this.#days = [...days.values()];
     this.#weights = demands.map((_, i) => this.#leastWeight(i));
     const isSmall = supplies.length <= EXACT.supplies;
-    this.#masks = demands.map((d) => (isSmall ? d.from.reduce((mask, s) => mask | (1 << s), 0) : 0));
-    this.#room = isSmall
-      ? Array.from({ length: 1 << supplies.length }, (_, set) =>
-          sum(supplies.map((s, i) => (set & (1 << i) ? s.units : 0)))
-        )
-      : [];
+    this.#masks = demands.map((d, i) =>
+      classes ? 1 << i : isSmall ? d.from.reduce((mask, s) => mask | (1 << s), 0) : 0
+    );
+    this.#room = classes
+      ? classes.room
+      : isSmall
+        ? Array.from({ length: 1 << supplies.length }, (_, set) =>
+            sum(supplies.map((s, i) => (set & (1 << i) ? s.units : 0)))
+          )
+        : [];
     this.#used = this.#room.map(() => 0);
     this.#given = demands.map(() => 0);
     const sold = demands.filter((d) => d.priceCents !== undefined);
@@ -116,10 +126,27 @@ class Search {
       sum(this.#demands.map((d) => d.units)) <= EXACT.units;
     const isDone = compareSums(soon.sum, bound) === 0 && compareLists(soon.taken, this.#most) === 0;
     if (compareSums(soon.sum, bound) === 0) this.#mayWork = WORK_ON_TIES;
-    if (isSmall && !isDone) this.#day(0, 0, NO_SUM);
+    const isProven = !isDone && this.#searchClasses(soon);
+    if (isSmall && !isDone && !isProven) this.#day(0, 0, NO_SUM);
     const best = this.#best;
-    const exact = compareSums(best.sum, bound) === 0 || (isSmall && this.#work <= WORK);
+    const exact = isProven || compareSums(best.sum, bound) === 0 || (isSmall && this.#work <= WORK);
     return { ...this.#tell(best.given), exact, bound: exact ? best.sum : bound };
+  }
+
+  /** Searches by classes where there are some, from the best so far on; whether nothing better is left. */
+  #searchClasses(soon: Best): boolean {
+    const classes = classesOf(this.#demands, this.#supplies);
+    if (!classes) return false;
+    const search = new Search(classes.demands, this.#supplies, classes);
+    const given = classes.members.map((of) => sum(of.map((i) => soon.given[i] ?? 0)));
+    search.#best = { ...soon, given };
+    search.#most = this.#most;
+    search.#mayWork = this.#mayWork * CLASS_WORK;
+    search.#day(0, 0, NO_SUM);
+    const best = search.#best;
+    const draws = classes.draw(best.given);
+    this.#best = { ...best, given: draws.map(sum) };
+    return search.#work <= search.#mayWork;
   }
 
   /** Draws for the dearest first, then buys day by day. */
@@ -127,7 +154,7 @@ class Search {
     const flow = new DrawFlow(this.#demands, this.#supplies);
     const wants = this.#demands.map(() => 0);
     // Of those that weigh the same none comes first: the supplies that come first give most.
-    for (const alike of this.#classes()) {
+    for (const alike of this.#byWeight()) {
       for (const i of alike) wants[i] = this.#demands[i]?.units ?? 0;
       this.#supplies.forEach((_, s) => flow.drain(s, wants));
     }
@@ -141,7 +168,7 @@ class Search {
   }
 
   /** Places of demands of one weight, the heaviest first. */
-  #classes(): number[][] {
+  #byWeight(): number[][] {
     const classes = new Map<string, number[]>();
     this.#demands
       .map((d, i) => ({ i, weight: ownWeight(d) }))
@@ -177,9 +204,11 @@ class Search {
   /** Days from this one on, with what earlier ones were given. */
   #day(at: number, over: number, before: DrawSum): void {
     if (at === this.#days.length) return this.#keep(before);
-    const key = `${at} ${over} ${this.#perSet().join(' ')}`;
+    const key = `${at} ${over} ${(this.#classes ? this.#roomFrom(at) : this.#perSet()).join(' ')}`;
     const known = this.#seen.get(key);
-    if (known && compareSums(known, before) <= 0) return;
+    const by = known ? compareSums(known, before) : 1;
+    // Classes that leave the same room may have drawn on other supplies: of equal sums the better of these is still looked for.
+    if (by < 0 || (by === 0 && (!this.#classes || this.#drawsOnMost))) return;
     this.#seen.set(key, before);
     this.#give(at, 0, { over, before });
   }
@@ -222,6 +251,27 @@ class Search {
     for (let set = 0; set < this.#room.length && most > 0; set++)
       if ((set & mask) === mask) most = Math.min(most, (this.#room[set] ?? 0) - (this.#used[set] ?? 0));
     return Math.max(0, most);
+  }
+
+  /** What those of a day or later can still be given together, by set of them: all that the days before leave of their mark. */
+  #roomFrom(at: number): number[] {
+    const first = this.#days[at]?.[0] ?? 0;
+    const earlier = (1 << first) - 1;
+    const rooms: number[] = [];
+    for (let later = 1; later << first < this.#room.length; later++) {
+      let least = Infinity;
+      for (let set = 0; set <= earlier; set++) {
+        const own = (later << first) | set;
+        least = Math.min(least, (this.#room[own] ?? 0) - (this.#used[own] ?? 0));
+      }
+      rooms.push(least);
+    }
+    return rooms;
+  }
+
+  /** The best so far draws on the supplies that come first as much as can be. */
+  get #drawsOnMost(): boolean {
+    return compareLists((this.#best as Best).taken, this.#most) === 0;
   }
 
   #perSet(): number[] {
@@ -321,6 +371,10 @@ class Search {
 
   /** Units by supply where those that come first give most. */
   #takenWith(wants: readonly number[]): number[] {
+    if (this.#classes) {
+      const draws = this.#classes.draw(wants);
+      return this.#supplies.map((_, s) => sum(draws.map((row) => row[s] ?? 0)));
+    }
     const flow = this.#flowOf(wants);
     return this.#supplies.map((s, i) => s.units - flow.free(i));
   }
