@@ -188,11 +188,11 @@ export const MUTATIONS: readonly Mutation[] = [
     replace: 'nodes'
   },
   {
-    name: 'every node takes as long as all of them have room for',
+    name: 'every node takes as long as all of them',
     worlds: 'calendar',
     in: 'partOf',
-    find: 'Math.ceil((minutes * node) / nodes)',
-    replace: 'Math.floor((minutes * node) / nodes)'
+    find: 'Math.ceil((minutes * (node + 1)) / nodes) -',
+    replace: 'minutes + 0 *'
   },
   {
     name: 'the last day of a freeze is open',

@@ -24,6 +24,11 @@ interface Said {
   readonly back?: number | 'never';
   readonly wayBack?: number;
   readonly lead?: number;
+  readonly watch?: number;
+  /** So many, which may go one by one. */
+  readonly nodes?: number;
+  /** When service of what is on the way ends. */
+  readonly middle?: string;
   readonly ends?: string;
   readonly at?: readonly string[];
   readonly first?: string;
@@ -35,7 +40,7 @@ interface Said {
 const CASES = parse(readFileSync('tests/fixtures/calendars.yaml', 'utf8'), {
   schema: 'failsafe'
 }) as unknown[];
-const NUMBERS = new Set(['wayBack', 'lead']);
+const NUMBERS = new Set(['wayBack', 'lead', 'watch', 'nodes']);
 
 /** Everything in the file is text, so that no day is read as anything else. */
 const saidOf = (raw: unknown): Said =>
@@ -55,7 +60,15 @@ function inputOf(said: Said) {
             wayBack: said.back === 'never' ? { until: 'never' } : { until: { days: 3 }, minutes: said.back }
           }
         };
-  const hop = { kind: 'in place', kept: 'everything', typicalMinutes: 20, carefulMinutes: 40, ...back };
+  const oneByOne = said.nodes === undefined ? {} : { nodeByNode: true };
+  const hop = {
+    kind: 'in place',
+    kept: 'everything',
+    typicalMinutes: 20,
+    carefulMinutes: 40,
+    ...back,
+    ...oneByOne
+  };
   const read = parseCatalogue(
     JSON.stringify({
       format: 'orange-stair-catalogue',
@@ -73,7 +86,11 @@ function inputOf(said: Said) {
               published: '2028-01-01',
               ...(said.ends ? { service: [{ phase: 'security', until: said.ends }] } : {})
             },
-            { id: 'b', published: '2029-01-01' },
+            {
+              id: 'b',
+              published: '2029-01-01',
+              ...(said.middle ? { service: [{ phase: 'security', until: said.middle }] } : {})
+            },
             { id: 'c', published: '2030-01-01' }
           ],
           hops: [
@@ -111,13 +128,15 @@ function inputOf(said: Said) {
         release: { is: 'a' },
         patch: { is: 'base' },
         edition: { is: 'only' },
-        architecture: { is: 'only' }
+        architecture: { is: 'only' },
+        ...(said.nodes === undefined ? {} : { nodes: said.nodes })
       }
     ],
     goals: [
       {
         ...DEFAULT_GOAL,
         settlingDays: 0,
+        ...(said.watch === undefined ? {} : { watchDays: said.watch }),
         targets: [{ product: 'gate', release: said.to ?? 'b', edition: 'only' }]
       }
     ],
@@ -138,7 +157,7 @@ function inputOf(said: Said) {
 test.each(CASES.map((raw) => saidOf(raw)).map((c) => [c.case, c] as const))('%s', (_, said) => {
   const [one] = plan(inputOf(said)).cases;
   const route = one?.goalPlan?.route;
-  const blocks = (route?.steps ?? []).filter(isCounted).flatMap((s) => s.at ?? []);
+  const blocks = (route?.steps ?? []).filter(isCounted).flatMap((s) => s.nodesAt ?? s.at ?? []);
   const words = blocks.map(({ zone, begins, ends, turnBy }) => {
     const time = (minute: number): string => timeOfMinute(minute, zone);
     return `${formatDay(dayOfMinute(begins, zone))} ${time(begins)}-${time(ends)} turn ${time(turnBy)}`;

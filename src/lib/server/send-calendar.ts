@@ -15,5 +15,8 @@ export async function sendCalendar(asked: Parameters<typeof isOwn>[0], id?: stri
   if (kept === undefined)
     return new Response('No such calendar, or it is too long.\n', { status: 404, headers: plain });
   // Where it was asked from the caller knows better.
-  return Response.json({ id: kept, path: `/api/calendar/${kept}.ics` }, { status: id === undefined ? 201 : 200 });
+  return Response.json(
+    { id: kept, path: `/api/calendar/${kept}.ics` },
+    { status: id === undefined ? 201 : 200 }
+  );
 }
