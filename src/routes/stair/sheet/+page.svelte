@@ -66,6 +66,7 @@
 <style>
   article {
     max-width: 760px;
+    margin-top: 12px;
     border-top: 1.2px solid var(--ink);
     padding: 12px 0 22px;
     break-after: page;
