@@ -11,6 +11,7 @@ import { bendTime, placeOf } from '../../src/lib/stair/scale';
 import { drawWay } from '../../src/lib/stair/way';
 import { Names } from '../../src/core/catalogue/names';
 import { demoInput } from '../support/demo';
+import { verifyRounds } from '$core/verify/verify-rounds';
 import { verifierFor } from '../support/verify-demo';
 
 const input = demoInput();
@@ -87,6 +88,28 @@ describe('what the demo must say', () => {
       new Set(['here', 'straight', 'by hops', 'fresh only', 'not yet', 'closed', 'cannot tell'])
     );
   });
+});
+
+test('the verifier accepts the rounds of the demo', () => {
+  const planning = new Planning(input);
+  const inRounds = result.cases.filter((c) => c.rounds);
+  expect(inRounds.map((c) => c.systems[0])).toEqual(['east-01', 'shed-01', 'ctrl-01']);
+  for (const one of inRounds) {
+    const system = planning.system(one.systems[0] ?? '');
+    const terms = system && verifierFor(planning, system.id);
+    const goal = system && planning.goalOf(system);
+    const pilots = one.rounds?.filter((r) => r.isPilot).reduce((n, r) => n + r.systems, 0) ?? 0;
+    // The pilots of the depot are of the larger of its two cases.
+    expect(pilots).toBe(one.systems[0] === 'shed-01' ? 2 : 0);
+    const first = one.systems[0] === 'east-01' ? inRounds.find((c) => c.systems[0] === 'shed-01') : undefined;
+    const party = {
+      systems: one.systems.length,
+      pilots,
+      watchDays: goal?.pilots?.watchDays ?? 0,
+      ...(first?.rounds?.[0] ? { pilotedBy: first.rounds[0].finish.last } : {})
+    };
+    expect(verifyRounds(terms?.calendar, party, one.rounds ?? []), one.systems[0]).toEqual([]);
+  }
 });
 
 test('the verifier accepts every route of the demo, the fallbacks and what is needed first', () => {

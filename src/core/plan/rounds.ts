@@ -35,7 +35,7 @@ export function withRounds(planning: Planning, plans: readonly CasePlan[]): Case
 export function travelInRounds(
   planning: Planning,
   plans: readonly CasePlan[]
-): ReadonlyMap<string, Wayfarer & { readonly party: Party }> {
+): ReadonlyMap<string, Travelling> {
   const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
   const found = new Map<string, Wayfarer>();
   for (const plan of plans) {
@@ -44,7 +44,7 @@ export function travelInRounds(
     if (way) found.set(plan.id, way);
   }
   const pilots = choosePilots([...found.values()], cases);
-  const parties = new Map<string, Wayfarer & { readonly party: Party }>();
+  const parties = new Map<string, Travelling>();
   for (const [id, way] of found) {
     const party = partyOf(way, pilots.get(groupOf(way, cases)) ?? [], cases.get(id));
     if (party) parties.set(id, { ...way, party });
@@ -105,10 +105,40 @@ function partyOf(way: Wayfarer, pilots: readonly Pilots[], one: Case | undefined
   return { systems, pilots: own, watchDays: one?.goal.pilots?.watchDays ?? 0, first };
 }
 
-function planRounds(
-  planning: Planning,
-  { plan, terms, label, party }: Wayfarer & { readonly party: Party }
-): CasePlan {
+type Travelling = Wayfarer & { readonly party: Party };
+type Planned = Pick<CasePlan, 'rounds' | 'inTime' | 'latestStart' | 'slack'>;
+
+/** By the way they go: what was worked out for a party that keeps an end, the last few. */
+const PLANNED = new WeakMap<Wayfarer['label'], { readonly key: string; readonly planned: Planned }[]>();
+const MOST_KEPT = 4;
+
+function planRounds(planning: Planning, way: Travelling): CasePlan {
+  const { plan, label, party } = way;
+  const key = JSON.stringify([
+    finishByOf(plan.deadline),
+    planning.today,
+    { ...party, first: party.first.map((p) => [idOf(p.moves), p.pilots]) }
+  ]);
+  const kept = PLANNED.get(label) ?? [];
+  const known = kept.find((k) => k.key === key);
+  const { planned } = known ?? { planned: layPlan(planning, way) };
+  if (!known) PLANNED.set(label, [{ key, planned }, ...kept].slice(0, MOST_KEPT));
+  const { latestStart: _latest, slack: _slack, ...rest } = plan;
+  void [_latest, _slack];
+  return { ...rest, ...planned };
+}
+
+const IDS = new WeakMap<readonly Move[], number>();
+let lastId = 0;
+
+/** A number of its own for every way; nothing that is shown hangs on it. */
+function idOf(moves: readonly Move[]): number {
+  const known = IDS.get(moves) ?? ++lastId;
+  IDS.set(moves, known);
+  return known;
+}
+
+function layPlan(planning: Planning, { plan, terms, label, party }: Travelling): Planned {
   const finishBy = finishByOf(plan.deadline);
   const rounds = layRounds({ terms, moves: label.moves }, party, SURELY_THERE).map((round): RoundPlan => ({
     systems: round.systems,
@@ -118,10 +148,7 @@ function planRounds(
     finish: round.judgement.schedule.days.at(-1)?.hop ?? { first: terms.from, last: terms.from, exact: false }
   }));
   const latest = latestStartOf(terms, label.moves, finishBy, party);
-  const { latestStart: _latest, slack: _slack, ...rest } = plan;
-  void [_latest, _slack];
   return {
-    ...rest,
     rounds,
     inTime: rounds.reduce((sum, r) => sum + (r.inTime ? r.systems : 0), 0),
     ...(latest === undefined ? {} : { latestStart: latest }),

@@ -26,6 +26,7 @@
   let rule = $state('');
   let product = $state('');
   let crew = $state('');
+  let crewName = $state('');
 
   const parts = $derived(
     kind === 'week'
@@ -36,7 +37,7 @@
   );
   const made = $derived(
     windowOf(
-      { name, from, time, hours, parts, rule: kind === 'rule' ? rule : '', product, crew },
+      { name, from, time, hours, parts, rule: kind === 'rule' ? rule : '', product, crew, crewName },
       calendar.zone,
       id
     )
@@ -99,6 +100,9 @@
   <Field label="Systems at once" help="as many as the crew can watch; empty: any number"
     ><Text bind:value={crew} class="mono short" inputmode="numeric" /></Field
   >
+  {#if crew.trim() !== ''}<Field label="By the crew" help="its name, where there are several"
+      ><Text bind:value={crewName} maxlength={200} /></Field
+    >{/if}
   <Field label="For"
     ><Choice bind:value={product}
       ><option value="">all products</option>{#each desk.catalogue?.products ?? [] as p (p.id)}<option

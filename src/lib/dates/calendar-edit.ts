@@ -17,6 +17,7 @@ export interface WindowDraft {
   readonly product: string;
   /** How many systems may be under work at once; empty: any number. */
   readonly crew: string;
+  readonly crewName: string;
 }
 
 const LOOK_AHEAD = 800;
@@ -42,7 +43,9 @@ export function windowOf(
     minutes,
     ...(draft.name.trim() ? { name: draft.name.trim() } : {}),
     ...(draft.product ? { products: [draft.product] } : {}),
-    ...(crew === undefined ? {} : { crew: { systems: crew } })
+    ...(crew === undefined
+      ? {}
+      : { crew: { systems: crew, ...(draft.crewName.trim() ? { name: draft.crewName.trim() } : {}) } })
   };
   for (let day: Day = from; day < from + (rule === '' ? 1 : LOOK_AHEAD); day++) {
     const start = `${formatDay(day)}T${draft.time}`;
