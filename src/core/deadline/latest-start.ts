@@ -3,6 +3,7 @@ import {
   type Journey,
   type Judgement,
   judgeMoves,
+  lastWithRoom,
   type Move,
   type Party,
   roundsOf,
@@ -29,8 +30,11 @@ export function latestStartOf(
   const { calendar } = terms;
   if (!calendar) return halve({ terms, moves }, finishBy, holds);
   if (holds(Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS)) return undefined;
-  const last = lastOf(terms, calendar, moves, finishBy);
-  if (last === 'none') return last;
+  const end = lastOf(terms, calendar, moves, finishBy);
+  const room =
+    party && finishBy !== Infinity ? lastWithRoom({ terms, moves }, party.systems, finishBy) : Infinity;
+  if (end === 'none' || room === 'none') return 'none';
+  const last = Math.min(end, room);
   const journeys = [{ terms, moves }, ...(party?.first ?? [])];
   for (const day of startsDown(journeys, last)) if (holds(day)) return day;
   return 'none';

@@ -7,6 +7,7 @@ export { type Fallback, findFallbacks } from './look/fallback';
 export { type Judgement, judgeMoves, positionOf } from './days/judge';
 export {
   type Journey,
+  lastWithRoom,
   layRounds,
   mostAtOnce,
   type Party,

@@ -1,4 +1,11 @@
-import { type CrewShare, type Day, type Occurrence, type Placed, type WindowRule } from '../../date';
+import {
+  type CrewShare,
+  type Day,
+  type Occurrence,
+  type Placed,
+  ROOM_WITHIN,
+  type WindowRule
+} from '../../date';
 import type { Move } from '../move';
 import { obtainedBy } from '../step/obtain';
 import type { Shares, Terms } from '../terms';
@@ -114,6 +121,32 @@ export function mostAtOnce(terms: Terms, moves: readonly Move[]): number {
 
 const waysAtOnce = (terms: Terms, moves: readonly Move[]): number =>
   Math.min(...moves.map((move) => obtainedBy(terms, move)?.atOnce ?? Infinity));
+
+/**
+ * A day behind which no start can have all systems through by another: the windows up to it have fewer places, for the move that takes
+ * longest, than there are systems. `none` where they have within ten years; that day itself where crews set no bound.
+ */
+export function lastWithRoom({ terms, moves }: Journey, systems: number, by: Day): Day | 'none' {
+  const { calendar } = terms;
+  const blocks = moves.map((move) => blockOf(terms, move));
+  const longest = blocks.reduce((a, b) => (b.own > a.own ? b : a), blocks[0] as (typeof blocks)[number]);
+  if (!calendar?.hasWindows || longest.own === 0 || longest.nodes > 1) return by;
+  const most = waysAtOnce(terms, moves);
+  let left = systems;
+  // A year at a time, from the end back.
+  for (let to = by; to > by - ROOM_WITHIN; to -= A_YEAR) {
+    const occurrences = [...calendar.from(Math.max(to - A_YEAR + 1, by - ROOM_WITHIN), to)].reverse();
+    for (const { crew = Infinity, minutes, day } of occurrences) {
+      const atOnce = Math.min(crew, most);
+      if (atOnce === Infinity) return by;
+      left -= atOnce * Math.max(0, Math.floor((minutes - longest.ownBack) / longest.own));
+      if (left <= 0) return day;
+    }
+  }
+  return 'none';
+}
+
+const A_YEAR = 366;
 
 interface Booked {
   readonly begins: number;
