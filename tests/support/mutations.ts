@@ -56,8 +56,8 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'two hops share a day',
     in: 'freeBehind',
-    find: ': hop.last + 1, exact: hop.exact',
-    replace: ': hop.last, exact: hop.exact'
+    find: ': hop.last + 1) :',
+    replace: ': hop.last) :'
   },
   {
     name: 'first open days are ignored',

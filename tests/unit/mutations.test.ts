@@ -78,7 +78,7 @@ test('without a fault the worlds that show them show nothing', async () => {
     const [first] = worldsFor(name);
     if (first) expect(findDisagreement(search, first.world, first.twin)).toBeUndefined();
   }
-});
+}, 300_000);
 
 test.each(MUTATIONS.map((m, i) => [m.name, m, i] as const))(
   'caught: %s',
