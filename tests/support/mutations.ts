@@ -167,13 +167,6 @@ export const MUTATIONS: readonly Mutation[] = [
     replace: 'last: at.occurrence.day,'
   },
   {
-    name: 'a release is watched past the end of its service',
-    worlds: 'calendar',
-    in: 'watchedUntil',
-    find: 'Math.min(arrived + days, end)',
-    replace: 'arrived + days'
-  },
-  {
     name: 'a day too few is watched',
     worlds: 'calendar',
     in: 'freeBehind',

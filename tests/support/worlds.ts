@@ -550,7 +550,7 @@ export function calendarWorldOf(seed: number): World {
       : h
   );
   const watched = new Random(seed * 2287 + 5);
-  const watchDays = watched.chance(0.35) ? { watchDays: watched.pick([1, 5, 40]) } : {};
+  const watchDays = watched.chance(0.35) ? { watchDays: watched.pick([1, 2, 9]) } : {};
   const nodes = watched.chance(0.45) ? watched.int(2, 3) : world.nodes;
   // Short nights, in which a node has room and the whole has not.
   const isShort = nodes > 1 && watched.chance(0.8);
