@@ -7,7 +7,15 @@ Ratios within one run on one machine; milliseconds are only there to read them b
 and leaves the others as they are.
 `;
 /** The parts, in their order. */
-const PARTS = ['Planning', 'Growth', 'Bringing in', 'In the browser', 'The server', 'Spoilt inputs'] as const;
+const PARTS = [
+  'Planning',
+  'Calendars',
+  'Growth',
+  'Bringing in',
+  'In the browser',
+  'The server',
+  'Spoilt inputs'
+] as const;
 type Part = (typeof PARTS)[number];
 
 /** The lines of a part as they stand; empty where it was never written. */
