@@ -45,6 +45,7 @@ test('the grid: typed, filled down, pasted, refused; each one step to undo', asy
   await expect(page.getByText('258 of 258 systems')).toBeVisible();
 
   await page.getByRole('searchbox').fill('name = draw-02');
+  await expect(page.getByText('1 of 258 systems')).toBeVisible();
   await grid(page).focus();
   await page.keyboard.press('Control+Home');
   await page.keyboard.press('ArrowRight');
