@@ -1,26 +1,14 @@
 import ical, { ICalAlarmType } from 'ical-generator';
 import type { Day } from '../date';
+import type { DueEntry } from '../plan';
 
 const MS_PER_DAY = 86_400_000;
-
-/** One entry of a calendar file: a whole day, or a stretch of epoch minutes. */
-export interface CalendarEntry {
-  /** What it is about, the same for the same thing on another day: its entry is moved, not doubled. */
-  readonly about: string;
-  readonly day?: Day;
-  readonly from?: number;
-  readonly to?: number;
-  readonly summary: string;
-  readonly description: string;
-  /** So many days before it somebody is reminded. */
-  readonly remindDays?: number;
-}
 
 /**
  * A calendar file (RFC 5545). Ids hang on what entries are about, the sequence number on the day it is written, so that whoever
  * takes in a later file moves entries instead of doubling them.
  */
-export function formatCalendarFile(name: string, entries: readonly CalendarEntry[], today: Day): string {
+export function formatCalendarFile(name: string, entries: readonly DueEntry[], today: Day): string {
   const calendar = ical({ name, prodId: { company: 'Orange Stair', product: 'Dates' } });
   const stamp = new Date(today * MS_PER_DAY);
   for (const { about, day, from, to, summary, description, remindDays } of entries) {

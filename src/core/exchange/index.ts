@@ -36,5 +36,5 @@ export { reviseCatalogueText, type RevisedCatalogue } from './revise-catalogue';
 export { looksLikeSheet, readSheet } from './sheet-in';
 export { formatWorkspace, parseJson, parseWorkspace } from './workspace-file';
 export { readLarge } from './zod-issues';
-export { type CalendarEntry, formatCalendarFile } from './calendar-out';
+export { formatCalendarFile } from './calendar-out';
 export { readCalendarFile, type ReadCalendar } from './calendar-in';

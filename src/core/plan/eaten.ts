@@ -1,6 +1,6 @@
 import type { Day } from '../date';
 import { failingStretches, finishByOf, latestStartOf, SURELY_THERE } from '../deadline';
-import { judgeMoves, type Move, type Party, type Terms } from '../route';
+import { judgeMoves, type Move, type Terms } from '../route';
 import type { CasePlan } from './plan-types';
 
 /** Where the days between the latest start and the end that binds it go; together they are all of them. */
@@ -13,8 +13,6 @@ export interface Eaten {
   readonly waits: number;
   /** What windows and freezes take beside it. */
   readonly windows: number;
-  /** What it takes that not all go at once, and that pilots go first. */
-  readonly rounds: number;
   /** Stretches of days before the latest start from which the way fails, though a later one holds. */
   readonly fails: readonly (readonly [Day, Day])[];
   /** The latest start by typical minutes instead of careful ones. */
@@ -22,14 +20,13 @@ export interface Eaten {
 }
 
 /**
- * What eats the slack of a way: its latest start is looked for without a calendar, with one, and with the rounds; the differences are
- * what each of them takes. Undefined where nothing binds it or no start ends in time. Cost: up to four searches for a latest start.
+ * What eats the slack of a way: its latest start is looked for without a calendar and with one; the difference is what
+ * windows and freezes take. What rounds take is told where they are known. Undefined where nothing binds it or no start ends in time. Cost: up to four searches for a latest start.
  */
 export function eatenBy(
   terms: Terms,
   moves: readonly Move[],
-  { deadline }: Pick<CasePlan, 'deadline'>,
-  party?: Party
+  { deadline }: Pick<CasePlan, 'deadline'>
 ): Eaten | undefined {
   const by = finishByOf(deadline);
   if (by === Infinity || moves.length === 0) return undefined;
@@ -37,23 +34,21 @@ export function eatenBy(
   void _calendar;
   const plain = latestStartOf(anyDay, moves, by);
   const laid = latestStartOf(terms, moves, by);
-  const all = party ? latestStartOf(terms, moves, by, party) : laid;
-  if (typeof plain !== 'number' || typeof laid !== 'number' || typeof all !== 'number') return undefined;
+  if (typeof plain !== 'number' || typeof laid !== 'number') return undefined;
   const { schedule } = judgeMoves({ ...anyDay, from: plain, leadsFrom: plain }, moves, SURELY_THERE);
   const work = schedule.days.reduce((sum, { hop, patch }) => {
     const alone = patch && patch.last < hop.first ? patch.last - patch.first + 1 : 0;
     return sum + (hop.last - hop.first + 1) + alone;
   }, 0);
   const quick = typicalOf(terms, moves);
-  const typical = latestStartOf(quick.terms, quick.moves, by, party);
+  const typical = latestStartOf(quick.terms, quick.moves, by);
   return {
     by,
     work,
     waits: Math.max(0, by - plain + 1 - work),
     windows: plain - laid,
-    rounds: laid - all,
     fails: failingStretches({ terms, moves }, by, laid),
-    ...(typeof typical === 'number' && typical !== all ? { typical } : {})
+    ...(typeof typical === 'number' && typical !== laid ? { typical } : {})
   };
 }
 

@@ -9,6 +9,7 @@ export {
 export { type Brief, comparePlans, type PlanChange } from './compare-plans';
 export { daysLeft } from './days-left';
 export { type CalendarLoad, loadByWeek, type WeekLoad } from './load';
+export type { DueEntry } from './due-entry';
 export type { Eaten } from './eaten';
 export { roundOf } from './round-of';
 export { type Exploration, type Explored, exploreSystem } from './explore';

@@ -1,26 +1,13 @@
 import { Names, type Catalogue } from '../catalogue';
 import { calendarDate, type Day } from '../date';
 import type { Estate } from '../estate';
-import type { CasePlan, Plan } from '../plan';
+import type { CasePlan, DueEntry, Plan } from '../plan';
 import { isCounted } from '../route';
 import { sayBlock } from './calendar';
 import { sayCount, sayDay } from './dates';
 import { sayStep } from './step';
 import { describeStart } from './system';
 import { sayContributor } from './verdict';
-
-/** One entry of a calendar: a whole day, or a stretch of epoch minutes. */
-export interface DueEntry {
-  /** What it is about, the same for the same thing on another day. */
-  readonly about: string;
-  readonly day?: Day;
-  readonly from?: number;
-  readonly to?: number;
-  readonly summary: string;
-  readonly description: string;
-  /** So many days before it somebody is reminded. */
-  readonly remindDays?: number;
-}
 
 interface Said {
   readonly names: Names;

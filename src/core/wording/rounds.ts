@@ -17,18 +17,18 @@ export function sayRound({ systems, isPilot, steps, inTime }: Round, year: numbe
 
 /** `Of the 25 days up to 20 Mar 2031 work takes 3, waits 14, windows and freezes 8; with typical minutes 2 Mar 2031 would do.` */
 export function sayEaten(
-  { by, work, waits, windows, rounds, typical, fails }: Eaten,
+  { by, work, waits, windows, typical, fails }: Eaten,
   latestStart: CasePlan['latestStart']
 ): string {
   // The rounds of all systems may begin earlier than the way of one looked into.
-  const alone = by + 1 - work - waits - windows - rounds;
-  const more = typeof latestStart === 'number' ? Math.max(0, alone - latestStart) : 0;
-  const days = work + waits + windows + rounds + more;
+  const alone = by + 1 - work - waits - windows;
+  const rounds = typeof latestStart === 'number' ? Math.max(0, alone - latestStart) : 0;
+  const days = work + waits + windows + rounds;
   const parts = [
     `work takes ${work}`,
     ...(waits > 0 ? [`waits ${waits}`] : []),
     ...(windows > 0 ? [`windows and freezes ${windows}`] : []),
-    ...(rounds + more > 0 ? [`that they go in rounds ${rounds + more}`] : [])
+    ...(rounds > 0 ? [`that they go in rounds ${rounds}`] : [])
   ];
   const quick = typical === undefined ? '' : `; by typical minutes ${sayDay(typical)} would do for one`;
   return `Of the ${sayCount(days, 'day')} up to ${sayDay(by)} ${parts.join(', ')}${quick}.${sayFails(fails)}`;

@@ -3,6 +3,7 @@ import * as Comlink from 'comlink';
 import { lintCatalogue, type LintFinding } from '$core/lint';
 import { type Catalogue, type Dispute, mergeCatalogues, settleCatalogue } from '$core/catalogue';
 import {
+  type DueEntry,
   comparePlans,
   type Explored,
   type Forecast,
@@ -30,7 +31,6 @@ import {
   type Workspace
 } from '$core/estate';
 import {
-  type CalendarEntry,
   type Candidate,
   completeCatalogueText,
   type Completion,
@@ -141,7 +141,7 @@ const api = {
       readAgain: clearer
     };
   },
-  calendarFile: async (name: string, entries: readonly CalendarEntry[], today: number): Promise<string> =>
+  calendarFile: async (name: string, entries: readonly DueEntry[], today: number): Promise<string> =>
     formatCalendarFile(name, entries, today),
   readCalendarFile: async (text: string): Promise<Result<ReadCalendar>> => readCalendarFile(text),
   planCsv: async (
