@@ -21,7 +21,8 @@ export interface Eaten {
 
 /**
  * What eats the slack of a way: its latest start is looked for without a calendar and with one; the difference is what
- * windows and freezes take. What rounds take is told where they are known. Undefined where nothing binds it or no start ends in time. Cost: up to four searches for a latest start.
+ * windows and freezes take. What rounds take is told where they are known. Undefined where nothing binds it or no start ends in
+ * time. Cost: three searches for a latest start, and a judging a day for stretches that fail.
  */
 export function eatenBy(
   terms: Terms,
