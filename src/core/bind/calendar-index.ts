@@ -28,16 +28,14 @@ export class CalendarIndex {
     const [own, ...more] = this.#binding(system).map((c) => withoutFreezes(c, opened));
     if (!own) return undefined;
     const product = 'is' in system.product ? system.product.is : (system.meantFor ?? '');
-    const key = JSON.stringify([this.keyOf(system), system.team, product, opened]);
-    const known = this.#made.get(key);
-    if (known) return known;
     const made = calendarOf(
       own,
       more,
       (w) => (w.teams?.includes(system.team ?? '') ?? true) && (w.products?.includes(product) ?? true)
     );
-    this.#made.set(key, made);
-    return made;
+    const known = this.#made.get(made.key) ?? made;
+    this.#made.set(made.key, known);
+    return known;
   }
 
   /** Whose windows a system goes by: its team's calendar, else that of its site, else the estate's. */

@@ -1,4 +1,5 @@
 import type { Day } from './day';
+import { mayOverlap } from './overlap';
 import { EXPANDED_DAYS, type Recurrence, startsBetween } from './recurrence';
 import { dayOfMinute } from './zone';
 
@@ -77,6 +78,10 @@ export class Calendar {
   readonly key: string;
   readonly windows: readonly WindowRule[];
   readonly freezes: readonly Freeze[];
+  /** Some occurrence could begin before another ends. */
+  readonly mayOverlap: boolean;
+  /** Minutes of the longest window: what needs more has room nowhere. */
+  readonly #longest: number;
   readonly #chunks = new Map<number, readonly Occurrence[]>();
 
   /** @param windows undefined: any day outside the freezes; none: no day at all */
@@ -84,6 +89,8 @@ export class Calendar {
     this.hasWindows = windows !== undefined;
     this.windows = windows ?? [];
     this.freezes = [...freezes].sort((a, b) => a.first - b.first || a.last - b.last);
+    this.mayOverlap = mayOverlap(this.windows);
+    this.#longest = Math.max(...this.windows.map((w) => w.minutes), -Infinity);
     this.key = JSON.stringify([windows, this.freezes]);
   }
 
@@ -99,6 +106,7 @@ export class Calendar {
     { from, until, after = -Infinity, share }: Within,
     behind?: Slot
   ): Placed | undefined {
+    if (minutes + back > this.#longest) return undefined;
     const lay = (occurrence: Occurrence, earliest: number, backs: number): Placed | undefined => {
       const at = share ? share.free(occurrence, occurrence.start + earliest, minutes) : undefined;
       const begin = share ? (at ?? Infinity) - occurrence.start : earliest;
@@ -123,8 +131,22 @@ export class Calendar {
   *from(first: Day, last: Day): Generator<Occurrence> {
     if (this.windows.length === 0) return;
     for (let chunk = Math.floor(first / EXPANDED_DAYS); chunk * EXPANDED_DAYS <= last; chunk++)
-      for (const occurrence of this.#chunk(chunk))
-        if (occurrence.day >= first && occurrence.day <= last) yield occurrence;
+      yield* this.#within(this.#chunk(chunk), first, last);
+  }
+
+  /** Of occurrences in turn those that start within some days. */
+  *#within(occurrences: readonly Occurrence[], first: Day, last: Day): Generator<Occurrence> {
+    let [low, high] = [0, occurrences.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((occurrences[middle] as Occurrence).day < first) low = middle + 1;
+      else high = middle;
+    }
+    for (let i = low; i < occurrences.length; i++) {
+      const occurrence = occurrences[i] as Occurrence;
+      if (occurrence.day > last) return;
+      yield occurrence;
+    }
   }
 
   /** The first of some days, so many in a row, that no freeze touches. */
@@ -136,8 +158,8 @@ export class Calendar {
   }
 
   /** The day, in its zone, that the last minute of what ends at a minute of an occurrence falls on. */
-  static dayAt({ start, zone }: Occurrence, end: number): Day {
-    return dayOfMinute(start + Math.max(0, end - 1), zone);
+  static dayAt({ start, zone, day, last, minutes }: Occurrence, end: number): Day {
+    return day === last && end <= minutes ? day : dayOfMinute(start + Math.max(0, end - 1), zone);
   }
 
   #chunk(n: number): readonly Occurrence[] {

@@ -1,6 +1,7 @@
 import { RRuleTemporal } from 'rrule-temporal';
 import { Temporal } from 'temporal-polyfill';
 import type { Day } from './day';
+import { steadyOffset } from './zone';
 
 /** A rule of RFC 5545 in an IANA zone: `start` is a wall-clock time, `2031-03-10T22:00`; no `rule`: once. */
 export interface Recurrence {
@@ -25,7 +26,22 @@ export const EXPANDED_DAYS = 366;
  * wall-clock start in a gap of a clock change counts with the offset before the gap, a repeated one is the first (RFC 5545 3.3.5).
  * Not more than `EXPANDED_DAYS` at a time; throws on what `findRecurrenceFault` finds.
  */
-export function startsBetween(recurrence: Recurrence, first: Day, last: Day): number[] {
+export function startsBetween(recurrence: Recurrence, first: Day, last: Day): readonly number[] {
+  const { zone, start, rule } = recurrence;
+  const key = JSON.stringify([zone, start, rule, first, last]);
+  const known = EXPANDED.get(key);
+  if (known) return known;
+  const starts = expand(recurrence, first, last);
+  if (EXPANDED.size >= MOST_EXPANDED) EXPANDED.clear();
+  EXPANDED.set(key, starts);
+  return starts;
+}
+
+/** Expansions made so far, by all that they turn on. */
+const EXPANDED = new Map<string, readonly number[]>();
+const MOST_EXPANDED = 2_000;
+
+function expand(recurrence: Recurrence, first: Day, last: Day): number[] {
   const { zone, start } = recurrence;
   const from = first * MS_PER_DAY;
   const to = (Math.min(last, LAST_DAY) + 1) * MS_PER_DAY;
@@ -39,7 +55,11 @@ export function startsBetween(recurrence: Recurrence, first: Day, last: Day): nu
   // On the wall alone: only then is each instance put into the zone.
   const starts = ruleOf(recurrence)
     .between(new Date(from), new Date(to - 1), true)
-    .map((d) => minuteOf(Temporal.PlainDateTime.from(d.toPlainDateTime())));
+    .map((d) => {
+      const wall = d.epochMilliseconds / 60_000;
+      const offset = steadyOffset(wall, zone);
+      return offset === undefined ? minuteOf(d.toPlainDateTime()) : wall - offset;
+    });
   return [...new Set(starts)].sort((a, b) => a - b);
 }
 

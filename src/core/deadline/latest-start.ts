@@ -29,14 +29,49 @@ export function latestStartOf(
   const holds = (from: Day): boolean => holdsFrom({ terms, moves }, from, finishBy, party);
   const { calendar } = terms;
   if (!calendar) return halve({ terms, moves }, finishBy, holds);
-  if (holds(Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS)) return undefined;
   const end = lastOf(terms, calendar, moves, finishBy);
   const room =
     party && finishBy !== Infinity ? lastWithRoom({ terms, moves }, party.systems, finishBy) : Infinity;
   if (end === 'none' || room === 'none') return 'none';
-  const last = Math.min(end, room);
+  if (end.isOpen && holds(end.day)) return undefined;
   const journeys = [{ terms, moves }, ...(party?.first ?? [])];
+  const last = lastUnhurried({ terms, moves }, Math.min(end.day, room), finishBy);
+  if (last === 'none') return 'none';
   for (const day of startsDown(journeys, last)) if (holds(day)) return day;
+  return 'none';
+}
+
+/**
+ * The last day, up to one, from which one system's moves would hold if stays out of service might be of any length; no start behind it
+ * holds. Where windows never overlap, that is the truer the earlier the start, between the last days of orders, as without windows -
+ * as long as there is room within `ROOM_WITHIN`, so that steps back are no longer than a year. `last` itself where windows may overlap.
+ */
+function lastUnhurried({ terms, moves }: Journey, last: Day, finishBy: number): Day | 'none' {
+  if (terms.calendar?.mayOverlap) return last;
+  const goal = { ...terms.goal, passDays: Infinity };
+  const unhurried: Journey = { terms: { ...terms, goal }, moves };
+  const holds = (from: Day): boolean => holdsFrom(unhurried, from, finishBy, undefined);
+  const first = Math.min(terms.today, last) - ROOM_WITHIN;
+  const turns = [...new Set(orderEndsOf({ terms, moves }))].filter((d) => d >= first && d < last);
+  let top = last;
+  for (const turn of [...turns.sort((a, b) => b - a), first - 1]) {
+    if (holds(top)) return top;
+    let fails = top;
+    for (let back = 1; fails > turn + 1; back = Math.min(CHUNK, back * 2)) {
+      let holding = Math.max(turn + 1, fails - back);
+      if (!holds(holding)) {
+        fails = holding;
+        continue;
+      }
+      while (fails - holding > 1) {
+        const middle = Math.floor((holding + fails) / 2);
+        if (holds(middle)) holding = middle;
+        else fails = middle;
+      }
+      return holding;
+    }
+    top = turn;
+  }
   return 'none';
 }
 
@@ -117,17 +152,24 @@ export function failingStretches(
 }
 
 /**
- * A day behind which no start holds. Freezes alone only put steps off, so that no start holds that would not without them; windows may
- * bring steps together, so that only what ends and closes bounds them.
+ * A day behind which no start holds; `isOpen`: or every one does as that day does. Freezes alone only put steps off, so that no start
+ * holds that would not without them; windows may bring steps together, so that only what ends and closes bounds them.
  */
-function lastOf(terms: Terms, calendar: Calendar, moves: readonly Move[], finishBy: number): Day | 'none' {
+function lastOf(
+  terms: Terms,
+  calendar: Calendar,
+  moves: readonly Move[],
+  finishBy: number
+): { readonly day: Day; readonly isOpen?: boolean } | 'none' {
   const { calendar: _calendar, ...without } = terms;
   void _calendar;
-  if (calendar.hasWindows && finishBy !== Infinity) return finishBy;
+  if (calendar.hasWindows && finishBy !== Infinity) return { day: finishBy };
   // What else may end - a decision, the way of something linked - is in the latest start on any days.
   const plain = latestStartOf(without, moves, finishBy);
-  if (!calendar.hasWindows) return plain ?? lastChange(terms, calendar);
-  return Math.max(lastChange(terms, calendar), typeof plain === 'number' ? plain + CHUNK : -Infinity);
+  const change = lastChange(terms, calendar);
+  if (plain === undefined) return { day: change, isOpen: true };
+  if (!calendar.hasWindows) return plain === 'none' ? 'none' : { day: plain };
+  return { day: Math.max(change, typeof plain === 'number' ? plain + CHUNK : -Infinity) };
 }
 
 /**

@@ -9,6 +9,8 @@ export class Notes {
   cut = false;
   /** Clauses that steps were asked, what is remembered counted again: what a search's work is counted in. */
   work = 0;
+  /** Stays out of service that were found too long, so that a step had to be put off or refused. */
+  overstays = 0;
 
   meet(name: string): void {
     this.#met.add(name);

@@ -370,9 +370,12 @@ function overstayAt(terms: Terms, { moves, days, run }: Laid, leave: number): Ov
   const left = days[leave]?.hop;
   if (enter < 0 || end === undefined || end === 'unknown' || !entered || !left) return undefined;
   const length = entered.last - entered.first;
-  if (left.first - Math.max(entered.last, end) > terms.goal.passDays)
+  if (left.first - Math.max(entered.last, end) > terms.goal.passDays) {
+    terms.notes.overstays++;
     return { enter, leave, until: left.first - terms.goal.passDays - length };
+  }
   if (!entered.exact || left.exact) return undefined;
+  terms.notes.overstays++;
   terms.notes.meet(`pass days ${terms.model.releases[stone]?.release.id ?? ''}`);
   return run === 'sure' ? { enter, leave, until: 'unknown' } : undefined;
 }

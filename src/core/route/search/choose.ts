@@ -1,7 +1,7 @@
 import { isForbidden, NOTHING, type Place, type ProductModel, targetKey } from '../../compile';
 import type { Run } from '../../condition';
 import { CHOICE_BUDGET, isSpent, type Spent, workOf } from './budget';
-import { Expander, type Item } from './expand';
+import { Expander, type Item, searchWarily } from './expand';
 import { Heap } from '../../kit';
 import { compareAmounts, compareByPreference, startLabel, type Criteria, type Label } from './label';
 import { Pool } from './pool';
@@ -48,7 +48,9 @@ export function findChosen(given: Terms, ends: Ends, run: Run, options: ChooseOp
   let cut = false;
   let work = 0;
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
-    const found = new Choice(terms, ends, { run, wanted, ...options }).find();
+    const found = searchWarily(terms, (wary) =>
+      new Choice(terms, ends, { run, wanted, wary, ...options }).find()
+    );
     cut ||= found.cut || terms.notes.cut;
     work += found.work;
     const { met } = terms.notes;
@@ -65,6 +67,7 @@ const KINDS = ['straight', 'by hops', 'fresh only', 'not yet'] as const;
 interface Wanted extends ChooseOptions {
   readonly run: Run;
   readonly wanted: (typeof KINDS)[number];
+  readonly wary: boolean;
 }
 
 interface Found {
@@ -95,7 +98,7 @@ class Choice {
     this.#target = ends.target;
     this.#wanted = wanted;
     const cells = wanted.cells ?? true;
-    this.#expander = new Expander(terms, wanted.run, ends.target, cells);
+    this.#expander = new Expander(terms, wanted.run, { target: ends.target, cells, wary: wanted.wary });
     const usesCells = (wanted.run === 'best' && cells) || terms.learned.size > 0;
     const inPlace = wanted.wanted === 'straight' || wanted.wanted === 'by hops';
     const { hopsFrom, hopsFromNothing } = terms.model;

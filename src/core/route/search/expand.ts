@@ -15,6 +15,15 @@ export interface Item {
   readonly asTarget: boolean;
 }
 
+export interface ExpandOptions {
+  /** The one target that is asked for. */
+  readonly target?: Place | undefined;
+  /** Whether empty cells count in the best run. */
+  readonly cells?: boolean;
+  /** Waits for windows, freezes and watch days may make a stay too long; see `searchWarily`. */
+  readonly wary?: boolean;
+}
+
 /** How labels go on by one counted step, in one run, under one set of terms. */
 export class Expander {
   readonly #terms: Terms;
@@ -26,11 +35,14 @@ export class Expander {
   /** Empty cells count in the best run, and where somebody has said that one is a hop. */
   readonly #usesCells: boolean;
 
-  constructor(terms: Terms, mode: Mode, target?: Place, cells = true) {
+  constructor(terms: Terms, mode: Mode, { target, cells = true, wary = false }: ExpandOptions = {}) {
     this.#terms = terms;
     this.#mode = mode;
     this.#target = target;
-    this.#lastWait = latestWait(terms, target && !terms.model.hasStrands ? target.release : Infinity);
+    this.#lastWait =
+      wary && waitsForWindows(terms)
+        ? Infinity
+        : latestWait(terms, target && !terms.model.hasStrands ? target.release : Infinity);
     this.mayPutOff = this.#lastWait > terms.from - 1 + terms.goal.passDays;
     this.#usesCells =
       (cells && mode === 'best') || [...terms.learned.keys()].some((k) => clauseOf(k)?.code === 'cell');
@@ -231,7 +243,7 @@ export class Expander {
     const ahead = goesOn ? stateKeyOf(this.#terms, label.along, at.release) : '';
     const { finish, finishExact } = label.criteria;
     const day = goesOn && hasTurningRights(this.#terms) ? `${finish} ${String(finishExact)}` : '';
-    const slot = goesOn ? slotKeyOf(label) : '';
+    const slot = goesOn && this.#terms.calendar?.mayOverlap ? slotKeyOf(label) : '';
     // What follows an arrival waits out the watch days, what follows a change of edition does not.
     const watched = this.#terms.goal.watchDays && moves.at(-1)?.kind !== 'edition change' ? 'w' : '';
     return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${ahead}|${day}|${slot}|${watched}`;
@@ -254,7 +266,7 @@ function hasTurningRights({ model }: Terms): boolean {
 
 const TURNING = new WeakMap<Terms['model'], boolean>();
 
-/** Where in an occurrence work stands, and what its ways back take: what comes next has more or less room by it. */
+/** Where in an occurrence work stands, and what its ways back take: where windows overlap, earlier need not be better. */
 function slotKeyOf({ judgement }: Label): string {
   const at = judgement.schedule.days.at(-1)?.at;
   return at ? `${at.occurrence.start} ${at.end} ${at.back}` : '';
@@ -266,6 +278,20 @@ const arrivalOf = (opening: Opening, level: number): Place =>
 
 /** Ids of cures as one text, in their order. */
 export const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(',');
+
+/** How long a step waits for a window, or for watch days to be over, hangs on the steps before it. */
+const waitsForWindows = ({ calendar, goal }: Terms): boolean =>
+  calendar !== undefined || (goal.watchDays ?? 0) > 0;
+
+/**
+ * Searches as if no such wait made a stay too long, and where one did - on whatever was tried - once more with all kept apart that such a
+ * stay may yet put off. Where none did, nothing was dropped that could have ended better.
+ */
+export function searchWarily<T>(terms: Terms, search: (wary: boolean) => T): T {
+  const before = terms.notes.overstays;
+  const found = search(false);
+  return waitsForWindows(terms) && terms.notes.overstays > before ? search(true) : found;
+}
 
 /** The latest day any step onto a release up to one could be kept waiting for; Infinity where one is unknown. */
 function latestWait(terms: Terms, upTo: number): number {
@@ -282,7 +308,6 @@ const WAITS = new WeakMap<Terms['publication'], Map<string, number>>();
 
 function findLatestWait(terms: Terms, upTo: number): number {
   const { model, countsExpected, goal } = terms;
-  if (terms.calendar || terms.goal.watchDays) return Infinity;
   const days: (number | 'unknown' | undefined)[] = [];
   const read = (date: DateInterval | undefined): void =>
     void (date && days.push(readDay(date, countsExpected)));

@@ -5,7 +5,7 @@ import { judgeMoves, judgeNext, type Finding, type Judgement } from '../days/jud
 import { carefulMinutesOf, type Judging } from '../days/lay-days';
 import { type Move } from '../move';
 import { NOTHING, type Place } from '../../compile';
-import type { MaybeDay, StepDays } from '../../date';
+import type { MaybeDay, Slot, StepDays } from '../../date';
 import type { Along } from '../along';
 import { MAX_LIFTED } from '../step/ask';
 import type { Outlay } from '../asked';
@@ -25,6 +25,8 @@ export interface Criteria {
   readonly least: Amount;
   readonly finish: number;
   readonly finishExact: boolean;
+  /** Where in an occurrence its last block ends, where work is laid into windows. */
+  readonly slot?: Slot;
   readonly steps: number;
   /** One token a step; the last tie-breaker. */
   readonly tokens: readonly string[];
@@ -150,17 +152,19 @@ const isLiftable = ({ code }: Finding): boolean =>
 const placedAt = ({ schedule, rights }: Judgement, at: number): Placed => ({
   use: rights[at]?.use,
   days: schedule.days[at]?.hop,
+  slot: schedule.days[at]?.at,
   waitsUntil: schedule.waitsUntil
 });
 
 interface Placed {
   readonly use: RightUse | undefined;
   readonly days: StepDays | undefined;
+  readonly slot: Slot | undefined;
   readonly waitsUntil: MaybeDay;
 }
 
 /** The criteria of a route with one more move, as it was judged. */
-function addMove(terms: Terms, sum: Criteria, move: Move, { use, days, waitsUntil }: Placed): Criteria {
+function addMove(terms: Terms, sum: Criteria, move: Move, { use, days, slot, waitsUntil }: Placed): Criteria {
   const patched = move.level !== move.from.patch;
   const right = use ?? NO_USE;
   const patchMinutes = patched
@@ -178,6 +182,7 @@ function addMove(terms: Terms, sum: Criteria, move: Move, { use, days, waitsUnti
     hops: sum.hops + 1,
     most: addAmount(sum.most, right, asked, minutes * terms.nodes),
     least: addAmount(sum.least, right, asked.least, minutes * terms.nodes),
+    ...(slot ? { slot } : {}),
     finish: days?.last ?? sum.finish,
     finishExact: days?.exact ?? true,
     steps: sum.steps + (patched ? 2 : 1) + extra,
@@ -286,6 +291,7 @@ export function isBeaten(label: Criteria, by: Criteria): boolean {
     isNoMore(by.least, label.least) &&
     by.finish <= label.finish &&
     by.finishExact >= label.finishExact &&
+    standsNoLater(by, label) &&
     by.steps <= label.steps &&
     by.waits <= label.waits &&
     by.hasFresh <= label.hasFresh &&
@@ -301,6 +307,17 @@ export function isBeaten(label: Criteria, by: Criteria): boolean {
     isLess(by.least, label.least) ||
     by.steps < label.steps;
   return lasting || compareTokens(by.tokens, label.tokens) <= 0;
+}
+
+/**
+ * Whether what follows is laid no later: behind the same or an earlier end of the same occurrence with no more ways back in it, or an end
+ * before the other's occurrence begins. Only of windows that never overlap.
+ */
+export function standsNoLater({ slot: a }: Criteria, { slot: b }: Criteria): boolean {
+  if (!a || !b) return a === b;
+  return a.occurrence.start === b.occurrence.start
+    ? a.end <= b.end && a.back <= b.back
+    : a.occurrence.start + a.end <= b.occurrence.start;
 }
 
 /** No more money for certain, and no more minutes: of every ignorance no more sums. */

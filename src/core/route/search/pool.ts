@@ -1,4 +1,4 @@
-import { compareByPreference, isBeaten, type Criteria, type Label, type Mode } from './label';
+import { compareByPreference, isBeaten, standsNoLater, type Criteria, type Label, type Mode } from './label';
 import { idsOf } from './expand';
 import { targetKey } from '../../compile';
 
@@ -64,7 +64,8 @@ export class Pool {
 const liftsNoLess = (label: Criteria, by: Criteria): boolean =>
   by.restsOn.every((key) => label.restsOn.includes(key)) &&
   by.finish <= label.finish &&
-  by.finishExact >= label.finishExact;
+  by.finishExact >= label.finishExact &&
+  standsNoLater(by, label);
 
 function twinsOf(twins: Map<string, Label[]>, key: string): Label[] {
   const list = twins.get(key) ?? [];

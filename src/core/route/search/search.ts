@@ -1,5 +1,5 @@
 import { isSpent, LIST_BUDGET, type Spent, workOf } from './budget';
-import { Expander, type Item } from './expand';
+import { Expander, type Item, searchWarily } from './expand';
 import { startLabel, type Label, type Mode } from './label';
 import type { Place } from '../../compile';
 import { Pool } from './pool';
@@ -45,15 +45,24 @@ export function findRoutes(
   options: SearchOptions = {}
 ): SearchResult {
   const terms = noted(given);
+  return searchWarily(terms, (wary) => searchRoutes(terms, { start, mode, wary }, options));
+}
+
+function searchRoutes(
+  terms: Terms,
+  { start, mode, wary }: { readonly start: Place; readonly mode: Mode; readonly wary: boolean },
+  options: SearchOptions
+): SearchResult {
+  const before = terms.notes.work;
   const budget = { ...LIST_BUDGET, ...(options.budget === undefined ? {} : { labels: options.budget }) };
-  const expander = new Expander(terms, mode, options.target);
+  const expander = new Expander(terms, mode, { target: options.target, wary });
   const [stones, targets] = [new Pool(mode, expander.mayPutOff), new Pool(mode, expander.mayPutOff)];
   const queue: Item[] = [{ label: startLabel(terms, start), asTarget: false }];
   let expanded = 0;
   const spent = (): Spent => ({
     labels: expanded,
     comparisons: stones.work + targets.work,
-    clauses: terms.notes.work
+    clauses: terms.notes.work - before
   });
   for (let next = 0; next < queue.length && !isSpent(budget, spent()); next++) {
     const item = queue[next];
