@@ -4,7 +4,7 @@ import { generateWorld, type GeneratedWorld } from './generate';
 import type { Estate } from '../src/core/estate/schema';
 import { plan } from '../src/core/plan/plan';
 
-const RUNS = 1;
+const RUNS = 3;
 
 /** Least of some runs, in ms, of a catalogue read anew each time. */
 function time(world: GeneratedWorld, change: (estate: Estate) => Estate): number {

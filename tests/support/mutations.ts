@@ -74,8 +74,8 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'stays out of service are never put off',
     in: 'overstayAt',
-    find: '> terms.goal.passDays) return',
-    replace: '> terms.goal.passDays + 9999) return'
+    find: '> terms.goal.passDays) {',
+    replace: '> terms.goal.passDays + 9999) {'
   },
   {
     name: 'last open days are ignored',

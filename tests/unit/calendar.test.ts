@@ -30,6 +30,15 @@ interface Said {
   /** When service of what is on the way ends. */
   readonly middle?: string;
   readonly ends?: string;
+  /** A second hop from a to b that keeps less, with its minutes back. */
+  readonly beside?: number;
+  /** The first day on which that hop is to be had. */
+  readonly opens?: string;
+  /** Careful minutes of the hop from b to c. */
+  readonly onward?: number;
+  readonly pass?: number;
+  /** When service of c ends. */
+  readonly rests?: string;
   readonly at?: readonly string[];
   readonly first?: string;
   readonly finish?: string;
@@ -40,7 +49,7 @@ interface Said {
 const CASES = parse(readFileSync('tests/fixtures/calendars.yaml', 'utf8'), {
   schema: 'failsafe'
 }) as unknown[];
-const NUMBERS = new Set(['wayBack', 'lead', 'watch', 'nodes']);
+const NUMBERS = new Set(['wayBack', 'lead', 'watch', 'nodes', 'beside', 'onward', 'pass']);
 
 /** Everything in the file is text, so that no day is read as anything else. */
 const saidOf = (raw: unknown): Said =>
@@ -91,11 +100,16 @@ function inputOf(said: Said) {
               published: '2029-01-01',
               ...(said.middle ? { service: [{ phase: 'security', until: said.middle }] } : {})
             },
-            { id: 'c', published: '2030-01-01' }
+            {
+              id: 'c',
+              published: '2030-01-01',
+              ...(said.rests ? { service: [{ phase: 'security', until: said.rests }] } : {})
+            }
           ],
           hops: [
             { id: 'ab', from: 'a', to: 'b', ...hop },
-            { id: 'bc', from: 'b', to: 'c', ...hop }
+            { id: 'bc', from: 'b', to: 'c', ...hop, carefulMinutes: said.onward ?? hop.carefulMinutes },
+            ...(said.beside === undefined ? [] : [besideOf(hop, said.beside, said.opens)])
           ],
           rights: [{ id: 'p', kind: 'purchase', priceCents: 100, leadDays: said.lead ?? 0 }]
         }
@@ -136,6 +150,7 @@ function inputOf(said: Said) {
       {
         ...DEFAULT_GOAL,
         settlingDays: 0,
+        ...(said.pass === undefined ? {} : { passDays: said.pass }),
         ...(said.watch === undefined ? {} : { watchDays: said.watch }),
         targets: [{ product: 'gate', release: said.to ?? 'b', edition: 'only' }]
       }
@@ -153,6 +168,16 @@ function inputOf(said: Said) {
   } as unknown as Estate;
   return { catalogue: read.value, estate, today: parseDay(said.today ?? '2031-03-10') as number };
 }
+
+const besideOf = (hop: object, minutes: number, opens?: string) => ({
+  id: 'ab2',
+  from: 'a',
+  to: 'b',
+  ...hop,
+  kept: 'settings and data',
+  ...(opens === undefined ? {} : { opens }),
+  doing: { wayBack: { until: { days: 3 }, minutes } }
+});
 
 test.each(CASES.map((raw) => saidOf(raw)).map((c) => [c.case, c] as const))('%s', (_, said) => {
   const [one] = plan(inputOf(said)).cases;
