@@ -69,7 +69,9 @@
     margin-top: 12px;
     border-top: 1.2px solid var(--ink);
     padding: 12px 0 22px;
-    break-after: page;
+  }
+  article + article {
+    break-before: page;
   }
   h1 {
     overflow-wrap: anywhere;
