@@ -1,0 +1,94 @@
+import type { Truth } from '../condition';
+import type { Day } from '../date';
+
+/** A place in the tree of a part's ways; 0 is where it stands today. */
+export interface PartNode {
+  readonly before: number | undefined;
+  /** Places one counted step further. */
+  readonly next: readonly number[];
+  /** Index of its release in the product's sequence. */
+  readonly release: number;
+  readonly isGoal: boolean;
+  /** On the way that was chosen for it. */
+  readonly isChosen: boolean;
+  /** May stand there from one wave to the next. */
+  readonly mayRest: boolean;
+  /** Steps, patches and cures included, of the counted step onto it. */
+  readonly steps: number;
+}
+
+export type Importance = 'critical' | 'normal' | 'spare';
+
+/** Systems that move as one. */
+export interface Part {
+  readonly id: string;
+  readonly systems: readonly string[];
+  readonly importance: Importance;
+  readonly nodes: readonly PartNode[];
+  /** Somebody has decided that it stays. */
+  readonly stays: boolean;
+  /** The day its way must be done by; absent: nothing says. */
+  readonly deadline?: Day;
+}
+
+/** A pairing between two parts, by their places. */
+export interface Bond {
+  readonly pairing: string;
+  /** Indexes of parts: whose pairing it is, and the other end. */
+  readonly own: number;
+  readonly other: number;
+  readonly isPeer: boolean;
+  /** Both may change at once. */
+  readonly together: boolean;
+  /** Whether it holds, by the nodes of both. */
+  holds(own: number, other: number): Truth;
+  /** Releases between the two, where the pairing says how many may be. */
+  distance?(own: number, other: number): number;
+}
+
+/** On which days a counted step of a part falls: all its systems, in their rounds. */
+export interface StepOn {
+  readonly first: Day;
+  readonly last: Day;
+}
+
+/**
+ * Parts that hang on each other, and what binds them (docs/reckoning.md 11).
+ * `lay`: the days of a part's last step of those that lead to a node, where each begins behind a day (`behind`, one a step);
+ * undefined where it does not hold then.
+ */
+export interface Problem {
+  readonly parts: readonly Part[];
+  readonly bonds: readonly Bond[];
+  /** The day before the first on which work may be done. */
+  readonly eve: Day;
+  lay(part: number, node: number, behind: readonly Day[]): StepOn | undefined;
+}
+
+/** The place of every part: a node each. */
+export type Mix = readonly number[];
+
+/** One counted step of one part. */
+export interface PartStep {
+  readonly part: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Steps made between two mixes; those of one `bound` set all or none. */
+export interface WaveSteps {
+  readonly steps: readonly PartStep[];
+  /** Sets of parts that change at the same minute. */
+  readonly bound: readonly (readonly number[])[];
+}
+
+/** What may be left out when looking for what stands in the way. */
+export type Constraint =
+  | { readonly kind: 'pairing'; readonly bond: number }
+  | { readonly kind: 'stay'; readonly part: number }
+  | { readonly kind: 'rest'; readonly part: number; readonly release: number };
+
+export const keyOfConstraint = (c: Constraint): string =>
+  c.kind === 'pairing'
+    ? `0 ${String(c.bond).padStart(4, '0')}`
+    : `${c.kind === 'stay' ? 1 : 2} ${String(c.part).padStart(4, '0')}${c.kind === 'rest' ? ` ${c.release}` : ''}`;

@@ -1,0 +1,70 @@
+import { type Mix, type Problem } from './problem';
+import { keyOf, type Mixes, type Stand } from './mixes';
+
+/** Mixes looked at, at most, to say for certain whether an order exists. */
+export const MOST_MIXES = 20_000;
+
+/** How many systems of critical, normal, spare importance stand on their goals; `all` where every part that may move does. */
+export interface Reached {
+  readonly all: boolean;
+  readonly systems: readonly [number, number, number];
+}
+
+export function reachedIn({ parts }: Problem, mix: Mix): Reached {
+  const systems: [number, number, number] = [0, 0, 0];
+  let all = true;
+  parts.forEach(({ nodes, systems: own, importance, stays }, i) => {
+    const rank = importance === 'critical' ? 0 : importance === 'normal' ? 1 : 2;
+    if (nodes[mix[i] ?? 0]?.isGoal) systems[rank] += own.length;
+    else if (!stays && nodes.some((n) => n.isGoal)) all = false;
+  });
+  return { all, systems };
+}
+
+/** Negative where the first reaches more: everything, else most of critical, of normal, of spare importance. */
+export const compareReached = (a: Reached, b: Reached): number =>
+  Number(b.all) - Number(a.all) ||
+  b.systems[0] - a.systems[0] ||
+  b.systems[1] - a.systems[1] ||
+  b.systems[2] - a.systems[2];
+
+export interface Reachable {
+  readonly best: Reached;
+  /** Parts whose goal some mix reaches. */
+  readonly goals: ReadonlySet<number>;
+  /** Not every mix was looked at. */
+  readonly cut: boolean;
+}
+
+/**
+ * What any order reaches, whatever the days, wave by wave of a single bundle: whatever may share a wave may as well be made one after
+ * the other. Breadth first; stops at the first mix in which everything is reached. `enough`: stops where it is so.
+ */
+export function reach(
+  problem: Problem,
+  mixes: Mixes,
+  bound: boolean,
+  enough: (mix: Mix) => boolean = (mix) => reachedIn(problem, mix).all
+): Reachable {
+  const seen = new Set([keyOf(mixes.start)]);
+  const queue: Stand[] = [mixes.start];
+  const goals = new Set<number>();
+  let best = reachedIn(problem, mixes.start.mix);
+  for (const stand of queue) {
+    stand.mix.forEach((node, part) => {
+      if (problem.parts[part]?.nodes[node]?.isGoal) goals.add(part);
+    });
+    const reached = reachedIn(problem, stand.mix);
+    if (compareReached(reached, best) < 0) best = reached;
+    if (enough(stand.mix)) return { best, goals, cut: false };
+    if (queue.length > MOST_MIXES) return { best, goals, cut: true };
+    for (const { steps } of mixes.bundlesFrom(stand, bound)) {
+      const next = mixes.after(stand, steps);
+      const key = keyOf(next);
+      if (seen.has(key)) continue;
+      seen.add(key);
+      queue.push(next);
+    }
+  }
+  return { best, goals, cut: false };
+}

@@ -1,0 +1,254 @@
+import type { Bond, PartStep, Problem } from '../../src/core/order/problem';
+
+/** Written from docs/reckoning.md 11 alone: tries every wave, every way of binding its steps, every order in which they could be made. */
+export interface BruteOrder {
+  readonly systems: readonly number[];
+  readonly all: boolean;
+  /** bound, simultaneous, missed, late, waves, off, steps, finish */
+  readonly cost: readonly number[];
+  readonly goals: ReadonlySet<number>;
+}
+
+interface State {
+  readonly mix: readonly number[];
+  readonly mended: ReadonlySet<number>;
+  readonly finish: number;
+  readonly lastBehind: readonly number[];
+  readonly cost: readonly number[];
+}
+
+const compare = (a: readonly number[], b: readonly number[]): number => {
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return (a[i] ?? 0) - (b[i] ?? 0);
+  return 0;
+};
+
+/** All ways to part a list into blocks. */
+function* partitions<T>(items: readonly T[]): Generator<T[][]> {
+  const [first, ...rest] = items;
+  if (first === undefined) return void (yield []);
+  for (const blocks of partitions(rest)) {
+    yield [[first], ...blocks];
+    for (let i = 0; i < blocks.length; i++) yield blocks.map((b, k) => (k === i ? [first, ...b] : b));
+  }
+}
+
+function* permutations<T>(items: readonly T[]): Generator<T[]> {
+  if (items.length === 0) return void (yield []);
+  for (let i = 0; i < items.length; i++)
+    for (const rest of permutations([...items.slice(0, i), ...items.slice(i + 1)]))
+      yield [items[i] as T, ...rest];
+}
+
+function* subsets<T>(items: readonly T[]): Generator<T[]> {
+  for (let bits = 1; bits < 2 ** items.length; bits++) yield items.filter((_, i) => (bits >> i) & 1);
+}
+
+class Brute {
+  readonly #p: Problem;
+  readonly #off: ReadonlySet<number>;
+  readonly #freeStays: ReadonlySet<number>;
+  readonly #freeRests: ReadonlySet<string>;
+
+  constructor(
+    p: Problem,
+    free: { bonds?: Iterable<number>; stays?: Iterable<number>; rests?: Iterable<string> }
+  ) {
+    this.#p = p;
+    this.#off = new Set(free.bonds);
+    this.#freeStays = new Set(free.stays);
+    this.#freeRests = new Set(free.rests);
+  }
+
+  bonds(): [number, Bond][] {
+    return this.#p.bonds.flatMap((b, i): [number, Bond][] => (this.#off.has(i) ? [] : [[i, b]]));
+  }
+
+  /** Bonds broken in a mix, seen from the mix before its wave. */
+  broken(mix: readonly number[], before: readonly number[], mended: ReadonlySet<number>): number[] {
+    return this.bonds().flatMap(([i, b]) => {
+      const [x, y] = [mix[b.own] as number, mix[b.other] as number];
+      if (b.holds(x, y) === 'yes') return [];
+      // One that nothing has touched is as it was.
+      if (x === before[b.own] && y === before[b.other]) return [];
+      if (b.holds(0, 0) === 'yes' || mended.has(i)) return [i];
+      const home = (part: number): boolean =>
+        this.#p.parts[part]?.nodes[mix[part] as number]?.release === this.#p.parts[part]?.nodes[0]?.release;
+      if (home(b.own) && (b.isPeer ? home(b.other) : true)) return [];
+      const less =
+        b.distance && b.distance(x, y) < b.distance(before[b.own] as number, before[b.other] as number);
+      return less ? [] : [i];
+    });
+  }
+
+  mend(mix: readonly number[], mended: ReadonlySet<number>): ReadonlySet<number> {
+    const now = this.bonds().flatMap(([i, b]) =>
+      b.holds(0, 0) === 'no' && b.holds(mix[b.own] as number, mix[b.other] as number) === 'yes' ? [i] : []
+    );
+    return new Set([...mended, ...now]);
+  }
+
+  apply(mix: readonly number[], steps: readonly PartStep[]): number[] {
+    const to = [...mix];
+    for (const s of steps) to[s.part] = s.to;
+    return to;
+  }
+
+  /** Made block after block in every order, nothing is broken on the way. */
+  holds(state: Pick<State, 'mix' | 'mended'>, blocks: readonly PartStep[][]): boolean {
+    for (const sequence of permutations(blocks)) {
+      let { mix, mended } = state;
+      for (const block of sequence) {
+        mix = this.apply(mix, block);
+        if (this.broken(mix, state.mix, mended).length > 0) return false;
+        mended = this.mend(mix, mended);
+      }
+    }
+    return true;
+  }
+
+  isBlock(state: Pick<State, 'mix' | 'mended'>, block: readonly PartStep[]): boolean {
+    if (block.length === 1) return true;
+    const inside = new Set(block.map((s) => s.part));
+    for (const some of subsets(block)) {
+      if (some.length === block.length) continue;
+      const broken = this.broken(this.apply(state.mix, some), state.mix, state.mended);
+      if (broken.length === 0) return false;
+      for (const i of broken) {
+        const b = this.#p.bonds[i] as Bond;
+        if (inside.has(b.own) && inside.has(b.other) && !b.together) return false;
+      }
+    }
+    return true;
+  }
+
+  peersApart(steps: readonly PartStep[]): boolean {
+    const moving = new Set(steps.map((s) => s.part));
+    return this.bonds().every(
+      ([, b]) => !b.isPeer || b.together || !moving.has(b.own) || !moving.has(b.other)
+    );
+  }
+
+  *waves(state: Pick<State, 'mix' | 'mended'>, bound: boolean): Generator<PartStep[][]> {
+    const steps = state.mix.flatMap((from, part): PartStep[] => {
+      const { nodes, stays } = this.#p.parts[part] as Problem['parts'][number];
+      if (stays && !this.#freeStays.has(part)) return [];
+      const may = (to: number): boolean =>
+        nodes[to]?.mayRest === true || this.#freeRests.has(`${part} ${nodes[to]?.release}`);
+      return (nodes[from]?.next ?? []).filter(may).map((to) => ({ part, from, to }));
+    });
+    for (const wave of subsets(steps)) {
+      if (new Set(wave.map((s) => s.part)).size < wave.length) continue;
+      if (!this.peersApart(wave)) continue;
+      for (const blocks of partitions(wave)) {
+        if (!bound && blocks.some((b) => b.length > 1)) continue;
+        if (blocks.every((b) => this.isBlock(state, b)) && this.holds(state, blocks)) yield blocks;
+      }
+    }
+  }
+}
+
+export type Free = ConstructorParameters<typeof Brute>[1];
+
+/** What can be reached at all, whatever the days. */
+export function bruteReach(
+  p: Problem,
+  bound: boolean,
+  free: Free = {}
+): { mixes: number[][]; goals: Set<number> } {
+  const brute = new Brute(p, free);
+  const first = { mix: p.parts.map(() => 0), mended: new Set<number>() as ReadonlySet<number> };
+  const queue = [first];
+  const seen = new Set([JSON.stringify([first.mix, []])]);
+  const goals = new Set<number>();
+  for (const state of queue) {
+    state.mix.forEach((n, i) => p.parts[i]?.nodes[n]?.isGoal && goals.add(i));
+    for (const blocks of brute.waves(state, bound)) {
+      const mix = brute.apply(state.mix, blocks.flat());
+      const mended = brute.mend(mix, state.mended);
+      const key = JSON.stringify([mix, [...mended].sort()]);
+      if (seen.has(key)) continue;
+      seen.add(key);
+      queue.push({ mix, mended });
+    }
+  }
+  return { mixes: queue.map((s) => [...s.mix]), goals };
+}
+
+const reachedOf = (p: Problem, mix: readonly number[]): [number, number, number, number] => {
+  const sums: [number, number, number, number] = [1, 0, 0, 0];
+  p.parts.forEach((part, i) => {
+    const rank = { critical: 1, normal: 2, spare: 3 }[part.importance];
+    if (part.nodes[mix[i] as number]?.isGoal) sums[rank] = (sums[rank] ?? 0) + part.systems.length;
+    else if (!part.stays && part.nodes.some((n) => n.isGoal)) sums[0] = 0;
+  });
+  return sums;
+};
+
+/** Most goals, then least cost, over every order there is. */
+export function bruteOrder(p: Problem): BruteOrder {
+  const best = (mixes: readonly number[][]): readonly number[] =>
+    mixes.map((m) => reachedOf(p, m)).reduce((a, b) => (compare(a, b) >= 0 ? a : b));
+  const bound = compare(best(bruteReach(p, false).mixes), best(bruteReach(p, true).mixes)) < 0;
+  const brute = new Brute(p, {});
+  let layer = new Map<string, State>();
+  const keyOf = (s: State): string => JSON.stringify([s.mix, [...s.mended].sort(), s.finish, s.lastBehind]);
+  const start: State = {
+    mix: p.parts.map(() => 0),
+    mended: new Set(),
+    finish: p.eve,
+    lastBehind: p.parts.map(() => -1),
+    cost: [0, 0, 0, 0, 0, 0, 0]
+  };
+  layer.set(keyOf(start), start);
+  let found = { reached: reachedOf(p, start.mix), cost: [...start.cost, start.finish] as readonly number[] };
+  while (layer.size > 0) {
+    const next = new Map<string, State>();
+    for (const state of layer.values()) {
+      const reached = reachedOf(p, state.mix);
+      const cost = [...state.cost, state.finish];
+      const more = compare(reached, found.reached);
+      if (more > 0 || (more === 0 && compare(cost, found.cost) < 0)) found = { reached, cost };
+      for (const blocks of brute.waves(state, bound)) {
+        const longer = lengthen(p, brute, state, blocks);
+        if (!longer) continue;
+        const key = keyOf(longer);
+        const known = next.get(key);
+        if (!known || compare(longer.cost, known.cost) < 0) next.set(key, longer);
+      }
+    }
+    layer = next;
+  }
+  const [all, ...systems] = found.reached;
+  return { all: all === 1, systems, cost: found.cost, goals: bruteReach(p, true).goals };
+}
+
+function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartStep[][]): State | undefined {
+  let [bound = 0, simultaneous = 0, missed = 0, late = 0, waves = 0, off = 0, steps = 0] = state.cost;
+  const lastBehind = [...state.lastBehind];
+  let finish = 0;
+  for (const { part, from, to } of blocks.flat()) {
+    const on = p.lay(part, to, [state.finish]);
+    if (!on) return undefined;
+    lastBehind[part] = state.finish;
+    finish = Math.max(finish, on.last);
+    const { nodes, deadline } = p.parts[part] as Problem['parts'][number];
+    steps += nodes[to]?.steps ?? 0;
+    if (nodes[from]?.isChosen && !nodes[to]?.isChosen) off++;
+    if (nodes[to]?.isGoal && deadline !== undefined && on.last > deadline) {
+      missed++;
+      late += on.last - deadline;
+    }
+  }
+  const tied = blocks.filter((b) => b.length > 1);
+  bound += tied.flat().reduce((sum, s) => sum + (p.parts[s.part]?.systems.length ?? 0), 0);
+  if (tied.length > 0) simultaneous++;
+  const mix = brute.apply(state.mix, blocks.flat());
+  waves++;
+  return {
+    mix,
+    mended: brute.mend(mix, state.mended),
+    finish,
+    lastBehind,
+    cost: [bound, simultaneous, missed, late, waves, off, steps]
+  };
+}

@@ -1,0 +1,123 @@
+import type { Bond, Importance, Part, PartNode, Problem, StepOn } from '../../src/core/order/problem';
+import { Random } from './random';
+
+/** A random component of up to six parts of up to four releases each, with all that orders turn on. */
+export interface OrderWorld {
+  readonly seed: number;
+  readonly problem: Problem;
+}
+
+interface Tree {
+  readonly nodes: PartNode[];
+  /** Where each node's release stands, and what its step takes. */
+  readonly days: readonly number[];
+  readonly opens: readonly number[];
+  readonly closes: readonly number[];
+}
+
+/** Ways along releases, upward: one chosen, perhaps one or two more by other releases. */
+function treeOf(r: Random, releases: number): Tree {
+  const target = releases - 1;
+  const ways: number[][] = [];
+  const walk = (at: number, way: number[]): void => {
+    if (at === target) return void ways.push(way);
+    for (let to = at + 1; to <= target; to++) if (to - at <= 2) walk(to, [...way, to]);
+  };
+  walk(0, []);
+  const chosen = r.pick(ways);
+  const kept = [chosen, ...ways.filter((w) => w !== chosen && r.chance(0.5))];
+  const nodes: (PartNode & { next: number[] })[] = [
+    { before: undefined, next: [], release: 0, isGoal: target === 0, isChosen: true, mayRest: true, steps: 0 }
+  ];
+  const rests = Array.from({ length: releases }, (_, i) => i === target || r.chance(0.92));
+  for (const way of kept) {
+    let at = 0;
+    for (const release of way) {
+      const known = nodes[at]?.next.find((n) => nodes[n]?.release === release);
+      if (known !== undefined) {
+        at = known;
+        continue;
+      }
+      const index = nodes.length;
+      nodes.push({
+        before: at,
+        next: [],
+        release,
+        isGoal: release === target,
+        isChosen: way === chosen,
+        mayRest: rests[release] ?? true,
+        steps: r.int(1, 3)
+      });
+      nodes[at]?.next.push(index);
+      at = index;
+    }
+  }
+  return {
+    nodes,
+    days: nodes.map(() => r.pick([1, 1, 2, 4])),
+    opens: nodes.map(() => (r.chance(0.15) ? r.int(3, 8) : 0)),
+    closes: nodes.map(() => (r.chance(0.08) ? r.int(2, 5) : Infinity))
+  };
+}
+
+/** A table of what fits with what, leaning to releases of about the same height; a few cells nobody knows. */
+function bondOf(r: Random, parts: readonly Part[], own: number, other: number): Bond {
+  const [a, b] = [parts[own], parts[other]];
+  const isPeer = r.chance(0.35);
+  const together = r.chance(0.6);
+  const heights = (p: Part | undefined): number => Math.max(0, ...(p?.nodes ?? []).map((n) => n.release));
+  const apart = isPeer && r.chance(0.5) ? r.int(0, 1) : undefined;
+  const cells = Array.from({ length: heights(a) + 1 }, (_, i) =>
+    Array.from({ length: heights(b) + 1 }, (_x, k) => {
+      const near = Math.abs(i / (heights(a) || 1) - k / (heights(b) || 1)) < 0.6;
+      const roll = r.next();
+      return roll < 0.03 ? 'unknown' : roll < (near ? 0.97 : 0.6) ? 'yes' : 'no';
+    })
+  );
+  (cells[heights(a)] as string[])[heights(b)] = r.chance(0.82) ? 'yes' : 'no';
+  if (r.chance(0.5)) (cells[0] as string[])[0] = 'yes';
+  const at = (p: Part | undefined, node: number): number => p?.nodes[node]?.release ?? 0;
+  const distance = (x: number, y: number): number => Math.abs(at(a, x) - at(b, y));
+  return {
+    pairing: `p${own}${other}`,
+    own,
+    other,
+    isPeer,
+    together,
+    holds: (x, y) =>
+      apart !== undefined
+        ? distance(x, y) <= apart
+          ? 'yes'
+          : 'no'
+        : ((cells[at(a, x)]?.[at(b, y)] ?? 'no') as 'yes' | 'no' | 'unknown'),
+    ...(apart === undefined ? {} : { distance })
+  };
+}
+
+export function orderWorldOf(seed: number): OrderWorld {
+  const r = new Random(seed * 6151 + 29);
+  const count = r.int(2, r.chance(0.3) ? 6 : 4);
+  const trees = Array.from({ length: count }, () => treeOf(r, r.int(2, count > 4 ? 3 : 4)));
+  const parts = trees.map(({ nodes }, i): Part => {
+    const systems = Array.from({ length: r.int(1, 3) }, (_, k) => `${i}.${k}`);
+    const importance: Importance = r.pick(['critical', 'normal', 'normal', 'spare']);
+    return {
+      id: `part ${i}`,
+      systems,
+      importance,
+      nodes,
+      stays: r.chance(0.06),
+      ...(r.chance(0.7) ? { deadline: r.int(1, 5) } : {})
+    };
+  });
+  const bonds: Bond[] = [];
+  for (let i = 1; i < count; i++) bonds.push(bondOf(r, parts, i, r.int(0, i - 1)));
+  for (let i = 0; i < count - 1; i++) if (r.chance(0.3)) bonds.push(bondOf(r, parts, i, i + 1));
+  const lay = (part: number, node: number, behind: readonly number[]): StepOn | undefined => {
+    const { days, opens, closes } = trees[part] as Tree;
+    const first = Math.max((behind.at(-1) ?? 0) + 1, opens[node] ?? 0);
+    const last = first + (days[node] ?? 1) - 1;
+    return last <= (closes[node] ?? Infinity) ? { first, last } : undefined;
+  };
+  return { seed, problem: { parts, bonds, eve: 0, lay } };
+}

@@ -1,0 +1,109 @@
+import { expect, test } from 'vitest';
+import { constraintsOf, findClash, findConflict } from '../../src/core/order/conflict';
+import { type Constraint, keyOfConstraint, type Problem } from '../../src/core/order/problem';
+import { findOrder, type FoundOrder } from '../../src/core/order/search';
+import { bruteOrder, bruteReach, type Free } from '../support/order-brute';
+import { seedsOf } from '../support/laws';
+import { orderWorldOf } from '../support/order-worlds';
+
+const shares = new Map<string, number>();
+const count = (what: string, is: boolean): void =>
+  void shares.set(what, (shares.get(what) ?? 0) + (is ? 1 : 0));
+
+const goalsOf = ({ parts }: Problem): number[] =>
+  parts.flatMap((p, i) => (!p.stays && p.nodes.some((n) => n.isGoal) ? [i] : []));
+
+const freeOf = (problem: Problem, only: readonly Constraint[]): Free => {
+  const kept = new Set(only.map(keyOfConstraint));
+  const free = constraintsOf(problem).filter((c) => !kept.has(keyOfConstraint(c)));
+  return {
+    bonds: free.flatMap((c) => (c.kind === 'pairing' ? [c.bond] : [])),
+    stays: free.flatMap((c) => (c.kind === 'stay' ? [c.part] : [])),
+    rests: free.flatMap((c) => (c.kind === 'rest' ? [`${c.part} ${c.release}`] : []))
+  };
+};
+
+const reachedTogether = (problem: Problem, goals: readonly number[], free: Free = {}): boolean =>
+  bruteReach(problem, true, free).mixes.some((mix) =>
+    goals.every((g) => problem.parts[g]?.nodes[mix[g] as number]?.isGoal)
+  );
+
+/** In the middle: some part does not pass through to its goal before another has moved. */
+function restsInTheMiddle(problem: Problem, { waves }: FoundOrder): boolean {
+  const last = new Map<number, number>();
+  return waves.some((wave, i) =>
+    wave.steps.some(({ part, to, from }) => {
+      const before = last.get(part);
+      last.set(part, i);
+      return (
+        from !== 0 && before !== undefined && i - before > 1 && problem.parts[part]?.nodes[to] !== undefined
+      );
+    })
+  );
+}
+
+test('orders equal those found by trying every wave, on random components', () => {
+  for (const seed of seedsOf(1000)) {
+    const { problem } = orderWorldOf(seed);
+    const found = findOrder(problem);
+    const brute = bruteOrder(problem);
+    const { bound, simultaneous, missed, late, waves, off, steps } = found.cost;
+    expect({
+      seed,
+      all: found.reached.all,
+      systems: found.reached.systems,
+      cost: [bound, simultaneous, missed, late, waves, off, steps, found.finish]
+    }).toEqual({ seed, all: brute.all, systems: brute.systems, cost: brute.cost });
+    const goals = goalsOf(problem);
+    count(
+      'no order',
+      goals.some((g) => !brute.goals.has(g))
+    );
+    count('in conflict', goals.every((g) => brute.goals.has(g)) && !reachedTogether(problem, goals));
+    count('simultaneous', simultaneous > 0);
+    count('rest in the middle', restsInTheMiddle(problem, found));
+    count('off the chosen way', off > 0);
+    count(
+      'standing breach',
+      problem.bonds.some((b) => b.holds(0, 0) !== 'yes')
+    );
+    const hurried = findOrder({ ...problem, parts: problem.parts.map(({ deadline: _d, ...p }) => p) });
+    count('more waves for fewer missed', hurried.cost.waves < waves || hurried.cost.bound < bound);
+  }
+  const tried = seedsOf(1000).length;
+  console.log(Object.fromEntries([...shares].map(([k, n]) => [k, `${((100 * n) / tried).toFixed(1)} %`])));
+  for (const [what, n] of shares) expect(n / tried, what).toBeGreaterThanOrEqual(0.05);
+}, 900_000);
+
+test('what stands in the way forbids it, none of it can be spared, and no smaller set does', () => {
+  let tried = 0;
+  for (const seed of seedsOf(1000)) {
+    const { problem } = orderWorldOf(seed);
+    const goals = goalsOf(problem);
+    const reachable = bruteReach(problem, true).goals;
+    const closed = goals.find((g) => !reachable.has(g));
+    const conflict = closed === undefined ? findClash(problem, goals) : findConflict(problem, [closed]);
+    if (reachedTogether(problem, closed === undefined ? goals : [closed])) {
+      expect(conflict).toBeUndefined();
+      continue;
+    }
+    if (!conflict) throw new Error(`${seed}: no conflict`);
+    const { constraints, goals: inIt } = conflict;
+    const blocks = (some: readonly Constraint[]) => !reachedTogether(problem, inIt, freeOf(problem, some));
+    expect(blocks(constraints), `${seed}`).toBe(true);
+    for (const one of constraints)
+      expect(blocks(constraints.filter((c) => c !== one)), `${seed}`).toBe(false);
+    for (const goal of inIt)
+      if (inIt.length > 1)
+        expect(
+          reachedTogether(
+            problem,
+            inIt.filter((g) => g !== goal)
+          )
+        ).toBe(true);
+    if (conflict.smallest && constraints.length > 1)
+      for (const pair of constraintsOf(problem)) expect(constraints.length > 1 && blocks([pair])).toBe(false);
+    tried++;
+  }
+  expect(tried).toBeGreaterThan(5);
+}, 900_000);
