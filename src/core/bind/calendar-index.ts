@@ -86,7 +86,7 @@ export function calendarOf(
     start,
     minutes,
     ...(rule === undefined ? {} : { rule }),
-    ...(crew === undefined ? {} : { crew: crew.systems })
+    ...(crew === undefined ? {} : { crew: crew.systems, crewKey: crew.name ?? `${own.id} ${id}` })
   }));
   return new Calendar(own.windows.length === 0 ? undefined : windows, freezes);
 }

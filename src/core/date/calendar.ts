@@ -9,6 +9,8 @@ export interface WindowRule extends Recurrence {
   readonly minutes: number;
   /** How many systems may be under work at once; absent: any number. */
   readonly crew?: number;
+  /** Windows with the same one are worked by the same people. */
+  readonly crewKey?: string;
 }
 
 /** Days on which nothing is touched, both included. */
@@ -25,6 +27,7 @@ export interface Occurrence {
   readonly start: number;
   readonly minutes: number;
   readonly crew?: number;
+  readonly crewKey?: string;
   /** The day it starts on, and the day its last minute falls on, in its zone. */
   readonly day: Day;
   readonly last: Day;
@@ -173,6 +176,7 @@ export class Calendar {
           start,
           minutes: window.minutes,
           ...(window.crew === undefined ? {} : { crew: window.crew }),
+          ...(window.crewKey === undefined ? {} : { crewKey: window.crewKey }),
           day: dayOfMinute(start, window.zone),
           last: dayOfMinute(start + window.minutes - 1, window.zone)
         }))

@@ -1,5 +1,13 @@
-import type { Bond, Constraint, Mix, PartStep, Problem, WaveSteps } from './problem';
-import { keyOfConstraint } from './problem';
+import {
+  type Bond,
+  type Constraint,
+  keyOfConstraint,
+  type Mix,
+  type PartStep,
+  type Problem,
+  type WaveSteps
+} from './problem';
+import { twinsOf } from './twins';
 
 /** A mix, with the standing breaches that have been mended so far: those must hold from then on. */
 export interface Stand {
@@ -12,8 +20,6 @@ export interface Stand {
 export interface Bundle {
   readonly steps: readonly PartStep[];
 }
-
-export const keyOf = ({ mix, mended }: Stand): string => `${mix.join()}|${mended.join()}`;
 
 /**
  * Which mixes of a component are allowed, and what may change between two (docs/reckoning.md 11). `without`: constraints that are left
@@ -28,8 +34,11 @@ export class Mixes {
   readonly #bondsOf: readonly (readonly { readonly index: number; readonly bond: Bond }[])[];
   readonly #isStanding: ReadonlySet<number>;
   readonly #without: ReadonlySet<string>;
+  /** For each part those alike in everything, itself included; in turn. */
+  readonly #twins: readonly (readonly number[])[];
 
-  constructor(problem: Problem, without: readonly Constraint[] = []) {
+  /** @param mark parts with different ones are not alike */
+  constructor(problem: Problem, without: readonly Constraint[] = [], mark?: (part: number) => string) {
     this.#problem = problem;
     this.#without = new Set(without.map(keyOfConstraint));
     this.#bonds = problem.bonds
@@ -41,6 +50,26 @@ export class Mixes {
     this.start = { mix: problem.parts.map(() => 0), mended: [] };
     this.standing = this.#bonds.filter(({ bond }) => bond.holds(0, 0) !== 'yes').map(({ index }) => index);
     this.#isStanding = new Set(this.standing);
+    const bonds = this.#bonds.map(({ bond }) => bond);
+    this.#twins = twinsOf(problem, bonds, mark);
+  }
+
+  /** Equal for stands that are the same but for which of several parts alike stands where. */
+  keyOf({ mix, mended }: Stand): string {
+    if (mended.length > 0) return `${mix.join()}|${mended.join()}`;
+    const sorted = [...mix];
+    for (const [first, ...others] of new Set(this.#twins)) {
+      if (first === undefined || others.length === 0) continue;
+      const members = [first, ...others];
+      const nodes = members.map((p) => mix[p] ?? 0).sort((a, b) => a - b);
+      members.forEach((p, i) => (sorted[p] = nodes[i] ?? 0));
+    }
+    return sorted.join();
+  }
+
+  /** Whether a part alike, which comes first, stands on the same node: what either does next is the same. */
+  #hasFirstTwin({ mix, mended }: Stand, { part, from }: PartStep): boolean {
+    return mended.length === 0 && (this.#twins[part] ?? []).some((t) => t < part && mix[t] === from);
   }
 
   /** Counted steps that no decision and no place that must not be rested on rule out. */
@@ -188,6 +217,40 @@ export class Mixes {
     return true;
   }
 
+  /** Bundles of which none is the same as another but for which of several parts alike makes it: enough where waves are of one. */
+  distinctFrom(before: Stand, bound: boolean): Bundle[] {
+    return this.bundlesFrom(before, bound).filter(
+      ({ steps: [first, ...more] }) => !first || more.length > 0 || !this.#hasFirstTwin(before, first)
+    );
+  }
+
+  /** Of parts alike the first that stands on a node goes first. */
+  #isInTurn(before: Stand, bundles: readonly Bundle[], chosen: readonly number[]): boolean {
+    if (before.mended.length > 0) return true;
+    const goes = new Map(chosen.flatMap((i) => (bundles[i]?.steps ?? []).map((s) => [s.part, s] as const)));
+    return [...goes.values()].every((step) =>
+      (this.#twins[step.part] ?? []).every(
+        (t) => t >= step.part || before.mix[t] !== step.from || goes.has(t)
+      )
+    );
+  }
+
+  /** Bonds that making some steps all at once breaks: behind it, or midway where not both may change together. */
+  breaks(before: Stand, steps: readonly PartStep[]): readonly number[] {
+    const broken = new Set(this.brokenBy(before, steps).map((b) => b.index));
+    const parts = new Set(steps.map((s) => s.part));
+    const inside = ({ bond }: { readonly bond: Bond }): boolean =>
+      !bond.together && parts.has(bond.own) && parts.has(bond.other);
+    for (const b of this.#bonds) if (b.bond.isPeer && inside(b)) broken.add(b.index);
+    for (let some = 1; some < 2 ** steps.length - 1; some++)
+      for (const b of this.brokenBy(
+        before,
+        steps.filter((_, i) => (some >> i) & 1)
+      ))
+        if (inside(b)) broken.add(b.index);
+    return [...broken];
+  }
+
   /** All sets of bundles, one at least, that may share a wave; at most so many. */
   *wavesOf(before: Stand, bundles: readonly Bundle[], most = Infinity): Generator<WaveSteps> {
     let made = 0;
@@ -202,7 +265,7 @@ export class Mixes {
     for (let at = stack.pop(); at && made < most; at = stack.pop()) {
       const { chosen, next } = at;
       if (next === bundles.length) {
-        if (chosen.length === 0) continue;
+        if (chosen.length === 0 || !this.#isInTurn(before, bundles, chosen)) continue;
         made++;
         yield waveOf(chosen.map((i) => bundles[i] as Bundle));
         continue;

@@ -13,6 +13,8 @@ export interface PartNode {
   readonly isChosen: boolean;
   /** May stand there from one wave to the next. */
   readonly mayRest: boolean;
+  /** How long it stands there is limited. */
+  readonly isTimed?: boolean;
   /** Steps, patches and cures included, of the counted step onto it. */
   readonly steps: number;
 }
@@ -27,6 +29,8 @@ export interface Part {
   readonly nodes: readonly PartNode[];
   /** Somebody has decided that it stays. */
   readonly stays: boolean;
+  /** Equal for parts whose nodes are the same. */
+  readonly alike?: string;
   /** The day its way must be done by; absent: nothing says. */
   readonly deadline?: Day;
 }

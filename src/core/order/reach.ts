@@ -1,5 +1,5 @@
 import { type Mix, type Problem } from './problem';
-import { keyOf, type Mixes, type Stand } from './mixes';
+import type { Mixes, Stand } from './mixes';
 
 /** Mixes looked at, at most, to say for certain whether an order exists. */
 export const MOST_MIXES = 20_000;
@@ -10,12 +10,19 @@ export interface Reached {
   readonly systems: readonly [number, number, number];
 }
 
-export function reachedIn({ parts }: Problem, mix: Mix): Reached {
+export const reachedIn = (problem: Problem, mix: Mix): Reached =>
+  reachedBy(
+    problem,
+    new Set(mix.flatMap((node, part) => (problem.parts[part]?.nodes[node]?.isGoal ? [part] : [])))
+  );
+
+/** With these parts on their goals, and those that are there from the beginning. */
+export function reachedBy({ parts }: Problem, there: ReadonlySet<number>): Reached {
   const systems: [number, number, number] = [0, 0, 0];
   let all = true;
   parts.forEach(({ nodes, systems: own, importance, stays }, i) => {
     const rank = importance === 'critical' ? 0 : importance === 'normal' ? 1 : 2;
-    if (nodes[mix[i] ?? 0]?.isGoal) systems[rank] += own.length;
+    if (there.has(i) || nodes[0]?.isGoal) systems[rank] += own.length;
     else if (!stays && nodes.some((n) => n.isGoal)) all = false;
   });
   return { all, systems };
@@ -36,17 +43,24 @@ export interface Reachable {
   readonly cut: boolean;
 }
 
+export interface ReachOptions {
+  /** Stops where it is so. */
+  readonly enough?: (mix: Mix) => boolean;
+  /** How many mixes may be looked at; what is left of it afterwards. */
+  readonly budget?: { mixes: number };
+}
+
 /**
  * What any order reaches, whatever the days, wave by wave of a single bundle: whatever may share a wave may as well be made one after
- * the other. Breadth first; stops at the first mix in which everything is reached. `enough`: stops where it is so.
+ * the other. Breadth first; stops at the first mix in which everything is reached.
  */
 export function reach(
   problem: Problem,
   mixes: Mixes,
   bound: boolean,
-  enough: (mix: Mix) => boolean = (mix) => reachedIn(problem, mix).all
+  { enough = (mix) => reachedIn(problem, mix).all, budget = { mixes: MOST_MIXES } }: ReachOptions = {}
 ): Reachable {
-  const seen = new Set([keyOf(mixes.start)]);
+  const seen = new Set([mixes.keyOf(mixes.start)]);
   const queue: Stand[] = [mixes.start];
   const goals = new Set<number>();
   let best = reachedIn(problem, mixes.start.mix);
@@ -57,10 +71,10 @@ export function reach(
     const reached = reachedIn(problem, stand.mix);
     if (compareReached(reached, best) < 0) best = reached;
     if (enough(stand.mix)) return { best, goals, cut: false };
-    if (queue.length > MOST_MIXES) return { best, goals, cut: true };
-    for (const { steps } of mixes.bundlesFrom(stand, bound)) {
+    if (--budget.mixes < 0) return { best, goals, cut: true };
+    for (const { steps } of mixes.distinctFrom(stand, bound)) {
       const next = mixes.after(stand, steps);
-      const key = keyOf(next);
+      const key = mixes.keyOf(next);
       if (seen.has(key)) continue;
       seen.add(key);
       queue.push(next);

@@ -1,8 +1,10 @@
 import { Heap } from '../kit';
 import type { Day } from '../date';
-import { keyOf, Mixes, type Stand } from './mixes';
+import { leastAhead } from './ahead';
+import { Mixes, type Stand } from './mixes';
 import type { Mix, PartStep, Problem, StepOn, WaveSteps } from './problem';
-import { compareReached, MOST_MIXES, reach, type Reached, reachedIn } from './reach';
+import { type Fates, findFates } from './conflict';
+import { compareReached, MOST_MIXES, reach, type Reached, reachedBy, reachedIn } from './reach';
 
 /** A wave on its days. */
 export interface Wave extends WaveSteps {
@@ -43,8 +45,9 @@ interface Label {
   /** Days behind which each step so far of each part began. */
   readonly behind: readonly (readonly Day[])[];
   readonly waves: readonly Wave[];
-  /** Waves still to come, at least. */
+  /** Waves and steps still to come, at least. */
   readonly ahead: number;
+  readonly work: number;
 }
 
 const NOTHING: OrderCost = {
@@ -76,19 +79,44 @@ export const compareCost = (a: OrderCost, b: OrderCost): number =>
  * first that reaches what can be reached is the best. A label is dropped where another of the same mix costs no more and is done no later.
  * A step that fails on its day refuses the wave. Cost: labels x waves from each.
  */
-export function findOrder(problem: Problem): FoundOrder {
+export function findOrder(problem: Problem): FoundOrder & Pick<Fates, 'conflicts'> {
   const mixes = new Mixes(problem);
-  const free = reach(problem, mixes, false);
-  const bound = free.best.all ? free : reach(problem, mixes, true);
-  const usesBound = compareReached(bound.best, free.best) < 0;
-  const wanted = usesBound ? bound : free;
-  const found = new OrderSearch(problem, mixes, { bound: usesBound, wanted: wanted.best }).find();
-  return { ...found, proven: found.proven && !wanted.cut };
+  const open = openGoals(problem);
+  const free = findFates(problem, open, false);
+  const bound = free.together && free.conflicts.length === 0 ? free : findFates(problem, open, true);
+  const wantedFree = wantedOf(problem, mixes, free, false);
+  const wantedBound = bound === free ? wantedFree : wantedOf(problem, mixes, bound, true);
+  const usesBound = compareReached(wantedBound.reached, wantedFree.reached) < 0;
+  const wanted = usesBound ? wantedBound : wantedFree;
+  const found = new OrderSearch(problem, mixes, { bound: usesBound, ...wanted }).find();
+  return { ...found, proven: found.proven && !wanted.cut, conflicts: bound.conflicts };
 }
 
-interface Wanted {
+/** Parts that may move and have a way to their goal. */
+const openGoals = ({ parts }: Problem): number[] =>
+  parts.flatMap((p, i) => (!p.stays && !p.nodes[0]?.isGoal && p.nodes.some((n) => n.isGoal) ? [i] : []));
+
+interface WantedGoals {
+  readonly reached: Reached;
+  /** The parts whose goals it is; undefined where it may be these or those. */
+  readonly goals?: readonly number[];
+  readonly cut: boolean;
+}
+
+/** What is to be reached: all that can be reached one by one, or, where not all of it can, the most that any mix has. */
+function wantedOf(
+  problem: Problem,
+  mixes: Mixes,
+  { reachable, together, cut }: Fates,
+  bound: boolean
+): WantedGoals {
+  if (together) return { reached: reachedBy(problem, new Set(reachable)), goals: reachable, cut };
+  const { best, cut: isCut } = reach(problem, mixes, bound);
+  return { reached: best, cut: isCut };
+}
+
+interface Wanted extends WantedGoals {
   readonly bound: boolean;
-  readonly wanted: Reached;
 }
 
 class OrderSearch {
@@ -97,13 +125,20 @@ class OrderSearch {
   readonly #wanted: Wanted;
   readonly #labels = new Map<string, Label[]>();
   readonly #ahead: readonly (readonly number[])[];
+  readonly #work: readonly (readonly number[])[];
+  readonly #goals: ReadonlySet<number>;
+  /** Parts of which no two ever share a wave. */
+  readonly #apart: readonly (readonly number[])[];
   #cut = false;
 
   constructor(problem: Problem, mixes: Mixes, wanted: Wanted) {
     this.#problem = problem;
     this.#mixes = mixes;
     this.#wanted = wanted;
-    this.#ahead = problem.parts.map(({ nodes }) => stepsAhead(nodes));
+    this.#ahead = problem.parts.map(({ nodes }) => leastAhead(nodes, () => 1));
+    this.#work = problem.parts.map(({ nodes }) => leastAhead(nodes, (n) => n.steps));
+    this.#goals = new Set(wanted.goals);
+    this.#apart = cliquesOf(problem);
   }
 
   find(): FoundOrder {
@@ -115,7 +150,8 @@ class OrderSearch {
       finish: eve,
       behind: parts.map(() => []),
       waves: [],
-      ahead: this.#wavesAhead(this.#mixes.start.mix)
+      ahead: this.#wavesAhead(this.#mixes.start.mix),
+      work: this.#stepsAhead(this.#mixes.start.mix)
     };
     heap.push(start);
     let best = start;
@@ -125,7 +161,7 @@ class OrderSearch {
       const reached = reachedIn(this.#problem, label.stand.mix);
       const isMore = compareReached(reached, reachedIn(this.#problem, best.stand.mix));
       if (isMore < 0 || (isMore === 0 && compareDone(label, best) < 0)) best = label;
-      if (compareReached(reached, this.#wanted.wanted) <= 0) break;
+      if (compareReached(reached, this.#wanted.reached) <= 0) break;
       if (++worked > MOST_MIXES) {
         this.#cut = true;
         break;
@@ -187,7 +223,8 @@ class OrderSearch {
       finish: last,
       behind,
       waves: [...label.waves, { ...wave, days, first: Math.min(...days.map((d) => d.first)), last }],
-      ahead: this.#wavesAhead(stand.mix)
+      ahead: this.#wavesAhead(stand.mix),
+      work: this.#stepsAhead(stand.mix)
     };
   }
 
@@ -195,37 +232,63 @@ class OrderSearch {
     return parts.reduce((sum, p) => sum + (this.#problem.parts[p]?.systems.length ?? 0), 0);
   }
 
-  /** Waves that are still to come where everything is to be reached: each part makes one step in each. */
+  /** Waves that are still to come where everything is to be reached: a part makes one step in each, peers that go apart one together. */
   #wavesAhead(mix: Mix): number {
-    return this.#wanted.wanted.all
-      ? Math.max(0, ...mix.map((node, part) => this.#ahead[part]?.[node] ?? 0))
-      : 0;
+    const ahead = (part: number): number =>
+      this.#isWanted(part) ? (this.#ahead[part]?.[mix[part] ?? 0] ?? 0) : 0;
+    return Math.max(0, ...this.#apart.map((clique) => clique.reduce((sum, part) => sum + ahead(part), 0)));
+  }
+
+  /** Steps that are still to come, at least. */
+  #stepsAhead(mix: Mix): number {
+    return mix.reduce(
+      (sum, node, part) => sum + (this.#isWanted(part) ? (this.#work[part]?.[node] ?? 0) : 0),
+      0
+    );
+  }
+
+  #isWanted(part: number): boolean {
+    return this.#goals.has(part);
   }
 
   #keep(label: Label): boolean {
-    const key = keyOf(label.stand);
+    const key = this.#keyOf(label);
     const others = this.#labels.get(key) ?? [];
     if (others.some((o) => isNoWorse(o, label))) return false;
     this.#labels.set(key, [...others.filter((o) => !isNoWorse(label, o)), label]);
     return true;
   }
 
+  /** The mix; of parts whose stay is limited also since when. */
+  #keyOf({ stand, behind }: Label): string {
+    const timed = stand.mix.flatMap((node, part) =>
+      this.#problem.parts[part]?.nodes[node]?.isTimed ? [`${part}@${behind[part]?.at(-1) ?? ''}`] : []
+    );
+    return timed.length === 0
+      ? this.#mixes.keyOf(stand)
+      : `${stand.mix.join()}|${stand.mended.join()}|${timed.join()}`;
+  }
+
   #isDropped(label: Label): boolean {
     if (label.waves.length === 0) return false;
-    return !(this.#labels.get(keyOf(label.stand)) ?? []).includes(label);
+    return !(this.#labels.get(this.#keyOf(label)) ?? []).includes(label);
   }
 }
 
-/** Whatever follows, the one costs no more, and everything of it lies no later. */
-const isNoWorse = (a: Label, b: Label): boolean =>
-  compareCost(a.cost, b.cost) <= 0 &&
-  a.finish <= b.finish &&
-  a.behind.every((days, part) => (days.at(-1) ?? 0) <= (b.behind[part]?.at(-1) ?? 0));
+/** Whatever follows, the one costs no more, and what comes next lies no later. */
+const isNoWorse = (a: Label, b: Label): boolean => compareCost(a.cost, b.cost) <= 0 && a.finish <= b.finish;
 
 const compareLabels = (a: Label, b: Label): number =>
-  compareCost(withAhead(a), withAhead(b)) || a.finish - b.finish || compareIds(a, b);
+  compareCost(withAhead(a), withAhead(b)) ||
+  a.finish + a.ahead - b.finish - b.ahead ||
+  a.work - b.work ||
+  compareIds(a, b);
 
-const withAhead = ({ cost, ahead }: Label): OrderCost => ({ ...cost, waves: cost.waves + ahead });
+const withAhead = ({ cost, ahead, work }: Label): OrderCost => ({
+  ...cost,
+  waves: cost.waves + ahead,
+  steps: cost.steps + work
+});
 
 const compareDone = (a: Label, b: Label): number =>
   compareCost(a.cost, b.cost) || a.finish - b.finish || compareIds(a, b);
@@ -238,13 +301,17 @@ const compareIds = (a: Label, b: Label): number => {
 const idsOf = (waves: readonly Wave[]): string =>
   waves.map(({ steps }) => steps.map((s: PartStep) => `${s.part}>${s.to}`).join('+')).join(' ');
 
-/** The least number of counted steps from each node of a part's ways to its goal; 0 where none leads there. */
-function stepsAhead(nodes: Problem['parts'][number]['nodes']): number[] {
-  const ahead: number[] = [];
-  for (let i = nodes.length - 1; i >= 0; i--) {
-    const node = nodes[i];
-    const next = (node?.next ?? []).map((n) => ahead[n] ?? Infinity);
-    ahead[i] = node?.isGoal ? 0 : Math.min(Infinity, ...next.map((n) => n + 1));
-  }
-  return ahead.map((n) => (n === Infinity ? 0 : n));
+/** Sets of peers of which each is bound to each and none changes together with another, one around every part. */
+function cliquesOf({ parts, bonds }: Problem): number[][] {
+  const areApart = (a: number, b: number): boolean =>
+    bonds.some(
+      (o) => o.isPeer && !o.together && ((o.own === a && o.other === b) || (o.own === b && o.other === a))
+    );
+  return parts.map((_, i) => {
+    const clique = [i];
+    parts.forEach((_part, k) => {
+      if (k !== i && clique.every((c) => areApart(c, k))) clique.push(k);
+    });
+    return clique;
+  });
 }

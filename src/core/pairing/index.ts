@@ -1,2 +1,3 @@
+export { fitsTogether } from './fits';
 export type { FindGates, Gate, When } from './gate';
 export { type PairedSystem, Together } from './together';

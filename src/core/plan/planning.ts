@@ -53,7 +53,7 @@ export class Planning {
   readonly #paired = new Map<string, PairedByRoutes | undefined>();
   readonly #together = new Together(
     (id) => this.#pairedOf(id),
-    (id, pairing) => this.#partnersOf(id, pairing)
+    (id, pairing) => this.partnersOf(id, pairing)
   );
   readonly #keys: CaseKeys;
 
@@ -198,6 +198,12 @@ export class Planning {
       : { ...terms, gates: this.#together.gatesOf(one.system.id) };
   }
 
+  /** The same without what linked systems ask. */
+  unpairedTermsFor(model: ProductModel, one: Case): Terms {
+    const { goal, decisions, nodes } = one;
+    return this.#termsOf(model, one.system, { goal, decisions, nodes });
+  }
+
   #termsOf(
     model: ProductModel,
     system: System,
@@ -230,7 +236,7 @@ export class Planning {
   }
 
   /** The systems a pairing links with; one of another product than it speaks of is none of its business. */
-  #partnersOf(id: string, { kind, other }: Pairing): readonly PairedByRoutes[] | 'unknown' {
+  partnersOf(id: string, { kind, other }: Pairing): readonly PairedByRoutes[] | 'unknown' {
     const system = this.system(id);
     const ends = system ? this.links.around(system) : [];
     const fitting = ends.filter((e) => e.kind === kind);

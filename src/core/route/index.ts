@@ -24,6 +24,7 @@ export {
   type BareSeen,
   bareSeen,
   type ClauseCode,
+  clauseKey,
   clauseOf,
   type Demanded,
   type Reason,
@@ -31,7 +32,15 @@ export {
 } from './reason';
 export { clausesOf, replay } from './step/replay';
 export { findRoutes, type SearchResult } from './search/search';
-export { type GateNeed, NOTHING_KNOWN, type RouteGates, type Terms, termsOf, termsWith } from './terms';
+export {
+  type Booked,
+  type GateNeed,
+  NOTHING_KNOWN,
+  type RouteGates,
+  type Terms,
+  termsOf,
+  termsWith
+} from './terms';
 export {
   type BlockAt,
   type CountedStep,
@@ -51,4 +60,5 @@ export {
 export type { Atom } from './look/unknowns';
 export { useRight } from './step/use-right';
 export { isSameWay, wayOf } from './search/on-way';
+export { listWays, type Ways } from './search/ways';
 export { chosenOf, isBetter, rankVerdict, shownOf, verdictOf } from './search/verdict';

@@ -1,6 +1,6 @@
 import { findPublication, type ProductModel, serviceEndOf } from '../compile';
 import type { Truth } from '../condition';
-import type { Calendar, CrewShare, Day, MaybeDay } from '../date';
+import type { Calendar, CrewShare, Day, MaybeDay, Occurrence } from '../date';
 import type { CaseGoal, WayStep } from '../estate';
 import type { FindGates, Gate } from '../pairing';
 import { startAlong, type Along } from './along';
@@ -25,7 +25,18 @@ export interface RoundTerms {
   /** The first day on which its work may be done. */
   readonly from: Day;
   /** What it needs of the crew for the blocks of the move at a place of the route. */
-  sharesOf(move: number): Shares;
+  sharesOf?(move: number): Shares;
+  /** Last days of what has to be over before each move begins, in an order across systems. */
+  readonly behind?: readonly Day[];
+  /** What else the crew of an occurrence is busy with. */
+  taken?(occurrence: Occurrence): readonly Booked[];
+}
+
+/** A stretch of time in which so many systems are under work; in epoch minutes. */
+export interface Booked {
+  readonly begins: number;
+  readonly ends: number;
+  readonly systems: number;
 }
 
 /** For a move's own block, and for a patch that is one. */

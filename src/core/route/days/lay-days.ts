@@ -165,7 +165,7 @@ function layMove(
   move: Move,
   { at, before, isTarget, notBefore, after, run }: Around
 ): { days: MoveDays; waitsUntil: MaybeDay } {
-  const free = freeBehind(terms, before);
+  const free = freeAt(terms, at, before);
   const patch = patchOf(terms, move);
   const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
   let waitsUntil: MaybeDay = terms.today;
@@ -192,11 +192,18 @@ function layMove(
       earliest: { day, exact: earliest.exact },
       behind: before?.days.at,
       until: terms.from + ROOM_WITHIN,
-      ...(terms.round ? { shares: terms.round.sharesOf(at) } : {}),
+      ...(terms.round?.sharesOf ? { shares: terms.round.sharesOf(at) } : {}),
       ...(first ? { first } : {}),
       ...(after === undefined ? {} : { after })
     });
   return { days: awaitRight(terms, { move, run }, place, earliest.day), waitsUntil };
+}
+
+/** Where a move may begin: behind the one before, and behind what an order puts before it. */
+function freeAt(terms: Terms, at: number, before: Arrival | undefined): Moment {
+  const free = freeBehind(terms, before);
+  const behind = terms.round?.behind?.[at];
+  return behind === undefined ? free : { ...free, day: Math.max(free.day, behind + 1) };
 }
 
 /** Where what comes next may begin: the day after, or behind the block in its occurrence. */

@@ -8,7 +8,7 @@ import {
 } from '../../date';
 import type { Move } from '../move';
 import { obtainedBy } from '../step/obtain';
-import type { Shares, Terms } from '../terms';
+import type { Booked, RoundTerms, Shares, Terms } from '../terms';
 import { type Judgement, judgeMoves } from './judge';
 import { blockOf, type Judging } from './lay-days';
 import type { MoveDays } from './move-days';
@@ -55,13 +55,17 @@ export const layRounds = (journey: Journey, party: Party, how: Judging): readonl
 /** The same, round by round as they are laid: none behind one that is not asked for costs anything. */
 export function* roundsOf({ terms, moves }: Journey, party: Party, how: Judging): Generator<Round> {
   const most = mostAtOnce(terms, moves);
-  const crews = new Crews(waysAtOnce(terms, moves));
+  const crews = new Crews(waysAtOnce(terms, moves), terms.round?.taken);
   let before: readonly MoveDays[] = [];
   function* lay(systems: number, isPilot: boolean, from: Day): Generator<Round, boolean> {
     for (let left = systems; left > 0;) {
       const size = Math.min(left, most);
       const behind = before;
-      const round = { from, sharesOf: (move: number) => crews.sharesOf(size, behind[move]) };
+      const round = {
+        ...terms.round,
+        from,
+        sharesOf: (move: number) => crews.sharesOf(size, behind[move])
+      };
       const judgement = judgeMoves({ ...terms, round }, moves, how);
       before = judgement.schedule.days;
       if (before.some((d) => d.roomless)) return false;
@@ -148,20 +152,17 @@ export function lastWithRoom({ terms, moves }: Journey, systems: number, by: Day
 
 const A_YEAR = 366;
 
-interface Booked {
-  readonly begins: number;
-  readonly ends: number;
-  readonly systems: number;
-}
-
 /** How many systems are under work at which minute of each occurrence. */
 class Crews {
   /** What the ways of obtaining allow. */
   readonly #most: number;
   readonly #booked = new Map<Occurrence, Booked[]>();
+  readonly #taken: RoundTerms['taken'];
 
-  constructor(most: number) {
+  /** @param taken what the crew does besides */
+  constructor(most: number, taken: RoundTerms['taken']) {
     this.#most = most;
+    this.#taken = taken;
   }
 
   book({ at, nodesAt, patchAt }: MoveDays, systems: number): void {
@@ -191,17 +192,17 @@ class Crews {
     from: number,
     { minutes, systems }: { readonly minutes: number; readonly systems: number }
   ): number | undefined {
-    const booked = this.#booked.get(occurrence) ?? [];
-    const crew = Math.min(occurrence.crew ?? Infinity, this.#most);
+    const own = this.#booked.get(occurrence) ?? [];
+    const all = [...own, ...(this.#taken?.(occurrence) ?? [])];
+    const { crew = Infinity } = occurrence;
+    const under = (booked: readonly Booked[], minute: number): number =>
+      booked.reduce((sum, b) => sum + (b.begins <= minute && minute < b.ends ? b.systems : 0), 0);
     const fits = (begins: number): boolean =>
-      [begins, ...booked.map((b) => b.begins).filter((m) => m > begins && m < begins + minutes)].every(
-        (minute) =>
-          booked.reduce((sum, b) => sum + (b.begins <= minute && minute < b.ends ? b.systems : 0), 0) +
-            systems <=
-          crew
+      [begins, ...all.map((b) => b.begins).filter((m) => m > begins && m < begins + minutes)].every(
+        (minute) => under(own, minute) + systems <= this.#most && under(all, minute) + systems <= crew
       );
     if (minutes === 0) return from;
-    const starts = [from, ...booked.map((b) => b.ends).filter((m) => m > from)].sort((a, b) => a - b);
+    const starts = [from, ...all.map((b) => b.ends).filter((m) => m > from)].sort((a, b) => a - b);
     return starts.find(fits);
   }
 }

@@ -195,7 +195,7 @@ interface By {
 }
 
 /** The least number of release hops from each release to one, whatever their clauses; none where no hop leads there. */
-function hopsAhead(model: ProductModel, target: number, by: By): readonly number[] {
+export function hopsAhead(model: ProductModel, target: number, by: By): readonly number[] {
   const made = AHEAD.get(model) ?? new Map<string, readonly number[]>();
   AHEAD.set(model, made);
   const key = `${target} ${by.inPlace} ${by.cells}`;

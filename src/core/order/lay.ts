@@ -1,0 +1,107 @@
+import type { Day, Occurrence } from '../date';
+import { SURELY_THERE } from '../deadline';
+import { type Booked, type Move, type Round, roundsOf, type Terms } from '../route';
+import type { MovingPart } from './parts';
+import type { StepOn } from './problem';
+
+/** Who is under work when, by the people who do it: of a crew no more at once than it can watch, whoever's systems they are. */
+export class Ledger {
+  readonly #booked = new Map<string, Booked[]>();
+
+  taken({ crewKey, start, minutes }: Occurrence): readonly Booked[] {
+    if (crewKey === undefined) return [];
+    return (this.#booked.get(crewKey) ?? []).filter((b) => b.begins < start + minutes && b.ends > start);
+  }
+
+  /** Books the blocks of some moves of laid rounds. */
+  book(rounds: readonly Round[], moves: readonly number[]): void {
+    for (const { judgement, systems } of rounds)
+      for (const move of moves) {
+        const { patchAt, nodesAt, at } = judgement.schedule.days[move] ?? {};
+        for (const { occurrence, begin, end } of [
+          ...(patchAt ? [patchAt] : []),
+          ...(nodesAt ?? (at ? [at] : []))
+        ]) {
+          const { crewKey, start } = occurrence;
+          if (crewKey === undefined) continue;
+          const list = this.#booked.get(crewKey) ?? [];
+          this.#booked.set(crewKey, list);
+          list.push({ begins: start + begin, ends: start + end, systems });
+        }
+      }
+  }
+}
+
+/** A part's last step of some, in all its rounds. */
+export interface LaidStep extends StepOn {
+  readonly rounds: readonly Round[];
+}
+
+/** The moves that lead to a node. */
+export function movesTo({ nodes, moves }: Pick<MovingPart, 'nodes' | 'moves'>, node: number): Move[] {
+  const path: Move[] = [];
+  for (let at: number | undefined = node; at !== undefined; at = nodes[at]?.before) {
+    const move = moves[at];
+    if (move) path.unshift(move);
+  }
+  return path;
+}
+
+/**
+ * Lays a part's moves up to a node, each behind a day, in the rounds that crews allow; undefined where a clause does not hold on its day,
+ * no window has room, or a step before would have to be put off for it. `ledger`: what the crews do besides.
+ */
+export function layPart(
+  part: MovingPart,
+  node: number,
+  behind: readonly Day[],
+  ledger?: Ledger
+): LaidStep | undefined {
+  const moves = movesTo(part, node);
+  const round = {
+    from: part.terms.from,
+    behind,
+    ...(ledger ? { taken: (o: Occurrence) => ledger.taken(o) } : {})
+  };
+  const terms: Terms = { ...part.terms, round };
+  const party = { systems: part.systems.length, pilots: 0, watchDays: 0, first: [] };
+  const how = part.nodes[node]?.isGoal ? SURELY_THERE : ({ isTarget: false, run: 'sure' } as const);
+  const rounds: Round[] = [];
+  for (const laid of roundsOf({ terms, moves }, party, how)) {
+    if (laid.judgement.findings.length > 0) return undefined;
+    rounds.push(laid);
+  }
+  if (rounds.reduce((sum, r) => sum + r.systems, 0) < part.systems.length) return undefined;
+  const last = moves.length - 1;
+  const days = rounds.flatMap((r) => r.judgement.schedule.days[last] ?? []);
+  if (days.some((d) => !d.hop.exact)) return undefined;
+  return {
+    rounds,
+    first: Math.min(...days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first))),
+    last: Math.max(...days.map((d) => d.hop.last))
+  };
+}
+
+/** The same for a search: days alone, worked out once; a step before must stay where it was laid. */
+export function layerOf(parts: readonly MovingPart[]) {
+  const known = new Map<string, LaidStep | undefined>();
+  const lay = (part: number, node: number, behind: readonly Day[]): LaidStep | undefined => {
+    const key = `${part} ${node} ${behind.join()}`;
+    if (known.has(key)) return known.get(key);
+    const own = parts[part] as MovingPart;
+    const laid = layPart(own, node, behind);
+    const before = own.nodes[node]?.before;
+    const stays =
+      laid === undefined ||
+      before === undefined ||
+      before === 0 ||
+      lastOf(laid, behind.length - 2) === lay(part, before, behind.slice(0, -1))?.last;
+    const found = stays ? laid : undefined;
+    known.set(key, found);
+    return found;
+  };
+  return lay;
+}
+
+const lastOf = ({ rounds }: LaidStep, move: number): Day | undefined =>
+  Math.max(...rounds.map((r) => r.judgement.schedule.days[move]?.hop.last ?? -Infinity));

@@ -1,0 +1,364 @@
+import type { Day } from '../date';
+import { compareText } from '../kit';
+import type { CasePlan, Planning } from '../plan';
+import { type BlockAt, blockAt, type Round } from '../route';
+import { type Standing } from '../version';
+import type { Target } from '../estate';
+import type { Conflict } from './conflict';
+import { type LaidStep, layerOf, layPart, Ledger, movesTo } from './lay';
+import { type Component, findComponents, idsOfNode, type MovingPart } from './parts';
+import type { Constraint, Importance, PartStep, Problem } from './problem';
+import { findOrder, type FoundOrder } from './search';
+
+/** How a part fares in its order. */
+export type PartFate =
+  /** It gets to its goal. */
+  | 'reached'
+  /** It is there. */
+  | 'here'
+  /** Somebody has decided that it stays. */
+  | 'stays'
+  /** It has no way of its own, whatever it hangs on. */
+  | 'no way'
+  /** No order reaches its goal, whatever becomes of the others. */
+  | 'no order'
+  /** An order reaches it, but none that reaches more. */
+  | 'in conflict';
+
+export interface OrderedPart {
+  readonly id: string;
+  readonly systems: readonly string[];
+  readonly situation: string;
+  readonly product: string;
+  readonly team?: string;
+  readonly start: Standing;
+  readonly goal?: Target;
+  readonly importance: Importance;
+  readonly fate: PartFate;
+  readonly deadline?: Day;
+  /** Last day of its last step. */
+  readonly finish?: Day;
+  readonly missed: boolean;
+}
+
+/** A step of a part in a wave. */
+export interface OrderedStep {
+  /** Index into the parts. */
+  readonly part: number;
+  /** The counted step's id in the catalogue. */
+  readonly step: string;
+  readonly from: Standing;
+  readonly to: Standing;
+  readonly first: Day;
+  readonly last: Day;
+  /** Rounds it is made in, with the windows they lie in. */
+  readonly rounds: readonly {
+    readonly systems: number;
+    readonly first: Day;
+    readonly last: Day;
+    readonly at?: BlockAt;
+  }[];
+  readonly carefulMinutes: number;
+  /** Steps that had to be made before: wave and part, and the pairing that asks it. */
+  readonly because: readonly { readonly wave: number; readonly part: number; readonly pairing: string }[];
+  readonly isChosen: boolean;
+}
+
+export interface OrderedWave {
+  readonly steps: readonly OrderedStep[];
+  /** Sets of parts that change at the same minute, since nothing else works. */
+  readonly bound: readonly (readonly number[])[];
+  readonly first: Day;
+  readonly last: Day;
+}
+
+export interface NamedConstraint {
+  readonly kind: Constraint['kind'];
+  /** The parts it is about. */
+  readonly parts: readonly number[];
+  readonly pairing?: string;
+  readonly release?: string;
+}
+
+export interface OrderConflict {
+  readonly goals: readonly number[];
+  readonly constraints: readonly NamedConstraint[];
+}
+
+/** The order of one component: systems that hang on each other. */
+export interface ComponentOrder {
+  readonly id: string;
+  readonly parts: readonly OrderedPart[];
+  readonly waves: readonly OrderedWave[];
+  /** Pairings that are broken, or cannot be told, as everything stands today. */
+  readonly standing: readonly { readonly pairing: string; readonly parts: readonly [number, number] }[];
+  readonly conflicts: readonly OrderConflict[];
+  /** No better order was left untried. */
+  readonly proven: boolean;
+  /** There was room for it alone, and not beside what was laid before it. */
+  readonly crowded: boolean;
+}
+
+export interface Order {
+  readonly components: readonly ComponentOrder[];
+}
+
+/**
+ * In which sequence everything that hangs on each other is changed (docs/reckoning.md 11): each component's best order, laid with the
+ * crews shared by all - those with deadlines first, least slack first, then by id. Yields how many components are done.
+ */
+export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Generator<number, Order> {
+  const components = findComponents(planning, plans).sort(comparePlacing);
+  const ledger = new Ledger();
+  const done: ComponentOrder[] = [];
+  for (const component of components) {
+    yield done.length;
+    done.push(orderComponent(planning, component, ledger));
+  }
+  return { components: done.sort((a, b) => compareText(a.id, b.id)) };
+}
+
+function comparePlacing(a: Component, b: Component): number {
+  const slack = ({ parts }: Component): number =>
+    Math.min(Infinity, ...parts.filter((p) => p.nodes.length > 1).map((p) => p.plan.slack ?? Infinity));
+  const [x, y] = [slack(a), slack(b)];
+  return (x === y ? 0 : x - y) || compareText(a.parts[0]?.id ?? '', b.parts[0]?.id ?? '');
+}
+
+function orderComponent(planning: Planning, { parts, bonds }: Component, ledger: Ledger): ComponentOrder {
+  const problem: Problem = { parts, bonds, eve: planning.today - 1, lay: layerOf(parts) };
+  const found = findOrder(problem);
+  const placed = place(problem, parts, found, ledger);
+  const waves = placed ?? place(problem, parts, found, new Ledger()) ?? [];
+  const conflicts = namedConflicts(problem, parts, found.conflicts);
+  const fates = fatesOf(parts, found, conflicts);
+  return {
+    id: parts[0]?.id ?? '',
+    parts: parts.map((part, i) =>
+      orderedPart(planning, part, { waves, index: i, fate: fates[i] ?? 'no way' })
+    ),
+    waves,
+    standing: bonds.flatMap((b) =>
+      b.holds(0, 0) === 'yes' ? [] : [{ pairing: b.pairing, parts: [b.own, b.other] as const }]
+    ),
+    conflicts,
+    proven: found.proven && parts.every((p) => !p.cut),
+    crowded: placed === undefined && found.waves.length > 0
+  };
+}
+
+function orderedPart(
+  planning: Planning,
+  part: MovingPart,
+  {
+    waves,
+    index,
+    fate
+  }: { readonly waves: readonly OrderedWave[]; readonly index: number; readonly fate: PartFate }
+): OrderedPart {
+  const days = waves.flatMap((w) => w.steps.filter((s) => s.part === index).map((s) => s.last));
+  const finish = days.at(-1);
+  const team = planning.system(part.id)?.team;
+  return {
+    id: part.id,
+    systems: part.systems,
+    situation: part.plan.situation,
+    product: part.model.product.id,
+    ...(team === undefined ? {} : { team }),
+    start: idsOfNode(part, 0),
+    ...(part.plan.goal ? { goal: part.plan.goal } : {}),
+    importance: part.importance,
+    fate,
+    ...(part.deadline === undefined ? {} : { deadline: part.deadline }),
+    ...(finish === undefined ? {} : { finish }),
+    missed:
+      part.deadline !== undefined &&
+      fate !== 'here' &&
+      fate !== 'stays' &&
+      (fate !== 'reached' || (finish ?? 0) > part.deadline)
+  };
+}
+
+function fatesOf(
+  parts: readonly MovingPart[],
+  { end }: FoundOrder,
+  conflicts: readonly OrderConflict[]
+): PartFate[] {
+  return parts.map((part, i): PartFate => {
+    if (part.stays) return 'stays';
+    if (part.nodes[0]?.isGoal) return 'here';
+    if (part.nodes[end[i] ?? 0]?.isGoal) return 'reached';
+    if (!part.nodes.some((n) => n.isGoal)) return 'no way';
+    return conflicts.some((c) => c.goals.length === 1 && c.goals[0] === i) ? 'no order' : 'in conflict';
+  });
+}
+
+/** What stands in the way, by names. */
+function namedConflicts(
+  { bonds }: Problem,
+  parts: readonly MovingPart[],
+  conflicts: readonly Conflict[]
+): OrderConflict[] {
+  return conflicts.map(({ goals, constraints }) => ({
+    goals,
+    constraints: constraints.map((c): NamedConstraint => {
+      if (c.kind === 'pairing') {
+        const bond = bonds[c.bond];
+        return {
+          kind: c.kind,
+          parts: bond ? [bond.own, bond.other] : [],
+          ...(bond ? { pairing: bond.pairing } : {})
+        };
+      }
+      const release = c.kind === 'rest' ? parts[c.part]?.model.releases[c.release]?.release.id : undefined;
+      return { kind: c.kind, parts: [c.part], ...(release === undefined ? {} : { release }) };
+    })
+  }));
+}
+
+/** Lays the waves of an order one behind the other, beside what crews do already; undefined where a step finds no room. */
+function place(
+  problem: Problem,
+  parts: readonly MovingPart[],
+  found: FoundOrder,
+  ledger: Ledger
+): OrderedWave[] | undefined {
+  const behind: Day[][] = parts.map(() => []);
+  const waves: OrderedWave[] = [];
+  let eve = problem.eve;
+  for (const wave of found.waves) {
+    const laid = layWave(parts, wave, { behind, eve, ledger });
+    if (!laid) return undefined;
+    const steps = wave.steps.map((step, i): OrderedStep => {
+      const own = laid[i] as Placed;
+      behind[step.part] = [...(behind[step.part] ?? []), own.behind];
+      return orderedStep(problem, parts, { step, laid: own, waves: found.waves, at: waves.length });
+    });
+    const last = Math.max(...steps.map((s) => s.last));
+    waves.push({ steps, bound: wave.bound, first: Math.min(...steps.map((s) => s.first)), last });
+    eve = last;
+  }
+  return waves;
+}
+
+interface Placing {
+  readonly behind: readonly (readonly Day[])[];
+  readonly eve: Day;
+  readonly ledger: Ledger;
+}
+
+type Placed = LaidStep & { readonly behind: Day };
+
+/** The steps of one wave; those of a bound set begin on one day, with crew for all. */
+function layWave(
+  parts: readonly MovingPart[],
+  { steps, bound }: FoundOrder['waves'][number],
+  { behind, eve, ledger }: Placing
+): readonly Placed[] | undefined {
+  const laid = new Map<number, Placed>();
+  const layOne = ({ part, to }: PartStep, after: Day): Placed | undefined => {
+    const own = parts[part] as MovingPart;
+    const found = layPart(own, to, [...(behind[part] ?? []), after], ledger);
+    return found && { ...found, behind: after };
+  };
+  const book = (step: PartStep, on: Placed): void => {
+    laid.set(step.part, on);
+    ledger.book(on.rounds, [movesTo(parts[step.part] as MovingPart, step.to).length - 1]);
+  };
+  for (const set of bound) {
+    const tied = steps.filter((s) => set.includes(s.part));
+    const together = layTogether(tied, eve, layOne);
+    if (!together) return undefined;
+    tied.forEach((step, i) => book(step, together[i] as Placed));
+  }
+  for (const step of steps) {
+    if (laid.has(step.part)) continue;
+    const on = layOne(step, eve);
+    if (!on) return undefined;
+    book(step, on);
+  }
+  return steps.map((s) => laid.get(s.part) as Placed);
+}
+
+const MOST_NIGHTS = 60;
+
+/** Laid again and again behind the latest of them, until all begin on one day. */
+function layTogether(
+  steps: readonly PartStep[],
+  eve: Day,
+  layOne: (step: PartStep, after: Day) => Placed | undefined
+): readonly Placed[] | undefined {
+  let after = eve;
+  for (let tried = 0; tried < MOST_NIGHTS; tried++) {
+    const found = steps.flatMap((s) => layOne(s, after) ?? []);
+    if (found.length < steps.length) return undefined;
+    const latest = Math.max(...found.map((f) => f.first));
+    if (found.every((f) => f.first === latest)) return found;
+    after = latest - 1;
+  }
+  return undefined;
+}
+
+function orderedStep(
+  problem: Problem,
+  parts: readonly MovingPart[],
+  {
+    step,
+    laid,
+    waves,
+    at
+  }: {
+    readonly step: PartStep;
+    readonly laid: LaidStep;
+    readonly waves: FoundOrder['waves'];
+    readonly at: number;
+  }
+): OrderedStep {
+  const part = parts[step.part] as MovingPart;
+  const moves = movesTo(part, step.to);
+  const index = moves.length - 1;
+  const move = moves[index];
+  return {
+    part: step.part,
+    step: move?.id ?? '',
+    from: idsOfNode(part, step.from),
+    to: idsOfNode(part, step.to),
+    first: laid.first,
+    last: laid.last,
+    rounds: laid.rounds.map((r) => roundOn(r, index)),
+    carefulMinutes: (move?.hop?.hop ?? move?.change?.change)?.carefulMinutes ?? 0,
+    because: becauseOf(problem, waves, { step, at }),
+    isChosen: part.nodes[step.to]?.isChosen ?? false
+  };
+}
+
+function roundOn({ systems, judgement }: Round, index: number): OrderedStep['rounds'][number] {
+  const days = judgement.schedule.days[index];
+  return {
+    systems,
+    first: days?.hop.first ?? 0,
+    last: days?.hop.last ?? 0,
+    ...(days?.at ? { at: blockAt(days.at) } : {})
+  };
+}
+
+/** The waves before that this step would have broken a pairing without. */
+function becauseOf(
+  { bonds }: Problem,
+  waves: FoundOrder['waves'],
+  { step, at }: { readonly step: PartStep; readonly at: number }
+): OrderedStep['because'] {
+  const found: OrderedStep['because'][number][] = [];
+  for (const bond of bonds) {
+    if (bond.own !== step.part && bond.other !== step.part) continue;
+    const there = bond.own === step.part ? bond.other : bond.own;
+    for (let wave = at - 1; wave >= 0; wave--) {
+      const last = waves[wave]?.steps.find((s) => s.part === there);
+      if (!last) continue;
+      const holds = bond.own === step.part ? bond.holds(step.to, last.from) : bond.holds(last.from, step.to);
+      if (holds !== 'yes') found.push({ wave, part: there, pairing: bond.pairing });
+      break;
+    }
+  }
+  return found;
+}

@@ -1,0 +1,283 @@
+import type { Case } from '../bind';
+import { idsOfPlace, NOTHING, type Place, type ProductModel } from '../compile';
+import { finishByOf } from '../deadline';
+import { compareText } from '../kit';
+import { fitsTogether } from '../pairing';
+import type { CasePlan, Planning } from '../plan';
+import { lookAt } from '../plan';
+import { type LinkedDemand, linkedDemandsOf } from './linked-demands';
+import type { System } from '../estate';
+import { clauseKey, type Label, listWays, type Move, type Terms, termsWith, wayOf } from '../route';
+import type { Bond, Part, PartNode } from './problem';
+
+/** A part with what its steps are laid by. */
+export interface MovingPart extends Part {
+  readonly plan: CasePlan;
+  readonly model: ProductModel;
+  readonly terms: Terms;
+  readonly places: readonly Place[];
+  /** The move onto each node; none onto the first. */
+  readonly moves: readonly (Move | undefined)[];
+  /** Not every way was looked at. */
+  readonly cut: boolean;
+}
+
+/** Parts that hang on each other, whether they move or not. */
+export interface Component {
+  readonly parts: readonly MovingPart[];
+  readonly bonds: readonly Bond[];
+}
+
+/** The components of an estate that pairings hold together, by the id of their first system. Cost: a list of ways a part that moves. */
+export function findComponents(planning: Planning, plans: readonly CasePlan[]): Component[] {
+  const cases = new Map(planning.gather().cases.flatMap((c) => c.systems.map((s) => [s, c] as const)));
+  const planOf = new Map(plans.flatMap((p) => p.systems.map((s) => [s, p] as const)));
+  const links = linksOf(planning, planOf);
+  const found: Component[] = [];
+  const seen = new Set<string>();
+  for (const id of [...links.keys()].sort(compareText)) {
+    if (seen.has(id)) continue;
+    const members = [id];
+    seen.add(id);
+    for (const member of members)
+      for (const { other } of links.get(member) ?? [])
+        if (!seen.has(other)) {
+          seen.add(other);
+          members.push(other);
+        }
+    const component = componentOf(planning, members, { cases, planOf, links });
+    if (component) found.push(component);
+  }
+  return found;
+}
+
+interface LinkEnd {
+  readonly other: string;
+  /** The pairing of a product, and whether this end has it. */
+  readonly pairing: string;
+  readonly isOwn: boolean;
+}
+
+/** What pairings link each system with. */
+function linksOf(
+  planning: Planning,
+  planOf: ReadonlyMap<string, CasePlan>
+): ReadonlyMap<string, readonly LinkEnd[]> {
+  const links = new Map<string, LinkEnd[]>();
+  const add = (id: string, end: LinkEnd): void => void links.set(id, [...(links.get(id) ?? []), end]);
+  for (const { id } of planning.estate.systems) {
+    const system = planning.system(id);
+    const model = system && planOf.has(id) ? planning.modelFor(system) : undefined;
+    for (const { requirement, word } of system && model ? linkedDemandsOf(model) : [])
+      for (const { id: other } of planning.links.find(system as System, word)?.systems ?? []) {
+        if (!planOf.has(other)) continue;
+        add(id, { other, pairing: requirement, isOwn: true });
+        add(other, { other: id, pairing: requirement, isOwn: false });
+      }
+    for (const { pairing } of model?.needs.pairings ?? []) {
+      const partners = planning.partnersOf(id, pairing);
+      if (partners === 'unknown') continue;
+      for (const { system: other } of partners) {
+        if (!planOf.has(other)) continue;
+        add(id, { other, pairing: pairing.id, isOwn: true });
+        add(other, { other: id, pairing: pairing.id, isOwn: false });
+      }
+    }
+  }
+  return links;
+}
+
+interface Around {
+  readonly cases: ReadonlyMap<string, Case>;
+  readonly planOf: ReadonlyMap<string, CasePlan>;
+  readonly links: ReadonlyMap<string, readonly LinkEnd[]>;
+}
+
+/** Undefined where nothing of it moves. */
+function componentOf(
+  planning: Planning,
+  members: readonly string[],
+  { cases, planOf, links }: Around
+): Component | undefined {
+  const groups = new Map<string, string[]>();
+  for (const id of [...members].sort(compareText)) {
+    const ends = [...new Set((links.get(id) ?? []).map((l) => `${l.pairing} ${l.isOwn} ${l.other}`))].sort();
+    const key = JSON.stringify([cases.get(id)?.id, ends]);
+    groups.set(key, [...(groups.get(key) ?? []), id]);
+  }
+  const parts: MovingPart[] = [];
+  const partOf = new Map<string, number>();
+  for (const systems of groups.values()) {
+    const [first = ''] = systems;
+    const [one, plan] = [cases.get(first), planOf.get(first)];
+    const part = one && plan && partFrom(planning, systems, { one, plan });
+    if (!part) continue;
+    for (const id of systems) partOf.set(id, parts.length);
+    parts.push(part);
+  }
+  if (parts.every((p) => p.nodes.length < 2)) return undefined;
+  return { parts, bonds: bondsOf(parts, partOf, links) };
+}
+
+function partFrom(
+  planning: Planning,
+  systems: readonly string[],
+  { one, plan }: { readonly one: Case; readonly plan: CasePlan }
+): MovingPart | undefined {
+  const system = planning.system(systems[0] ?? '');
+  const model = system && planning.modelFor(system);
+  if (!system || !model || !plan.start || !plan.goal) return undefined;
+  const looking = lookAt(planning, { model, one: { ...one, system }, plan }, plan.goal);
+  if (!looking || looking.start.release === NOTHING) return undefined;
+  const asked = planning.unpairedTermsFor(model, { ...one, system });
+  // What is asked of the releases of linked systems hangs on the order.
+  const linked = linkedDemandsOf(model).filter((d) => planning.links.find(system, d.word)?.systems.length);
+  const lifted = new Set(linked.map((d) => clauseKey({ code: 'requirement', subject: d.requirement })));
+  const terms = termsWith(asked, { lifted });
+  const isThere = plan.goalPlan?.verdict === 'here';
+  const decided = plan.decidedWay?.stands === true ? plan.decidedWay.way : undefined;
+  const ends = { start: looking.start, target: looking.place };
+  const { ways, cut } = isThere
+    ? { ways: [], cut: false }
+    : listWays(decided ? termsWith(terms, { way: decided }) : terms, ends);
+  const chosen = plan.goalPlan?.route;
+  const steps = chosen?.restsOn.length === 0 ? wayOf(chosen).map((s) => s.step) : undefined;
+  const isChosen = (way: Label): boolean =>
+    steps !== undefined && way.moves.length === steps.length && way.moves.every((m, i) => m.id === steps[i]);
+  const first = ways.find(isChosen) ?? ways[0];
+  const sorted = first ? [first, ...ways.filter((w) => w !== first)] : [];
+  const tree = treeOf(terms, looking.start, sorted, isThere);
+  const finishBy = finishByOf(plan.deadline);
+  return {
+    id: systems[0] ?? '',
+    systems,
+    importance: plan.importance ?? 'normal',
+    stays: plan.goalFrom === 'stay' || plan.goalFrom === 'kept back',
+    ...(finishBy === Infinity ? {} : { deadline: finishBy }),
+    ...tree,
+    alike: one.id,
+    plan,
+    model,
+    terms,
+    cut
+  };
+}
+
+/** Ways that begin alike share what they begin with. */
+function treeOf(
+  terms: Terms,
+  start: Place,
+  ways: readonly Label[],
+  isThere: boolean
+): Pick<MovingPart, 'nodes' | 'places' | 'moves'> {
+  const nodes: (PartNode & { readonly next: number[] })[] = [
+    {
+      before: undefined,
+      next: [],
+      release: start.release,
+      isGoal: isThere,
+      isChosen: true,
+      mayRest: true,
+      steps: 0
+    }
+  ];
+  const places: Place[] = [start];
+  const moves: (Move | undefined)[] = [undefined];
+  const known = new Map<string, number>();
+  ways.forEach((way, k) => {
+    let at = 0;
+    way.moves.forEach((move, i) => {
+      const isGoal = i === way.moves.length - 1;
+      const cures = move.asked.cures.map((c) => c.cure.id).join();
+      const key = `${at} ${move.id} ${move.level} ${move.to.edition}.${move.to.architecture} ${cures} ${isGoal}`;
+      const node = known.get(key);
+      if (node !== undefined) return void (at = node);
+      const end = terms.serviceEnd[move.to.release];
+      known.set(key, nodes.length);
+      nodes[at]?.next.push(nodes.length);
+      nodes.push({
+        before: at,
+        next: [],
+        release: move.to.release,
+        isGoal,
+        isChosen: k === 0,
+        // Out of service it may only be passed through, within the pass days.
+        isTimed: !isGoal && typeof end === 'number',
+        mayRest: isGoal || terms.goal.passDays > 0 || typeof end !== 'number' || end > terms.today,
+        steps:
+          1 + (move.level === move.from.patch ? 0 : 1) + move.asked.cures.length + move.asked.cautions.length
+      });
+      places.push(move.to);
+      moves.push(move);
+      at = nodes.length - 1;
+    });
+  });
+  return { nodes, places, moves };
+}
+
+function bondsOf(
+  parts: readonly MovingPart[],
+  partOf: ReadonlyMap<string, number>,
+  links: ReadonlyMap<string, readonly LinkEnd[]>
+): Bond[] {
+  const bonds = new Map<string, Bond>();
+  parts.forEach((part, own) => {
+    for (const { other: system, pairing: id, isOwn } of links.get(part.id) ?? []) {
+      const other = partOf.get(system);
+      const model = part.model.needs.pairings.find((p) => p.pairing.id === id);
+      const demand = linkedDemandsOf(part.model).find((d) => d.requirement === id);
+      const there = other === undefined ? undefined : parts[other];
+      if (!isOwn || other === undefined || !there) continue;
+      if (demand) bonds.set(`${id} ${own} ${other}`, demandBond(demand, { parts, own, other }));
+      if (!model) continue;
+      const { kind, together = false, apart } = model.pairing;
+      const isPeer = kind === 'peer of';
+      // Peers that say the same of each other are bound once.
+      const isSame = isPeer && part.model === there.model && apart !== undefined;
+      const key = isSame && other < own ? `${id} ${other} ${own}` : `${id} ${own} ${other}`;
+      if (bonds.has(key)) continue;
+      bonds.set(key, {
+        pairing: id,
+        own,
+        other,
+        isPeer,
+        together,
+        holds: (x, y) =>
+          fitsTogether(
+            model,
+            { model: part.model, place: part.places[x] as Place },
+            { model: there.model, place: there.places[y] as Place }
+          ),
+        ...(apart === undefined
+          ? {}
+          : {
+              distance: (x, y) => Math.abs((part.places[x]?.release ?? 0) - (there.places[y]?.release ?? 0))
+            })
+      });
+    }
+  });
+  return [...bonds.values()];
+}
+
+function demandBond(
+  demand: LinkedDemand,
+  {
+    parts,
+    own,
+    other
+  }: { readonly parts: readonly MovingPart[]; readonly own: number; readonly other: number }
+): Bond {
+  const [a, b] = [parts[own] as MovingPart, parts[other] as MovingPart];
+  return {
+    pairing: demand.requirement,
+    own,
+    other,
+    isPeer: false,
+    together: false,
+    holds: (x, y) => demand.holds(a.places[x] as Place, { model: b.model, place: b.places[y] as Place })
+  };
+}
+
+/** Where a node of a part stands, in the catalogue's ids. */
+export const idsOfNode = (part: MovingPart, node: number): ReturnType<typeof idsOfPlace> =>
+  idsOfPlace(part.terms, part.places[node] as Place);
