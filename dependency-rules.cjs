@@ -17,6 +17,7 @@ const LAYERS = [
   'route',
   'deadline',
   'plan',
+  'order',
   'what-if',
   'ready',
   'compare',

@@ -543,6 +543,47 @@ const SUITE: DemoRow[] = [
     'base',
     'only',
     { links: [link('managed by', 'content')] }
+  ],
+  // The same again at the depot, with nothing in its way but a bundle too old for the watch: hub, bundle, then both products at once.
+  [
+    1,
+    'depot-hub',
+    'Machine room',
+    'windlass-hub',
+    'hub-8.50',
+    'base',
+    'only',
+    { facts: known({ 'backup.finished': '2031-03-05', 'precheck.failures': '0' }) }
+  ],
+  [
+    1,
+    'depot-content',
+    'Machine room',
+    'windlass-content',
+    'c-31',
+    'base',
+    'only',
+    { links: [link('content of', 'depot-hub')] }
+  ],
+  [
+    1,
+    'depot-watch',
+    'Control room',
+    'windlass-watch',
+    '8.6',
+    'base',
+    'only',
+    { links: [link('managed by', 'depot-content'), link('peer of', 'depot-ledger', 'suite')] }
+  ],
+  [
+    1,
+    'depot-ledger',
+    'Control room',
+    'windlass-ledger',
+    '3.7',
+    'base',
+    'only',
+    { links: [link('managed by', 'depot-content')] }
   ]
 ];
 

@@ -33,7 +33,7 @@ test('hostile and broken files get a message and change nothing', async ({ page 
   }
   await page.goto('/estate');
   await planned(page);
-  await expect(page.getByText('258 systems in 50 situations')).toBeVisible();
+  await expect(page.getByText('262 systems in 52 situations')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Undone: Opened the demo')).toBeVisible();
 });

@@ -16,9 +16,9 @@ const paste = (page: Page, text: string): Promise<void> =>
 test('the grid: typed, filled down, pasted, refused; each one step to undo', async ({ page }) => {
   await openDemo(page);
   await page.goto('/estate/systems');
-  await expect(page.getByText('258 of 258 systems')).toBeVisible();
+  await expect(page.getByText('262 of 262 systems')).toBeVisible();
   await page.getByRole('searchbox').fill('name = draw');
-  await expect(page.getByText('9 of 258 systems')).toBeVisible();
+  await expect(page.getByText('9 of 262 systems')).toBeVisible();
   await grid(page).focus();
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');
   await page.keyboard.type('Pattern shop');
@@ -34,7 +34,7 @@ test('the grid: typed, filled down, pasted, refused; each one step to undo', asy
   await expect(page.locator('[data-row="draw-01"]')).toContainText('Pattern shop');
 
   await page.getByRole('searchbox').fill('');
-  await expect(page.getByText('258 of 258 systems')).toBeVisible();
+  await expect(page.getByText('262 of 262 systems')).toBeVisible();
   await grid(page).focus();
   await page.keyboard.press('Control+End');
   await page.keyboard.press('Home');
@@ -42,10 +42,10 @@ test('the grid: typed, filled down, pasted, refused; each one step to undo', asy
   await expect(page.getByText('758 of 758 systems')).toBeVisible();
   await expect(page.getByText('Pasted 500 rows: Systems')).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('258 of 258 systems')).toBeVisible();
+  await expect(page.getByText('262 of 262 systems')).toBeVisible();
 
   await page.getByRole('searchbox').fill('name = draw-02');
-  await expect(page.getByText('1 of 258 systems')).toBeVisible();
+  await expect(page.getByText('1 of 262 systems')).toBeVisible();
   await grid(page).focus();
   await page.keyboard.press('Control+Home');
   await page.keyboard.press('ArrowRight');
@@ -267,7 +267,7 @@ test('a system’s life: added bare, replaced, retired, its record kept; two sid
   await page.getByRole('button', { name: 'Retire it; its history is kept' }).click();
   await expect(page.getByText('Retired stop-07')).toBeVisible();
   await page.goto('/estate');
-  await expect(page.getByText('258 systems in')).toBeVisible();
+  await expect(page.getByText('262 systems in')).toBeVisible();
   await expect(page.getByText('1 retired.')).toBeVisible();
   await page.goto('/estate/system?at=stop-08');
   await page.getByLabel('Address').fill('https://pages.example/stop');

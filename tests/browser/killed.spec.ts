@@ -126,12 +126,12 @@ test('killed in the middle of edits, imports and plans: nothing that was kept is
   const profile = mkdtempSync(join(tmpdir(), 'orange-stair-killed-'));
   const mortal = new Mortal(profile);
   const random = new Random(77);
-  let [told, imports, systems, note] = [0, 0, 258, ''];
+  let [told, imports, systems, note] = [0, 0, 262, ''];
   try {
     let page = await mortal.open(baseURL);
     await page.getByRole('button', { name: 'Open the demo' }).click();
     await planned(page);
-    await expect(page.getByText('258 systems in')).toBeVisible();
+    await expect(page.getByText('262 systems in')).toBeVisible();
     await keptIn(page);
     await page.goto(`${baseURL}${SYSTEM}`);
     for (let round = 1; round <= ROUNDS; round++) {

@@ -75,7 +75,9 @@ function bondOf(r: Random, parts: readonly Part[], own: number, other: number): 
     })
   );
   (cells[heights(a)] as string[])[heights(b)] = r.chance(0.82) ? 'yes' : 'no';
-  if (r.chance(0.5)) (cells[0] as string[])[0] = 'yes';
+  if (r.chance(0.15)) (cells[0] as string[])[0] = 'yes';
+  // Broken as it stands, now and then.
+  if (r.chance(0.12)) (cells[0] as string[])[0] = 'no';
   const at = (p: Part | undefined, node: number): number => p?.nodes[node]?.release ?? 0;
   const distance = (x: number, y: number): number => Math.abs(at(a, x) - at(b, y));
   return {

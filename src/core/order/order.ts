@@ -1,6 +1,6 @@
 import type { Day } from '../date';
 import { compareText } from '../kit';
-import type { CasePlan, Planning } from '../plan';
+import type { CasePlan, Planning, PlanProgress } from '../plan';
 import { type BlockAt, blockAt, type Round } from '../route';
 import { type Standing } from '../version';
 import type { Target } from '../estate';
@@ -105,14 +105,14 @@ export interface Order {
 
 /**
  * In which sequence everything that hangs on each other is changed (docs/reckoning.md 11): each component's best order, laid with the
- * crews shared by all - those with deadlines first, least slack first, then by id. Yields how many components are done.
+ * crews shared by all - those with deadlines first, least slack first, then by id. Yields how many components are done, of how many.
  */
-export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Generator<number, Order> {
+export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Generator<PlanProgress, Order> {
   const components = findComponents(planning, plans).sort(comparePlacing);
   const ledger = new Ledger();
   const done: ComponentOrder[] = [];
   for (const component of components) {
-    yield done.length;
+    yield { done: done.length, of: components.length };
     done.push(orderComponent(planning, component, ledger));
   }
   return { components: done.sort((a, b) => compareText(a.id, b.id)) };

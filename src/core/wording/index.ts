@@ -2,6 +2,17 @@ export { nameAnswers } from './answer';
 export { approvalFor, approvalMarkdown, type ApprovalSheet, sayWayBack } from './approval';
 export { sayCollisions } from './collision';
 export { dueEntries } from './due-entries';
+export {
+  orderMarkdown,
+  type OrderNames,
+  sayBecause,
+  sayConstraint,
+  sayFate,
+  sayOrderedStep,
+  sayPart,
+  sayStepDays,
+  sayWave
+} from './order';
 export { describeEvaluation } from './condition';
 export {
   monthName,

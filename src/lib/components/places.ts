@@ -5,5 +5,6 @@ export const PLACES = [
   { path: '/ready', name: 'Ready' },
   { path: '/rights', name: 'Rights' },
   { path: '/dates', name: 'Dates' },
+  { path: '/order', name: 'Order' },
   { path: '/catalogue', name: 'Catalogue' }
 ] as const;

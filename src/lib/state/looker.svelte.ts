@@ -2,6 +2,7 @@ import type { Option, Side } from '$core/compare';
 import type { Change, Goal, Target, TeamMove } from '$core/estate';
 import type { Explored, Forecast, GoalOutlook, Plan, Waiting } from '$core/plan';
 import type { Result } from '$core/kit';
+import type { Order } from '$core/order';
 import type { Ready } from '$core/ready';
 import type { Tried } from '$core/what-if';
 import { callBack, WorkerClient } from '$lib/workers/client';
@@ -54,6 +55,14 @@ class LookState {
   async wait(only: readonly string[] | undefined): Promise<Waiting | undefined> {
     const tell = callBack((p: LookProgress) => void (this.ahead = p));
     const found = await this.#call((w) => w.waitStored(desk.planner.lookOrder(), only, tell));
+    this.ahead = undefined;
+    return found;
+  }
+
+  /** The order of everything that hangs on each other. */
+  async order(): Promise<Order | undefined> {
+    const tell = callBack((p: LookProgress) => void (this.ahead = p));
+    const found = await this.#call((w) => w.orderStored(desk.planner.lookOrder(), tell));
     this.ahead = undefined;
     return found;
   }

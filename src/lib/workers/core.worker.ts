@@ -16,6 +16,7 @@ import {
   type Waiting
 } from '$core/plan';
 import type { Option, Side } from '$core/compare';
+import type { Order } from '$core/order';
 import type { Ready } from '$core/ready';
 import type { Tried } from '$core/what-if';
 import { formatDay } from '$core/date';
@@ -165,6 +166,8 @@ const api = {
     only: readonly string[] | undefined,
     onProgress: (progress: LookProgress) => void
   ): Promise<Result<Waiting>> => looker.wait(order, only, onProgress),
+  orderStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Order>> =>
+    looker.order(order, onProgress),
   outlookStored: (order: LookOrder, team: string | undefined): Promise<Result<GoalOutlook[]>> =>
     looker.outlook(order, team),
   readyStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>

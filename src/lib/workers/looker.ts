@@ -13,6 +13,7 @@ import {
   waitOut
 } from '$core/plan';
 import type { Result } from '$core/kit';
+import { type Order, orderOf } from '$core/order';
 import { gatherReady, type Ready, ReadyCache } from '$core/ready';
 import { planningWith, type Tried, tryChanges } from '$core/what-if';
 import { Planner, type PlanOrder } from './planner';
@@ -78,6 +79,15 @@ export class Looker {
       if (run !== this.#run) return { ok: false, issues: [{ code: 'superseded' }] };
       paused = performance.now();
     }
+  }
+
+  /** In which sequence everything that hangs on each other is changed. */
+  async order(order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Order>> {
+    const run = ++this.#run;
+    const last = await this.#upToDate(order, onProgress);
+    if (!last.ok) return last;
+    const { planning, plan } = last.value;
+    return this.#paced(run, orderOf(planning, plan.cases), onProgress);
   }
 
   /** What a team's goal - that of all without one of their own - chooses on later days, and why not the next release. */

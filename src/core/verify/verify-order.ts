@@ -1,0 +1,231 @@
+import type { Day } from '../date/day';
+import type { ComponentOrder, OrderedStep, OrderedWave } from '../order';
+import type { Product } from '../catalogue/schema';
+import type { Standing } from '../version/standing';
+import { matchesRange, parseRange } from '../version/range';
+import { BASE_PATCH, sequenceOf } from '../version/sequence';
+
+/** A link between systems of a component, as a pairing of the first one's product speaks of it. */
+export interface VerifyLink {
+  readonly own: string;
+  readonly other: string;
+  readonly pairing: string;
+}
+
+/** What an order is to keep. */
+export interface VerifyOrderTerms {
+  /** The product of a system. */
+  productOf(system: string): Product | undefined;
+  readonly links: readonly VerifyLink[];
+  /** How many systems the people of a window can watch at once; undefined: any number. By the window's id. */
+  crewOf(window: string): number | undefined;
+}
+
+export interface OrderFault {
+  readonly code:
+    | 'starts elsewhere'
+    | 'one part twice'
+    | 'before its turn'
+    | 'outside its wave'
+    | 'peers at once'
+    | 'broken'
+    | 'not at one time'
+    | 'crew'
+    | 'not there';
+  readonly wave: number;
+  readonly detail: string;
+}
+
+type Truth = 'yes' | 'no' | 'unknown';
+type Places = ReadonlyMap<string, Standing>;
+
+/**
+ * Checks an order as it is shown (docs/reckoning.md 11), sharing nothing with what finds it: every part goes on from where it stands,
+ * each wave begins when the one before has ended, every mix on the way - with only some of a wave's steps made, too - keeps every pairing
+ * that can be kept, what is bound begins on one day, and no crew has more under work than it can watch. Returns all faults.
+ */
+export function verifyOrder(order: ComponentOrder, terms: VerifyOrderTerms): OrderFault[] {
+  const faults: OrderFault[] = [];
+  const systemsOf = new Map(order.parts.flatMap((p, i) => p.systems.map((s) => [s, i] as const)));
+  const links = terms.links.filter((l) => systemsOf.has(l.own) && systemsOf.has(l.other));
+  const start: Places = new Map(order.parts.flatMap((p) => p.systems.map((s) => [s, p.start] as const)));
+  const pairs = new Pairs(terms, links, start);
+  let at = start;
+  let mended: ReadonlySet<VerifyLink> = new Set();
+  let ended = -Infinity;
+  order.waves.forEach((wave, w) => {
+    const fault = (code: OrderFault['code'], detail: string): void =>
+      void faults.push({ code, wave: w, detail });
+    checkShape(order, wave, { at, ended, fault });
+    for (const link of pairs.brokenIn(order, wave, { at, mended }))
+      fault('broken', `${link.pairing}: ${link.own}, ${link.other}`);
+    for (const [a, b] of peersAtOnce(order, wave, terms, links)) fault('peers at once', `${a}, ${b}`);
+    at = moved(order, at, wave.steps);
+    mended = pairs.mendedBy(at, mended);
+    ended = wave.last;
+  });
+  faults.push(...crewFaults(order, terms));
+  order.parts.forEach(({ fate, goal, systems: [first = ''] }) => {
+    const there = at.get(first);
+    if (fate === 'reached' && (there?.release !== goal?.release || there?.edition !== goal?.edition))
+      faults.push({ code: 'not there', wave: order.waves.length, detail: first });
+  });
+  return faults;
+}
+
+function checkShape(
+  order: ComponentOrder,
+  wave: OrderedWave,
+  { at, ended, fault }: { at: Places; ended: Day; fault: (code: OrderFault['code'], detail: string) => void }
+): void {
+  const seen = new Set<number>();
+  for (const step of wave.steps) {
+    const [first = ''] = order.parts[step.part]?.systems ?? [];
+    if (seen.has(step.part)) fault('one part twice', first);
+    seen.add(step.part);
+    const here = at.get(first);
+    if (here?.release !== step.from.release || here.edition !== step.from.edition)
+      fault('starts elsewhere', first);
+    if (step.first <= ended) fault('before its turn', first);
+    const days = step.rounds.flatMap((r) => [r.first, r.last]);
+    if (step.first < wave.first || step.last > wave.last || days.some((d) => d > step.last))
+      fault('outside its wave', first);
+  }
+  for (const set of wave.bound) {
+    const days = wave.steps.filter((s) => set.includes(s.part)).map((s) => s.first);
+    if (new Set(days).size > 1) fault('not at one time', set.join());
+  }
+}
+
+const moved = (order: ComponentOrder, at: Places, steps: readonly OrderedStep[]): Places =>
+  new Map([
+    ...at,
+    ...steps.flatMap((s) => (order.parts[s.part]?.systems ?? []).map((system) => [system, s.to] as const))
+  ]);
+
+class Pairs {
+  readonly #terms: VerifyOrderTerms;
+  readonly #links: readonly VerifyLink[];
+  readonly #start: Places;
+
+  constructor(terms: VerifyOrderTerms, links: readonly VerifyLink[], start: Places) {
+    this.#terms = terms;
+    this.#links = links;
+    this.#start = start;
+  }
+
+  /** Links that some state of a wave breaks: each end moved or not, whatever is bound together moved together. */
+  brokenIn(
+    order: ComponentOrder,
+    wave: OrderedWave,
+    { at, mended }: { readonly at: Places; readonly mended: ReadonlySet<VerifyLink> }
+  ): VerifyLink[] {
+    const stepOf = new Map(
+      wave.steps.flatMap((s) => (order.parts[s.part]?.systems ?? []).map((system) => [system, s] as const))
+    );
+    const isBound = (a: OrderedStep, b: OrderedStep): boolean =>
+      wave.bound.some((set) => set.includes(a.part) && set.includes(b.part));
+    return this.#links.filter((link) => {
+      const [own, other] = [stepOf.get(link.own), stepOf.get(link.other)];
+      const states: [boolean, boolean][] = [
+        [true, false],
+        [false, true],
+        [true, true]
+      ];
+      return states.some(([x, y]) => {
+        if ((x && !own) || (y && !other)) return false;
+        if (own && other && isBound(own, other) && x !== y) return false;
+        const places = {
+          own: (x ? own?.to : undefined) ?? (at.get(link.own) as Standing),
+          other: (y ? other?.to : undefined) ?? (at.get(link.other) as Standing)
+        };
+        return !this.#isAllowed(link, places, { at, mended });
+      });
+    });
+  }
+
+  #isAllowed(
+    link: VerifyLink,
+    { own, other }: { readonly own: Standing; readonly other: Standing },
+    { at, mended }: { readonly at: Places; readonly mended: ReadonlySet<VerifyLink> }
+  ): boolean {
+    if (this.#truth(link, own, other) === 'yes') return true;
+    const [ownStart, otherStart] = [this.#start.get(link.own), this.#start.get(link.other)];
+    if (!ownStart || !otherStart || mended.has(link)) return false;
+    if (this.#truth(link, ownStart, otherStart) === 'yes') return false;
+    const isPeer = this.#pairing(link)?.kind === 'peer of';
+    if (own.release === ownStart.release && (!isPeer || other.release === otherStart.release)) return true;
+    const before = this.#distance(link, at.get(link.own) as Standing, at.get(link.other) as Standing);
+    const after = this.#distance(link, own, other);
+    return before !== undefined && after !== undefined && after < before;
+  }
+
+  mendedBy(at: Places, mended: ReadonlySet<VerifyLink>): ReadonlySet<VerifyLink> {
+    const truth = (link: VerifyLink, places: Places): Truth =>
+      this.#truth(link, places.get(link.own) as Standing, places.get(link.other) as Standing);
+    return new Set([
+      ...mended,
+      ...this.#links.filter((l) => truth(l, this.#start) === 'no' && truth(l, at) === 'yes')
+    ]);
+  }
+
+  #pairing({ own, pairing }: VerifyLink) {
+    return this.#terms.productOf(own)?.pairings?.find((p) => p.id === pairing);
+  }
+
+  #distance(link: VerifyLink, own: Standing, other: Standing): number | undefined {
+    if (this.#pairing(link)?.apart === undefined) return undefined;
+    const ids = (this.#terms.productOf(link.own)?.releases ?? []).map((r) => r.id);
+    return Math.abs(ids.indexOf(own.release) - ids.indexOf(other.release));
+  }
+
+  #truth(link: VerifyLink, own: Standing, other: Standing): Truth {
+    const [product, there] = [this.#terms.productOf(link.own), this.#terms.productOf(link.other)];
+    const pairing = this.#pairing(link);
+    if (!product || !there || !pairing) return 'unknown';
+    const distance = this.#distance(link, own, other);
+    if (distance !== undefined) return distance <= (pairing.apart ?? 0) ? 'yes' : 'no';
+    const isIn = (text: string, of: Product, place: Standing): boolean => {
+      const parsed = parseRange(text);
+      const position = { release: place.release, patch: place.patch || BASE_PATCH };
+      return 'range' in parsed && matchesRange(sequenceOf(of), parsed.range, position);
+    };
+    const fits = pairing.fits ?? [];
+    const lines = fits.filter((f) => isIn(f.own, product, own));
+    if (lines.some((f) => isIn(f.other, there, other))) return 'yes';
+    const isNamed = lines.length > 0 && fits.some((f) => isIn(f.other, there, other));
+    return pairing.table === 'complete' || isNamed ? 'no' : 'unknown';
+  }
+}
+
+/** Peers that may not change together, in one wave. */
+function peersAtOnce(
+  order: ComponentOrder,
+  wave: OrderedWave,
+  terms: VerifyOrderTerms,
+  links: readonly VerifyLink[]
+): [string, string][] {
+  const moving = new Set(wave.steps.flatMap((s) => order.parts[s.part]?.systems ?? []));
+  return links.flatMap(({ own, other, pairing }): [string, string][] => {
+    const found = terms.productOf(own)?.pairings?.find((p) => p.id === pairing);
+    return found?.kind === 'peer of' && !found.together && moving.has(own) && moving.has(other)
+      ? [[own, other]]
+      : [];
+  });
+}
+
+/** Windows whose people have more under work at some minute than they can watch. */
+function crewFaults({ waves }: ComponentOrder, terms: VerifyOrderTerms): OrderFault[] {
+  const blocks = waves.flatMap((wave, w) =>
+    wave.steps.flatMap((s) => s.rounds.flatMap((r) => (r.at ? [{ w, systems: r.systems, ...r.at }] : [])))
+  );
+  return blocks.flatMap((block) => {
+    const crew = terms.crewOf(block.window);
+    const under = blocks
+      .filter((b) => b.window === block.window && b.begins <= block.begins && block.begins < b.ends)
+      .reduce((sum, b) => sum + b.systems, 0);
+    return crew !== undefined && under > crew
+      ? [{ code: 'crew' as const, wave: block.w, detail: `${block.window}: ${under} of ${crew}` }]
+      : [];
+  });
+}

@@ -1,0 +1,136 @@
+import type { Names } from '../catalogue';
+import { calendarDate } from '../date';
+import type { ComponentOrder, NamedConstraint, OrderedPart, OrderedStep, OrderedWave } from '../order';
+import { sayBlock } from './calendar';
+import { sayCount, sayDay, sayMinutes } from './dates';
+
+/** Names that orders are told with. */
+export interface OrderNames {
+  product(id: string): Names;
+  system(id: string): string;
+}
+
+/** `hosts host-b-01 and 4 more`: a part by its systems. */
+export function sayPart({ systems }: Pick<OrderedPart, 'systems'>, names: OrderNames): string {
+  const [first = '', ...more] = systems.map((s) => names.system(s));
+  return more.length === 0
+    ? first
+    : more.length === 1
+      ? `${first} and ${more[0]}`
+      : `${first} and ${more.length} more`;
+}
+
+/** `depot-hub: 8.50 to 9` */
+export function sayOrderedStep(step: OrderedStep, order: ComponentOrder, names: OrderNames): string {
+  const part = order.parts[step.part];
+  if (!part) return '';
+  const own = names.product(part.product);
+  const edition = step.from.edition === step.to.edition ? '' : ` ${own.edition(step.to.edition)}`;
+  return `${sayPart(part, names)}: ${own.level(step.from)} to ${own.release(step.to.release)}${edition}`;
+}
+
+/** When a step is made: the window of each round, else its days. */
+export function sayStepDays(step: OrderedStep, today: number): string {
+  const { year } = calendarDate(today);
+  const rounds = step.rounds.map((r) => {
+    const when = r.at
+      ? sayBlock(r.at, year)
+      : r.first === r.last
+        ? sayDay(r.first)
+        : `${sayDay(r.first)} to ${sayDay(r.last)}`;
+    return step.rounds.length > 1 ? `${sayCount(r.systems, 'system')}: ${when}` : when;
+  });
+  return rounds.join('; ');
+}
+
+/** Why a step comes behind another: what would not fit together otherwise. One sentence a reason, each once. */
+export function sayBecause(step: OrderedStep, order: ComponentOrder, names: OrderNames): string[] {
+  const said = step.because.map(({ wave, part }) => {
+    const there = order.waves[wave]?.steps.find((s) => s.part === part);
+    const [own, other] = [order.parts[step.part], order.parts[part]];
+    if (!there || !own || !other) return '';
+    const mine = names.product(own.product);
+    const theirs = names.product(other.product);
+    return `${mine.product} ${mine.release(step.to.release)} does not fit ${theirs.product} ${theirs.release(there.from.release)}: ${sayPart(other, names)} went to ${theirs.release(there.to.release)} in wave ${wave + 1}.`;
+  });
+  return [...new Set(said.filter(Boolean))];
+}
+
+const FATES: Readonly<Record<OrderedPart['fate'], string>> = {
+  reached: 'reached',
+  here: 'is there',
+  stays: 'stays, by decision',
+  'no way': 'has no way of its own',
+  'no order': 'no order reaches it',
+  'in conflict': 'not together with the others'
+};
+export const sayFate = ({ fate }: Pick<OrderedPart, 'fate'>): string => FATES[fate];
+
+/** One thing that stands in the way of goals. */
+export function sayConstraint(
+  { kind, parts, release }: NamedConstraint,
+  order: ComponentOrder,
+  names: OrderNames
+): string {
+  const [own, other] = parts.map((p) => order.parts[p]);
+  if (!own) return '';
+  const mine = names.product(own.product);
+  switch (kind) {
+    case 'pairing':
+      return other
+        ? `${sayPart(own, names)} and ${sayPart(other, names)} have to fit: ${mine.product} on ${names.product(other.product).product}${sayWhereNot(own, other)}`
+        : '';
+    case 'stay':
+      return `Somebody has decided that ${sayPart(own, names)} stays.`;
+    case 'rest':
+      return `${sayPart(own, names)} must not rest on ${mine.release(release ?? '')}, which is out of service.`;
+  }
+}
+
+const sayWhereNot = (own: OrderedPart, other: OrderedPart): string => {
+  const stuck = [own, other].find((p) => p.fate === 'no way');
+  return stuck ? ', and one of the two has no way of its own.' : '.';
+};
+
+/** `Wave 2 of 3, 11 Mar 2031` */
+export const sayWave = (order: ComponentOrder, wave: number): string => {
+  const { first, last } = order.waves[wave] as OrderedWave;
+  const days = first === last ? sayDay(first) : `${sayDay(first)} to ${sayDay(last)}`;
+  return `Wave ${wave + 1} of ${order.waves.length}, ${days}`;
+};
+
+/** An order as a run sheet: a heading a wave, a box a step. Markdown. */
+export function orderMarkdown(orders: readonly ComponentOrder[], names: OrderNames, today: number): string {
+  const lines: string[] = ['# Order of work', ''];
+  const waves = orders
+    .flatMap((order) => order.waves.map((wave, i) => ({ order, wave, i })))
+    .sort((a, b) => a.wave.first - b.wave.first || (a.order.id < b.order.id ? -1 : 1));
+  for (const { order, wave, i } of waves) {
+    lines.push(
+      `## ${sayWave(order, i)}: ${order.parts
+        .map((p) => names.product(p.product).product)
+        .filter((p, k, all) => all.indexOf(p) === k)
+        .join(', ')}`,
+      ''
+    );
+    if (i > 0) lines.push(`Not before wave ${i} has gone well; if it has not, wait for a decision.`, '');
+    for (const step of wave.steps) {
+      const bound = wave.bound.some((set) => set.includes(step.part));
+      lines.push(
+        `- [ ] ${sayOrderedStep(step, order, names)}; ${sayStepDays(step, today)}; ${sayMinutes(step.carefulMinutes)} careful${bound ? '; at the same minute as what is bound with it' : ''}`
+      );
+      for (const why of sayBecause(step, order, names)) lines.push(`  - ${why}`);
+    }
+    lines.push('');
+  }
+  for (const order of orders)
+    for (const { goals, constraints } of order.conflicts) {
+      lines.push(
+        `## No order: ${goals.map((g) => sayPart(order.parts[g] as OrderedPart, names)).join(', ')}`,
+        ''
+      );
+      for (const c of constraints) lines.push(`- ${sayConstraint(c, order, names)}`);
+      lines.push('');
+    }
+  return lines.join('\n');
+}

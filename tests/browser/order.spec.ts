@@ -1,0 +1,82 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, giveFile, openDemo, planned } from './desk';
+
+const drawing = (page: Page) => page.getByRole('group', { name: 'The order, along the days' });
+
+/** Every step as the drawing has it and as the table has it. */
+async function openOrder(page: Page): Promise<void> {
+  await page.goto('/order');
+  await expect(page.getByRole('heading', { level: 1, name: /waves?, / })).toBeVisible({ timeout: 60_000 });
+}
+
+test('the order of what hangs on each other: drawn, listed, explained, taken out', async ({ page }) => {
+  await openDemo(page);
+  await planned(page);
+  await openOrder(page);
+  await expect(page.locator('[data-total]')).toContainText('get to their goals');
+  // The drawing read back equals the list: as many waves a component, on the same days.
+  const marks = await drawing(page)
+    .locator('a[data-wave]')
+    .evaluateAll((all) => all.map((a) => `${a.getAttribute('href')} ${a.getAttribute('data-first')}`));
+  const rows = await page.locator('[data-waves] tbody tr').count();
+  expect(new Set(marks.map((m) => m.split(' ')[0])).size).toBeGreaterThan(10);
+  expect(rows).toBeGreaterThanOrEqual(marks.length);
+  const both = page.locator('[data-waves] tbody tr', { hasText: 'at once' });
+  await expect(both).toHaveCount(2);
+  await expect(both.first()).toContainText('depot-ledger: 3.7 to 4.0');
+  await both.first().getByRole('link').click();
+  const aside = page.locator('[data-open-wave]');
+  await expect(aside).toContainText('At the same minute');
+  await expect(aside).toContainText('Windlass Ledger 4.0 does not fit Windlass content bundle 31');
+  await expect(page.locator('[data-conflict]', { hasText: 'host-a-01' })).toContainText('host-a-04');
+  await expect(page.locator('[data-stuck]', { hasText: 'hub' }).first()).toContainText(
+    'has no way of its own'
+  );
+  await expect(page.locator('[data-standing]')).toContainText('depot-watch on 8.6');
+  await expectAccessible(page);
+  const sheet = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take out as a run sheet' }).click();
+  const text = readFileSync(await (await sheet).path(), 'utf8');
+  expect(text).toContain('- [ ] depot-hub: 8.50 to 9');
+  expect(text).toContain('Not before wave 1 has gone well');
+  const csv = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take out as CSV' }).click();
+  expect(
+    readFileSync(await (await csv).path(), 'utf8')
+      .trim()
+      .split('\n')
+  ).toHaveLength(rows + 1);
+});
+
+test('by keyboard alone: from wave to wave along the drawing, and to the stair of what moves in it', async ({
+  page
+}) => {
+  await openDemo(page);
+  await planned(page);
+  await openOrder(page);
+  const first = drawing(page).locator('a[data-wave]').first();
+  await first.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-open-wave]')).toBeVisible();
+  await expect(page).toHaveURL(/\/order\?at=/);
+  await page.locator('[data-open-wave] li a').first().focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/stair\?at=/);
+});
+
+test('with nothing, and with nothing that hangs on anything, the place says so', async ({ page }) => {
+  await page.goto('/order');
+  await expect(page.getByRole('heading', { name: 'Nothing is on the desk yet' })).toBeVisible();
+  await openDemo(page);
+  const demo = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as { systems: { links?: unknown }[] };
+  const alone = { ...demo, systems: demo.systems.filter((s) => s.links === undefined).slice(0, 20) };
+  await page.goto('/import');
+  await giveFile(page, 'alone.json', JSON.stringify(alone));
+  await page.getByRole('button', { name: 'Open this workspace' }).click();
+  await planned(page);
+  await page.goto('/order');
+  await expect(page.getByRole('heading', { level: 1, name: 'No waves' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Nothing here hangs on anything else')).toBeVisible();
+});

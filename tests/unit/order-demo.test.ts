@@ -1,0 +1,179 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from 'vitest';
+import { parseDay } from '$core/date';
+import { parseCatalogue, parseWorkspace } from '$core/exchange';
+import { type ComponentOrder, type Order, orderOf, type OrderedWave } from '$core/order';
+import { Planning, planWith } from '$core/plan';
+import { type VerifyLink, verifyOrder, type VerifyOrderTerms } from '../../src/core/verify/verify-order';
+
+const end = <T>(steps: Generator<unknown, T>): T => {
+  for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
+};
+
+const read = parseWorkspace(readFileSync('demo/saltmarsh.json', 'utf8'));
+if (!read.ok) throw new Error('the demo cannot be read');
+const { catalogue: file, ...estate } = read.value;
+const catalogue = parseCatalogue(file?.text ?? '');
+if (!catalogue.ok) throw new Error('its catalogue cannot be read');
+
+/** With a crew of so many on every night of the machine room, or as it is. */
+function planningOf(crew?: number): Planning {
+  const night = {
+    id: 'night',
+    start: '2031-03-10T20:00',
+    rule: 'FREQ=DAILY',
+    minutes: 600,
+    crew: { systems: crew ?? 1 }
+  };
+  const calendars =
+    crew === undefined
+      ? estate.calendars
+      : [{ id: 'room', team: 'Machine room', zone: 'UTC', windows: [night] }, ...(estate.calendars ?? [])];
+  return new Planning({
+    catalogue: catalogue.ok ? catalogue.value : ({} as never),
+    estate: { ...estate, ...(calendars ? { calendars } : {}) },
+    today: parseDay('2031-03-10') as number
+  });
+}
+const orderWith = (planning: Planning): Order =>
+  end(orderOf(planning, end(planWith(planning, 'goal')).cases));
+
+/** Links as they are written, and the crews. */
+function termsOf(planning: Planning): VerifyOrderTerms {
+  const links = planning.estate.systems.flatMap((system): VerifyLink[] =>
+    planning.links.around(system).flatMap(({ kind, system: other }): VerifyLink[] => {
+      if (typeof other === 'string') return [];
+      const product = planning.modelFor(system)?.product;
+      const theirs = planning.modelFor(other)?.product.id;
+      return (product?.pairings ?? []).flatMap((p) =>
+        p.kind === kind && p.other === theirs ? [{ own: system.id, other: other.id, pairing: p.id }] : []
+      );
+    })
+  );
+  return {
+    productOf: (id) => {
+      const system = planning.system(id);
+      return system && planning.modelFor(system)?.product;
+    },
+    links,
+    crewOf: (window) =>
+      planning.estate.calendars?.flatMap((c) => c.windows).find((w) => w.id === window)?.crew?.systems
+  };
+}
+
+const planning = planningOf();
+const order = orderWith(planning);
+const terms = termsOf(planning);
+const component = (system: string, of = order): ComponentOrder => {
+  const found = of.components.find((c) => c.parts.some((p) => p.systems.includes(system)));
+  if (!found) throw new Error(`nothing hangs on ${system}`);
+  return found;
+};
+/** `depot-hub 8.50>9` for each step, a list a wave. */
+const told = ({ parts, waves }: ComponentOrder): string[][] =>
+  waves.map((w) => w.steps.map((s) => `${parts[s.part]?.id} ${s.from.release}>${s.to.release}`));
+
+test('the verifier accepts every order of the demo', () => {
+  expect(order.components.map((c) => [c.id, verifyOrder(c, terms)])).toEqual(
+    order.components.map((c) => [c.id, []])
+  );
+  expect(order.components.every((c) => c.proven)).toBe(true);
+});
+
+test('manager, then the bundle past the one between, then both products at once', () => {
+  const depot = component('depot-hub');
+  expect(told(depot)).toEqual([
+    ['depot-hub hub-8.50>hub-9'],
+    ['depot-content c-31>c-44'],
+    ['depot-ledger 3.7>4.0', 'depot-watch 8.6>9.1']
+  ]);
+  expect(depot.waves.map((w) => w.bound.length)).toEqual([0, 0, 1]);
+  const [ledger, watch] = depot.waves[2]?.steps ?? [];
+  expect(ledger?.first).toBe(watch?.first);
+});
+
+test('hosts go one by one, rest in the middle for each other, and after their manager', () => {
+  const waves = told(component('host-b-01'));
+  const at = (step: string): number => waves.findIndex((w) => w.includes(step));
+  expect(waves.every((w) => w.filter((s) => s.startsWith('host-b')).length <= 1)).toBe(true);
+  expect(at('keeper k6>k7')).toBeLessThan(at('host-b-01 h5>h6'));
+  expect(waves.flat().filter((s) => s.endsWith('h5>h6')).length).toBe(4);
+  const end = waves.flat().filter((s) => s.startsWith('host-b') && s.endsWith('>h7'));
+  expect(end.length).toBe(5);
+});
+
+test('where there is no order it says why: a host that has no way of its own, a hub that may not move', () => {
+  const hosts = component('host-a-01');
+  const fate = (id: string, of: ComponentOrder) => of.parts.find((p) => p.systems.includes(id))?.fate;
+  expect(fate('host-a-04', hosts)).toBe('no way');
+  expect(fate('host-a-01', hosts)).toBe('no order');
+  const why = hosts.conflicts.find((c) => c.goals.some((g) => hosts.parts[g]?.id === 'host-a-01'));
+  expect(why?.constraints).toMatchObject([{ kind: 'pairing', pairing: 'host-lowest' }]);
+  const suite = component('ledger');
+  expect(suite.waves).toEqual([]);
+  expect(fate('hub', suite)).toBe('no way');
+  expect(fate('ledger', suite)).toBe('no order');
+});
+
+/** The same order with its waves changed. */
+const changed = (of: ComponentOrder, change: (waves: OrderedWave[]) => OrderedWave[]): ComponentOrder => ({
+  ...of,
+  waves: change(structuredClone(of.waves) as OrderedWave[])
+});
+
+test.each<[string, string, (waves: OrderedWave[]) => OrderedWave[], string]>([
+  ['a wave swapped with the next', 'depot-hub', ([a, b, ...rest]) => [b!, a!, ...rest], 'broken'],
+  ['what is bound made one by one', 'depot-hub', (w) => w.map((x) => ({ ...x, bound: [] })), 'broken'],
+  [
+    'two peers at once',
+    'door-east',
+    ([a, b, ...rest]) => [{ ...a!, steps: [...a!.steps, ...b!.steps], last: b!.last }, ...rest],
+    'peers at once'
+  ],
+  [
+    'a wave before the last has ended',
+    'depot-hub',
+    ([a, b, ...rest]) => [
+      a!,
+      { ...b!, first: a!.first, steps: b!.steps.map((s) => ({ ...s, first: a!.first })) },
+      ...rest
+    ],
+    'before its turn'
+  ],
+  ['a wave left out', 'depot-hub', ([, ...rest]) => rest, 'broken'],
+  ['the last wave left out', 'depot-hub', (w) => w.slice(0, -1), 'not there'],
+  ['a step from where it does not stand', 'host-b-01', (w) => [...w, w[0]!], 'starts elsewhere'],
+  [
+    'two that are bound on different days',
+    'depot-hub',
+    (w) =>
+      w.map((x) =>
+        x.bound.length === 0 ? x : { ...x, steps: x.steps.map((s, i) => ({ ...s, first: s.first + i })) }
+      ),
+    'not at one time'
+  ]
+])('the verifier refuses %s', (_, system, change, code) => {
+  const faults = verifyOrder(changed(component(system), change), terms);
+  expect(faults.map((f) => f.code)).toContain(code);
+});
+
+test('a crew of one has no two under work at a time, whoever owns them; one too many is refused', () => {
+  const crewed = planningOf(1);
+  const of = orderWith(crewed);
+  const crew = termsOf(crewed);
+  for (const c of of.components) expect(verifyOrder(c, crew)).toEqual([]);
+  const blocks = of.components.flatMap((c) =>
+    c.waves.flatMap((w) => w.steps.flatMap((s) => s.rounds.flatMap((r) => (r.at ? [r.at] : []))))
+  );
+  const own = blocks.filter((b) => b.window === 'night').sort((a, b) => a.begins - b.begins);
+  expect(own.length).toBeGreaterThan(8);
+  own.slice(1).forEach((b, i) => expect(b.begins).toBeGreaterThanOrEqual(own[i]!.ends));
+  const hub = component('depot-hub', of);
+  const crowded = changed(hub, (w) =>
+    w.map((x) => ({
+      ...x,
+      steps: x.steps.map((s) => ({ ...s, rounds: s.rounds.map((r) => ({ ...r, systems: 2 })) }))
+    }))
+  );
+  expect(verifyOrder(crowded, crew).map((f) => f.code)).toContain('crew');
+});
