@@ -10,6 +10,7 @@ and leaves the others as they are.
 const PARTS = [
   'Planning',
   'Calendars',
+  'Order',
   'Growth',
   'Bringing in',
   'In the browser',

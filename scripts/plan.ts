@@ -1,4 +1,4 @@
-/** `npm run plan -- --catalogue FILE --estate FILE [--today DAY] [--format json|csv] [--every-target] [--depth] [--waiting DAYS]` */
+/** `npm run plan -- --catalogue FILE --estate FILE [--today DAY] [--format json|csv] [--every-target] [--depth] [--waiting DAYS] [--order]` */
 import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -12,9 +12,10 @@ import type { Issue } from '../src/core/kit/issue';
 import { describeIssue } from '../src/core/wording/issue';
 import { planWords } from '../src/core/wording/plan-words';
 import { planInDepth } from '../src/core';
+import { orderFile } from '../src/core/exchange/order-file';
 
 const USAGE =
-  'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target] [--depth] [--waiting DAYS]';
+  'npm run plan -- --catalogue FILE --estate FILE [--today YYYY-MM-DD] [--format json|csv] [--every-target] [--depth] [--waiting DAYS] [--order]';
 
 function stop(file: string, issues: readonly Issue[]): never {
   for (const issue of issues) console.error(`${file}: ${describeIssue(issue)}`);
@@ -30,6 +31,7 @@ function readArguments() {
       format: { type: 'string', default: 'json' },
       'every-target': { type: 'boolean', default: false },
       depth: { type: 'boolean', default: false },
+      order: { type: 'boolean', default: false },
       waiting: { type: 'string' }
     } as const;
     return parseArgs({ options }).values;
@@ -76,6 +78,11 @@ const ahead = Number(values.waiting ?? 0);
 if (!Number.isInteger(ahead) || ahead < 0 || ahead > 3660) {
   console.error(USAGE);
   process.exit(2);
+}
+if (values.order) {
+  const planned = orderFile({ catalogue, estate, today });
+  process.stdout.write(`${JSON.stringify(planned, null, 1)}\n`);
+  process.exit(0);
 }
 const { plan: result, lookInto, wait } = planInDepth({ catalogue, estate, today });
 process.stdout.write(

@@ -133,11 +133,11 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
 
 test('on paper every row is there, whatever is in sight', async ({ page }) => {
   await openDemo(page);
-  expect(await page.locator('[data-case]').count()).toBeLessThan(62);
+  expect(await page.locator('[data-case]').count()).toBeLessThan(66);
   await page.emulateMedia({ media: 'print' });
   await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
-  await expect(page.locator('[data-case]')).toHaveCount(62);
-  const last = await page.locator('[aria-rowindex="62"]').boundingBox();
+  await expect(page.locator('[data-case]')).toHaveCount(66);
+  const last = await page.locator('[aria-rowindex="66"]').boundingBox();
   const whole = await page.evaluate(() => document.documentElement.scrollHeight);
   expect(whole).toBeGreaterThanOrEqual(Math.floor((last?.y ?? 0) + (last?.height ?? 0)));
 });

@@ -22,6 +22,8 @@ export interface Fates {
 
 /** Decides each goal for itself, then those that can be reached together; of those that cannot the fewest that clash. */
 export function findFates(problem: Problem, goals: readonly number[], bound: boolean): Fates {
+  if (decide(problem, goals, bound).kind === 'reached')
+    return { conflicts: [], reachable: goals, together: true, cut: false };
   const conflicts: Conflict[] = [];
   const reachable: number[] = [];
   let cut = false;

@@ -33,7 +33,7 @@ export function constraintsOf({ parts, bonds }: Problem): Constraint[] {
  * Cost: a look at the mixes of the few parts concerned, a set.
  */
 export function decide(problem: Problem, goals: readonly number[], bound: boolean): Decided {
-  const near = findNear(problem, goals, bound);
+  const near = dive(problem, goals, bound) || findNear(problem, goals, bound);
   if (near === true) return { kind: 'reached' };
   const all = constraintsOf(problem);
   const broken: string[][] = [];
@@ -52,6 +52,24 @@ export function decide(problem: Problem, goals: readonly number[], bound: boolea
     broken.push(breaks);
   }
   return { kind: 'cut' };
+}
+
+/** Whether full waves of steps that lead towards the goals, one after the other, get there: mostly they do, and at once. */
+function dive(problem: Problem, goals: readonly number[], bound: boolean): boolean {
+  const mixes = new Mixes(problem);
+  const ahead = problem.parts.map(({ nodes }) => leastAhead(nodes, () => 1));
+  let stand = mixes.start;
+  for (;;) {
+    if (goals.every((p) => problem.parts[p]?.nodes[stand.mix[p] ?? 0]?.isGoal)) return true;
+    const at = stand;
+    const nearer = mixes
+      .bundlesFrom(at, bound)
+      .filter(({ steps }) =>
+        steps.every((s) => (ahead[s.part]?.[s.to] ?? 0) < (ahead[s.part]?.[s.from] ?? 0))
+      );
+    if (nearer.length === 0) return false;
+    stand = mixes.after(at, mixes.fullWave(at, nearer).steps);
+  }
 }
 
 /** Mixes looked at when steps that lead nearer to the goals go first. */

@@ -32,6 +32,8 @@ export class Mixes {
   readonly #problem: Problem;
   readonly #bonds: readonly { readonly index: number; readonly bond: Bond }[];
   readonly #bondsOf: readonly (readonly { readonly index: number; readonly bond: Bond }[])[];
+  /** Parts that some pairing binds each part to. */
+  readonly #near: readonly ReadonlySet<number>[];
   readonly #isStanding: ReadonlySet<number>;
   readonly #without: ReadonlySet<string>;
   /** For each part those alike in everything, itself included; in turn. */
@@ -47,6 +49,7 @@ export class Mixes {
     this.#bondsOf = problem.parts.map((_, part) =>
       this.#bonds.filter(({ bond }) => bond.own === part || bond.other === part)
     );
+    this.#near = this.#bondsOf.map((bonds) => new Set(bonds.flatMap(({ bond }) => [bond.own, bond.other])));
     this.start = { mix: problem.parts.map(() => 0), mended: [] };
     this.standing = this.#bonds.filter(({ bond }) => bond.holds(0, 0) !== 'yes').map(({ index }) => index);
     this.#isStanding = new Set(this.standing);
@@ -124,12 +127,15 @@ export class Mixes {
    * together never share one, nor does a part.
    */
   shareWave(before: Stand, a: Bundle, b: Bundle): boolean {
+    let areBound = false;
     for (const x of a.steps)
       for (const y of b.steps) {
         if (x.part === y.part) return false;
+        if (!this.#near[x.part]?.has(y.part)) continue;
+        areBound = true;
         if (!this.#mayShare(before, x, y)) return false;
       }
-    return this.brokenBy(before, [...a.steps, ...b.steps]).length === 0;
+    return !areBound || this.brokenBy(before, [...a.steps, ...b.steps]).length === 0;
   }
 
   /** Each may be made first, and what one of the two mends the other does not break. */
@@ -249,6 +255,14 @@ export class Mixes {
       ))
         if (inside(b)) broken.add(b.index);
     return [...broken];
+  }
+
+  /** As many bundles as go into one wave when taken in turn. */
+  fullWave(before: Stand, bundles: readonly Bundle[]): WaveSteps {
+    const chosen: Bundle[] = [];
+    for (const bundle of bundles)
+      if (chosen.every((c) => this.shareWave(before, c, bundle))) chosen.push(bundle);
+    return waveOf(chosen);
   }
 
   /** All sets of bundles, one at least, that may share a wave; at most so many. */

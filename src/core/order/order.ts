@@ -93,8 +93,9 @@ export interface ComponentOrder {
   /** Pairings that are broken, or cannot be told, as everything stands today. */
   readonly standing: readonly { readonly pairing: string; readonly parts: readonly [number, number] }[];
   readonly conflicts: readonly OrderConflict[];
-  /** No better order was left untried. */
+  /** No better order was left untried; where it was, no order that reaches as much has fewer waves than so many. */
   readonly proven: boolean;
+  readonly leastWaves: number;
   /** There was room for it alone, and not beside what was laid before it. */
   readonly crowded: boolean;
 }
@@ -143,6 +144,7 @@ function orderComponent(planning: Planning, { parts, bonds }: Component, ledger:
     ),
     conflicts,
     proven: found.proven && parts.every((p) => !p.cut),
+    leastWaves: found.leastWaves,
     crowded: placed === undefined && found.waves.length > 0
   };
 }

@@ -1,7 +1,7 @@
 import { Heap } from '../kit';
 import type { Day } from '../date';
 import { leastAhead } from './ahead';
-import { Mixes, type Stand } from './mixes';
+import { type Bundle, Mixes, type Stand } from './mixes';
 import type { Mix, PartStep, Problem, StepOn, WaveSteps } from './problem';
 import { type Fates, findFates } from './conflict';
 import { compareReached, MOST_MIXES, reach, type Reached, reachedBy, reachedIn } from './reach';
@@ -34,6 +34,8 @@ export interface FoundOrder {
   readonly cost: OrderCost;
   /** The last day of its last wave; the eve where there is none. */
   readonly finish: Day;
+  /** No order that reaches as much has fewer waves than so many. */
+  readonly leastWaves: number;
   /** No better one was left untried. */
   readonly proven: boolean;
 }
@@ -61,6 +63,10 @@ const NOTHING: OrderCost = {
 };
 /** Waves tried from one mix; where there are more the order found is not proven. */
 const MOST_WAVES = 600;
+/** Parts that move, up to which all waves are tried. */
+const MOST_MOVING = 12;
+/** Labels worked off of a large component. */
+const MOST_LARGE = 300;
 
 export const compareCost = (a: OrderCost, b: OrderCost): number =>
   a.bound - b.bound ||
@@ -129,6 +135,8 @@ class OrderSearch {
   readonly #goals: ReadonlySet<number>;
   /** Parts of which no two ever share a wave. */
   readonly #apart: readonly (readonly number[])[];
+  /** More parts move than can be tried in every way. */
+  readonly #isLarge: boolean;
   #cut = false;
 
   constructor(problem: Problem, mixes: Mixes, wanted: Wanted) {
@@ -139,6 +147,8 @@ class OrderSearch {
     this.#work = problem.parts.map(({ nodes }) => leastAhead(nodes, (n) => n.steps));
     this.#goals = new Set(wanted.goals);
     this.#apart = cliquesOf(problem);
+    this.#isLarge = problem.parts.filter((p) => p.nodes.length > 1 && !p.stays).length > MOST_MOVING;
+    this.#cut = this.#isLarge;
   }
 
   find(): FoundOrder {
@@ -162,7 +172,7 @@ class OrderSearch {
       const isMore = compareReached(reached, reachedIn(this.#problem, best.stand.mix));
       if (isMore < 0 || (isMore === 0 && compareDone(label, best) < 0)) best = label;
       if (compareReached(reached, this.#wanted.reached) <= 0) break;
-      if (++worked > MOST_MIXES) {
+      if (++worked > (this.#isLarge ? MOST_LARGE : MOST_MIXES)) {
         this.#cut = true;
         break;
       }
@@ -170,11 +180,22 @@ class OrderSearch {
     }
     const { stand, waves, cost, finish } = best;
     const reached = reachedIn(this.#problem, stand.mix);
-    return { waves, end: stand.mix, reached, cost, finish, proven: !this.#cut };
+    // What costs no more than the least there could be is the best, however few others were tried.
+    const least: OrderCost = { ...NOTHING, waves: start.ahead, steps: start.work };
+    const isLeast = compareReached(reached, this.#wanted.reached) <= 0 && compareCost(cost, least) <= 0;
+    const leastWaves = Math.min(start.ahead, cost.waves);
+    return { waves, end: stand.mix, reached, cost, finish, leastWaves, proven: !this.#cut || isLeast };
   }
 
   *#longer(label: Label): Generator<Label> {
     const bundles = this.#mixes.bundlesFrom(label.stand, this.#wanted.bound);
+    if (this.#isLarge) {
+      for (const wave of this.#largeWaves(label.stand, bundles)) {
+        const next = this.#lay(label, wave);
+        if (next) yield next;
+      }
+      return;
+    }
     let tried = 0;
     for (const wave of this.#mixes.wavesOf(label.stand, bundles)) {
       if (++tried > MOST_WAVES) {
@@ -184,6 +205,19 @@ class OrderSearch {
       const next = this.#lay(label, wave);
       if (next) yield next;
     }
+  }
+
+  /** Of a large component only full waves: of all that may be done, and of what leads nearer to the goals, taken from either end. */
+  #largeWaves(stand: Stand, bundles: readonly Bundle[]): WaveSteps[] {
+    const nearer = bundles.filter(({ steps }) =>
+      steps.every((s) => (this.#ahead[s.part]?.[s.to] ?? 0) < (this.#ahead[s.part]?.[s.from] ?? 0))
+    );
+    const chosen = nearer.filter(({ steps }) =>
+      steps.every((s) => this.#problem.parts[s.part]?.nodes[s.to]?.isChosen)
+    );
+    const orders = [chosen, nearer, [...nearer].reverse(), bundles].filter((b) => b.length > 0);
+    const waves = orders.map((b) => this.#mixes.fullWave(stand, b));
+    return [...new Map(waves.map((w) => [w.steps.map((s) => `${s.part}>${s.to}`).join(), w])).values()];
   }
 
   /** The label one wave longer; undefined where a step of it does not hold on its day. */

@@ -64,7 +64,12 @@
     {#if open.order.crowded}<p class="late">
         There is room for this order alone, and not beside the others: crews are taken twice.
       </p>{/if}
-    {#if !open.order.proven}<p class="soft">The best order found; a better one may exist.</p>{/if}
+    {#if !open.order.proven}<p class="soft">
+        The best order found; a better one may exist, though none has fewer than {sayCount(
+          open.order.leastWaves,
+          'wave'
+        )}.
+      </p>{/if}
     <p class="soft">
       {sayCount(open.order.parts.length, 'part hangs', 'parts hang')} on each other here.
     </p>
