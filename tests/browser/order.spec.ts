@@ -49,6 +49,21 @@ test('the order of what hangs on each other: drawn, listed, explained, taken out
   ).toHaveLength(rows + 1);
 });
 
+test('from a stair to the wave in which it moves, and its blocks in a calendar', async ({ page }) => {
+  await openDemo(page);
+  await planned(page);
+  await page.goto('/stair?at=depot-ledger');
+  await page.locator('[data-needs-first]').getByRole('link', { name: 'In what order' }).click();
+  await expect(page.locator('[data-open-wave="3"]')).toContainText('depot-ledger: 3.7 to 4.0', {
+    timeout: 60_000
+  });
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take out as a calendar file' }).click();
+  const text = readFileSync(await (await file).path(), 'utf8').replace(/\r?\n /g, '');
+  expect(text).toContain('SUMMARY:depot-ledger: 3.7 to 4.0');
+  expect(text.match(/BEGIN:VEVENT/g)?.length).toBe(await page.locator('[data-waves] tbody tr').count());
+});
+
 test('by keyboard alone: from wave to wave along the drawing, and to the stair of what moves in it', async ({
   page
 }) => {

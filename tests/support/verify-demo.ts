@@ -38,9 +38,10 @@ export function verifierFor(planning: Planning, id: string, gated = true): Verif
       const ends = gated ? links.around(system).filter((e) => e.kind === pairing.kind) : [];
       if (gated && (ends.length === 0 || ends.some((e) => e.system === 'missing'))) return 'unknown';
       return ends.flatMap(({ system: other }): VerifyLinked[] => {
+        // What has been gone through already hangs on this in turn.
         if (typeof other === 'string' || ('is' in other.product && other.product.is !== pairing.other))
           return [];
-        const terms = verifierFor(planning, other.id, false);
+        const terms = verifierFor(planning, other.id, !hangsOn(planning, other, id));
         const otherModel = planning.modelFor(other);
         if (!terms || !otherModel) return [];
         const starts = startsOf(otherModel, other);
@@ -61,6 +62,14 @@ export function verifierFor(planning: Planning, id: string, gated = true): Verif
       });
     }
   });
+}
+
+/** Whether a pairing of a system's own speaks of its link with another: those two would ask each other for ever. */
+function hangsOn(planning: Planning, system: System, id: string): boolean {
+  const kinds = new Set((planning.modelFor(system)?.product.pairings ?? []).map((p) => p.kind));
+  return planning.links
+    .around(system)
+    .some((e) => kinds.has(e.kind) && typeof e.system !== 'string' && e.system.id === id);
 }
 
 /** The calendar of a system as it is written: its own, with the freezes that bind it. */

@@ -111,10 +111,11 @@ export interface Order {
 export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Generator<PlanProgress, Order> {
   const components = findComponents(planning, plans).sort(comparePlacing);
   const ledger = new Ledger();
+  const known: KnownOrders = new Map();
   const done: ComponentOrder[] = [];
   for (const component of components) {
     yield { done: done.length, of: components.length };
-    done.push(orderComponent(planning, component, ledger));
+    done.push(orderComponent(planning, component, { ledger, known }));
   }
   return { components: done.sort((a, b) => compareText(a.id, b.id)) };
 }
@@ -126,9 +127,25 @@ function comparePlacing(a: Component, b: Component): number {
   return (x === y ? 0 : x - y) || compareText(a.parts[0]?.id ?? '', b.parts[0]?.id ?? '');
 }
 
-function orderComponent(planning: Planning, { parts, bonds }: Component, ledger: Ledger): ComponentOrder {
+type KnownOrders = Map<string, ReturnType<typeof findOrder>>;
+
+/** Equal for components of the same cases that are bound in the same way: their orders are the same but for names. */
+const shapeOf = ({ parts, bonds }: Component): string =>
+  JSON.stringify([
+    parts.map((p) => [p.alike, p.systems.length, p.deadline, p.nodes.length]),
+    bonds.map((b) => [b.pairing, b.own, b.other])
+  ]);
+
+function orderComponent(
+  planning: Planning,
+  component: Component,
+  { ledger, known }: { readonly ledger: Ledger; readonly known: KnownOrders }
+): ComponentOrder {
+  const { parts, bonds } = component;
   const problem: Problem = { parts, bonds, eve: planning.today - 1, lay: layerOf(parts) };
-  const found = findOrder(problem);
+  const shape = shapeOf(component);
+  const found = known.get(shape) ?? findOrder(problem);
+  known.set(shape, found);
   const placed = place(problem, parts, found, ledger);
   const waves = placed ?? place(problem, parts, found, new Ledger()) ?? [];
   const conflicts = namedConflicts(problem, parts, found.conflicts);

@@ -3,6 +3,7 @@ export { approvalFor, approvalMarkdown, type ApprovalSheet, sayWayBack } from '.
 export { sayCollisions } from './collision';
 export { dueEntries } from './due-entries';
 export {
+  orderEntries,
   orderMarkdown,
   type OrderNames,
   sayBecause,

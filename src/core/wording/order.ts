@@ -1,5 +1,6 @@
 import type { Names } from '../catalogue';
 import { calendarDate } from '../date';
+import type { DueEntry } from '../plan';
 import type { ComponentOrder, NamedConstraint, OrderedPart, OrderedStep, OrderedWave } from '../order';
 import { sayBlock } from './calendar';
 import { sayCount, sayDay, sayMinutes } from './dates';
@@ -43,17 +44,37 @@ export function sayStepDays(step: OrderedStep, today: number): string {
   return rounds.join('; ');
 }
 
-/** Why a step comes behind another: what would not fit together otherwise. One sentence a reason, each once. */
+interface Left {
+  /** What would not fit. */
+  readonly what: string;
+  /** Who had to leave, where to, and in which waves. */
+  readonly who: Set<string>;
+  readonly to: string;
+  readonly waves: Set<number>;
+}
+
+/** Why a step comes behind others: what would not fit together otherwise. A sentence for each place that others had to leave. */
 export function sayBecause(step: OrderedStep, order: ComponentOrder, names: OrderNames): string[] {
-  const said = step.because.map(({ wave, part }) => {
+  const own = order.parts[step.part];
+  if (!own) return [];
+  const mine = names.product(own.product);
+  const found = new Map<string, Left>();
+  for (const { wave, part } of step.because) {
     const there = order.waves[wave]?.steps.find((s) => s.part === part);
-    const [own, other] = [order.parts[step.part], order.parts[part]];
-    if (!there || !own || !other) return '';
-    const mine = names.product(own.product);
+    const other = order.parts[part];
+    if (!there || !other) continue;
     const theirs = names.product(other.product);
-    return `${mine.product} ${mine.release(step.to.release)} does not fit ${theirs.product} ${theirs.release(there.from.release)}: ${sayPart(other, names)} went to ${theirs.release(there.to.release)} in wave ${wave + 1}.`;
+    const [from, to] = [theirs.release(there.from.release), theirs.release(there.to.release)];
+    const what = `${mine.product} ${mine.release(step.to.release)} does not fit ${theirs.product} ${from}`;
+    const left = found.get(`${what} ${to}`) ?? { what, who: new Set(), to, waves: new Set() };
+    left.who.add(sayPart(other, names));
+    left.waves.add(wave + 1);
+    found.set(`${what} ${to}`, left);
+  }
+  return [...found.values()].map(({ what, who, to, waves }) => {
+    const which = [...waves].sort((a, b) => a - b).join(', ');
+    return `${what}: ${[...who].join(', ')} went to ${to} in ${waves.size > 1 ? 'waves' : 'wave'} ${which}.`;
   });
-  return [...new Set(said.filter(Boolean))];
 }
 
 const FATES: Readonly<Record<OrderedPart['fate'], string>> = {
@@ -98,6 +119,22 @@ export const sayWave = (order: ComponentOrder, wave: number): string => {
   const days = first === last ? sayDay(first) : `${sayDay(first)} to ${sayDay(last)}`;
   return `Wave ${wave + 1} of ${order.waves.length}, ${days}`;
 };
+
+/** What an order puts into a calendar: every block of every step; the same step keeps its entry when its day moves. */
+export function orderEntries(orders: readonly ComponentOrder[], names: OrderNames): DueEntry[] {
+  return orders.flatMap((order) =>
+    order.waves.flatMap((wave, w) =>
+      wave.steps.flatMap((step) =>
+        step.rounds.map((round, r): DueEntry => ({
+          about: `order ${order.parts[step.part]?.id ?? ''} ${step.step} ${r}`,
+          ...(round.at ? { from: round.at.begins, to: round.at.ends } : { day: round.first }),
+          summary: sayOrderedStep(step, order, names),
+          description: [sayWave(order, w), ...sayBecause(step, order, names)].join('. ')
+        }))
+      )
+    )
+  );
+}
 
 /** An order as a run sheet: a heading a wave, a box a step. Markdown. */
 export function orderMarkdown(orders: readonly ComponentOrder[], names: OrderNames, today: number): string {

@@ -33,10 +33,16 @@ export interface WaveAt {
 
 export const keyOfWave = (order: ComponentOrder, index: number): string => `${order.id} ${index + 1}`;
 
+/** What is looked at: a wave by its key, or the first in which a system moves. */
+interface At {
+  readonly wave: string | null;
+  readonly system: string | null;
+}
+
 /** The order of what is on the desk as it is looked at. */
 export class OrderState {
   width = $state(860);
-  readonly #at: () => string | null;
+  readonly #at: () => At;
   readonly answer = new Answer<Order>(
     () => (desk.plan && !desk.planner.progress ? [desk.plan] : undefined),
     () => looker.order()
@@ -47,7 +53,11 @@ export class OrderState {
       .flatMap((order) => order.waves.map((_, index) => ({ key: keyOfWave(order, index), order, index })))
       .sort((a, b) => firstOf(a) - firstOf(b) || (a.order.id < b.order.id ? -1 : 1))
   );
-  readonly open = $derived(this.waves.find((w) => w.key === this.#at()) ?? this.waves[0]);
+  readonly open = $derived(
+    this.waves.find((w) => w.key === this.#at().wave) ??
+      this.waves.find((w) => moves(w, this.#at().system)) ??
+      this.waves[0]
+  );
   readonly lanes = $derived(this.orders.filter((o) => o.waves.length > 0).flatMap(lanesOf));
   readonly first = $derived<Day>(desk.today);
   readonly last = $derived<Day>(Math.max(desk.today + 21, ...this.waves.map((w) => lastOf(w) + 4)));
@@ -64,8 +74,7 @@ export class OrderState {
     };
   });
 
-  /** @param at key of the wave that is open; null: the first */
-  constructor(at: () => string | null) {
+  constructor(at: () => At) {
     this.#at = at;
   }
 
@@ -75,6 +84,9 @@ export class OrderState {
   }
 }
 
+const moves = ({ order, index }: WaveAt, system: string | null): boolean =>
+  system !== null &&
+  (order.waves[index]?.steps ?? []).some((s) => order.parts[s.part]?.systems.includes(system));
 const firstOf = ({ order, index }: WaveAt): Day => order.waves[index]?.first ?? 0;
 const lastOf = ({ order, index }: WaveAt): Day => order.waves[index]?.last ?? 0;
 

@@ -111,7 +111,11 @@
 {#if chosen && chosen.needsFirst.length > 0}
   <section class="part" data-needs-first>
     <h2>{chosen.needsFirst.every((n) => n.together) ? 'Only together' : 'Needed first'}</h2>
-    <p class="soft">The order is not yet proven.</p>
+    <p>
+      <a href="/order?of={encodeURIComponent(plan.systems[0] ?? '')}"
+        >In what order, proven for all that hang on each other</a
+      >
+    </p>
     <ul class="plainlist">
       {#each chosen.needsFirst as need (need.system + need.to.release)}
         <li>

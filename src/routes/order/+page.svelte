@@ -3,6 +3,7 @@
   import { formatDay } from '$core/date';
   import { formatCsv } from '$core/exchange';
   import {
+    orderEntries,
     orderMarkdown,
     sayBecause,
     sayConstraint,
@@ -24,7 +25,10 @@
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
 
-  const state = new OrderState(() => page.url.searchParams.get('at'));
+  const state = new OrderState(() => ({
+    wave: page.url.searchParams.get('at'),
+    system: page.url.searchParams.get('of')
+  }));
   const closed = $derived(
     state.orders.filter((o) => o.conflicts.length > 0 || o.parts.some((p) => p.fate === 'no way'))
   );
@@ -42,6 +46,13 @@
       ? 'No waves'
       : `${sayCount(state.waves.length, 'wave')}, ${sayDay(Math.min(...days))} to ${sayDay(Math.max(...days))}`;
   });
+
+  async function takeOutCalendar(): Promise<void> {
+    const name = `${desk.estate.site.name} - order of work`.replace(/^ - /, '');
+    const entries = orderEntries(state.orders, orderNames);
+    const file = await desk.files.call((w) => w.calendarFile(name, entries, desk.today));
+    downloadText('order.ics', file, 'text/calendar');
+  }
 
   function takeOut(): void {
     downloadText(
@@ -117,6 +128,7 @@
         </p>
         <p class="tools no-print">
           <Button kind="small" onclick={takeOut}>Take out as CSV</Button>
+          <Button kind="small" onclick={() => void takeOutCalendar()}>Take out as a calendar file</Button>
           <Button
             kind="small"
             onclick={() =>
@@ -157,7 +169,7 @@
                     >{index + 1} of {order.waves.length}</a
                   >{#if order.waves[index]?.bound.some((set) => set.includes(step.part))}, at once{/if}</td
                 >
-                <td
+                <td class="step"
                   >{orderNames.product(order.parts[step.part]?.product ?? '').product}
                   <span class="soft">{sayOrderedStep(step, order, orderNames)}</span></td
                 >
@@ -250,6 +262,9 @@
   .nowrap {
     white-space: nowrap;
   }
+  .step {
+    min-width: 230px;
+  }
   p {
     margin: 5px 0;
   }
@@ -259,6 +274,9 @@
     }
     .nowrap {
       white-space: normal;
+    }
+    .step {
+      min-width: 0;
     }
   }
 </style>
