@@ -94,6 +94,10 @@ try {
   await page.goto(`${address}/dates`);
   await page.locator('[data-due] tbody tr').first().waitFor();
   await shoot('dates');
+  await page.goto(`${address}/order?of=depot-ledger`);
+  await page.locator('[data-waves] tbody tr').first().waitFor();
+  await page.locator('[data-open-wave]').waitFor();
+  await shoot('order');
   await page.goto(`${address}/ready/what-if`);
   await page.getByLabel('A new copy').fill('Wait for autumn, unsupported hops allowed');
   await page.getByRole('button', { name: 'Begin' }).click();
@@ -135,9 +139,6 @@ try {
   await page.goto(`${address}/catalogue?product=marram-draft&view=demands`);
   await page.locator('[data-open="requirements/draft-security"]').click();
   await shoot('demands');
-  await page.goto(`${address}/catalogue?view=amiss`);
-  await page.locator('[data-finding]').first().waitFor();
-  await shoot('amiss');
   await page.goto(`${address}/catalogue/start`);
   await page
     .getByLabel('Table of dates')

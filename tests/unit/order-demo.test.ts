@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import { parseDay } from '$core/date';
-import { parseCatalogue, parseWorkspace } from '$core/exchange';
+import { type orderFile, parseCatalogue, parseWorkspace } from '$core/exchange';
 import { type ComponentOrder, type Order, orderOf, type OrderedWave } from '$core/order';
 import { Planning, planWith } from '$core/plan';
+import { answerPlan } from '$lib/server/answer-plan';
 import { type VerifyLink, verifyOrder, type VerifyOrderTerms } from '../../src/core/verify/verify-order';
 
 const end = <T>(steps: Generator<unknown, T>): T => {
@@ -176,4 +177,25 @@ test('a crew of one has no two under work at a time, whoever owns them; one too 
     }))
   );
   expect(verifyOrder(crowded, crew).map((f) => f.code)).toContain('crew');
+});
+
+test('the order as a file: the same waves, in words a program reads', async () => {
+  const { site, systems, goals, decisions, rightsHeld, calendars } = estate;
+  const body = JSON.stringify({
+    catalogue: catalogue.ok ? catalogue.value : undefined,
+    estate: { site, systems, goals, decisions, rightsHeld, calendars },
+    today: '2031-03-10',
+    format: 'order'
+  });
+  const answer = answerPlan({ bytes: new TextEncoder().encode(body), today: '2031-03-10' });
+  expect(answer.status).toBe(200);
+  const file = JSON.parse(answer.body) as Omit<ReturnType<typeof orderFile>, 'components'> & {
+    components: {
+      waves: { first: string; bound: string[][]; steps: { part: string; because: unknown[] }[] }[];
+    }[];
+  };
+  expect(file).toMatchObject({ format: 'orange-stair-order', version: 1, today: '2031-03-10' });
+  expect(file.components.map((c) => c.waves.length)).toEqual(order.components.map((c) => c.waves.length));
+  const bound = file.components.flatMap((c) => c.waves.flatMap((w) => w.bound));
+  expect(bound).toEqual([['depot-ledger', 'depot-watch']]);
 });

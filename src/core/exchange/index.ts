@@ -22,6 +22,7 @@ export {
 export { looksLikeOsRelease, parseOsRelease } from './os-release';
 export { formatCsv, guardCell, restoreCell } from './csv-out';
 export { formatPlanCsv } from './plan-csv';
+export { orderFile } from './order-file';
 export { planFileOf } from './plan-file';
 export type { PlanWords } from './plan-words';
 export {

@@ -29,7 +29,16 @@ export function orderFile(input: {
   };
 }
 
-function componentOf({ id, parts, waves, standing, conflicts, proven, leastWaves, crowded }: ComponentOrder): unknown {
+function componentOf({
+  id,
+  parts,
+  waves,
+  standing,
+  conflicts,
+  proven,
+  leastWaves,
+  crowded
+}: ComponentOrder): unknown {
   const idOf = (part: number): string => parts[part]?.id ?? '';
   const day = (at: Day | undefined): { day?: string } => (at === undefined ? {} : { day: formatDay(at) });
   return {

@@ -68,7 +68,7 @@ const MOST_MOVING = 12;
 /** Labels worked off of a large component. */
 const MOST_LARGE = 300;
 
-export const compareCost = (a: OrderCost, b: OrderCost): number =>
+const compareCost = (a: OrderCost, b: OrderCost): number =>
   a.bound - b.bound ||
   a.simultaneous - b.simultaneous ||
   a.missed - b.missed ||

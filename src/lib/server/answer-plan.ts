@@ -16,7 +16,8 @@ import {
   parseCatalogue,
   parseJson,
   planFileOf,
-  readLarge
+  readLarge,
+  orderFile
 } from '$core/exchange';
 import { fail, type Issue, type Result, succeed } from '$core/kit';
 import type { Plan } from '$core/plan';
@@ -27,7 +28,7 @@ const requestSchema = z.strictObject({
   catalogue: z.union([z.string(), z.preprocess(migrateCatalogue, catalogueSchema)]),
   estate: estateSchema.partial(),
   today: z.string().optional(),
-  format: z.enum(['json', 'csv', 'calendar', 'sheets']).optional(),
+  format: z.enum(['json', 'csv', 'calendar', 'sheets', 'order']).optional(),
   everyTarget: z.boolean().optional(),
   depth: z.boolean().optional(),
   waiting: z.int().min(1).max(3660).optional()
@@ -68,6 +69,7 @@ export function answerPlan({ bytes, today: realDay, format: wanted }: PlanReques
   const todayText = stated ?? estate.site.asOf ?? realDay;
   const today = parseDay(todayText);
   if (today === undefined) return refuse(400, [{ code: 'bad-today', detail: todayText, path: ['today'] }]);
+  if (format === 'order') return json200(orderFile({ catalogue: catalogue.value, estate, today }));
   const { plan, lookInto, wait } = planInDepth({ catalogue: catalogue.value, estate, today });
   if (format === 'csv')
     return {
