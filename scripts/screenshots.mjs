@@ -67,7 +67,7 @@ try {
     await page.waitForLoadState('networkidle');
     await page.getByText(/^Planning/).waitFor({ state: 'detached' });
     await page.waitForTimeout(500);
-    await page.getByText(/^Working it out/).waitFor({ state: 'detached' });
+    await page.getByText(/^(Working it out|Looking into)/).waitFor({ state: 'detached', timeout: 90_000 });
     await page.evaluate(() => document.fonts.ready);
     await page.screenshot({ path: join(folder, `${name}.png`), animations: 'disabled', caret: 'hide' });
     console.log(join(folder, `${name}.png`));

@@ -158,6 +158,21 @@ test.each<[string, string, (waves: OrderedWave[]) => OrderedWave[], string]>([
   expect(faults.map((f) => f.code)).toContain(code);
 });
 
+test('what must change at once wants crew for all: with one on watch there is no room, and nothing else is held up by it', () => {
+  const calendars = (estate.calendars ?? []).map((c) =>
+    c.team === 'Control room' ? { ...c, windows: c.windows.map((w) => ({ ...w, crew: { systems: 1 } })) } : c
+  );
+  const { catalogue: own, today } = planning;
+  const alone = orderWith(new Planning({ catalogue: own, estate: { ...estate, calendars }, today }));
+  const depot = component('depot-hub', alone);
+  expect(depot.waves).toEqual([]);
+  expect(depot.parts.map((p) => p.fate)).toEqual(depot.parts.map(() => 'no room'));
+  expect(told(component('host-b-01', alone))).toEqual(told(component('host-b-01')));
+  const both = component('depot-hub').waves[2]?.steps.map((s) => s.rounds[0]?.at?.begins) ?? [];
+  expect(both[0]).toBeDefined();
+  expect(both[0]).toBe(both[1]);
+});
+
 test('a crew of one has no two under work at a time, whoever owns them; one too many is refused', () => {
   const crewed = planningOf(1);
   const of = orderWith(crewed);

@@ -6,7 +6,21 @@ import type { StepOn } from './problem';
 
 /** Who is under work when, by the people who do it: of a crew no more at once than it can watch, whoever's systems they are. */
 export class Ledger {
-  readonly #booked = new Map<string, Booked[]>();
+  #booked: Map<string, Booked[]>;
+
+  constructor(booked: ReadonlyMap<string, readonly Booked[]> = new Map()) {
+    this.#booked = new Map([...booked].map(([key, list]) => [key, [...list]]));
+  }
+
+  /** One to try something in. */
+  copy(): Ledger {
+    return new Ledger(this.#booked);
+  }
+
+  /** Keeps what was tried. */
+  take(tried: Ledger): void {
+    this.#booked = tried.#booked;
+  }
 
   taken({ crewKey, start, minutes }: Occurrence): readonly Booked[] {
     if (crewKey === undefined) return [];
@@ -35,6 +49,13 @@ export class Ledger {
 /** A part's last step of some, in all its rounds. */
 export interface LaidStep extends StepOn {
   readonly rounds: readonly Round[];
+}
+
+/** The epoch minute at which a step begins, or that of its first day outside windows. */
+export function beginOf({ rounds, first }: LaidStep): number {
+  const { patchAt, at } = rounds[0]?.judgement.schedule.days.at(-1) ?? {};
+  const begin = patchAt ?? at;
+  return begin ? begin.occurrence.start + begin.begin : first * 1440;
 }
 
 /** The moves that lead to a node. */

@@ -5,7 +5,7 @@ import { type BlockAt, blockAt, type Round } from '../route';
 import { type Standing } from '../version';
 import type { Target } from '../estate';
 import type { Conflict } from './conflict';
-import { type LaidStep, layerOf, layPart, Ledger, movesTo } from './lay';
+import { beginOf, type LaidStep, layerOf, layPart, Ledger, movesTo } from './lay';
 import { type Component, findComponents, idsOfNode, type MovingPart } from './parts';
 import type { Constraint, Importance, PartStep, Problem } from './problem';
 import { findOrder, type FoundOrder } from './search';
@@ -23,7 +23,9 @@ export type PartFate =
   /** No order reaches its goal, whatever becomes of the others. */
   | 'no order'
   /** An order reaches it, but none that reaches more. */
-  | 'in conflict';
+  | 'in conflict'
+  /** An order reaches it, but no window has room for a wave of it, or no crew for all that must change at once. */
+  | 'no room';
 
 export interface OrderedPart {
   readonly id: string;
@@ -146,10 +148,14 @@ function orderComponent(
   const shape = shapeOf(component);
   const found = known.get(shape) ?? findOrder(problem);
   known.set(shape, found);
-  const placed = place(problem, parts, found, ledger);
+  const trial = ledger.copy();
+  const placed = place(problem, parts, found, trial);
+  if (placed) ledger.take(trial);
   const waves = placed ?? place(problem, parts, found, new Ledger()) ?? [];
   const conflicts = namedConflicts(problem, parts, found.conflicts);
-  const fates = fatesOf(parts, found, conflicts);
+  const fates = fatesOf(parts, found, conflicts).map((fate) =>
+    fate === 'reached' && waves.length === 0 ? 'no room' : fate
+  );
   return {
     id: parts[0]?.id ?? '',
     parts: parts.map((part, i) =>
@@ -268,52 +274,58 @@ interface Placing {
 
 type Placed = LaidStep & { readonly behind: Day };
 
-/** The steps of one wave; those of a bound set begin on one day, with crew for all. */
+/** The steps of one wave; those of a bound set begin at one minute, with crew for all. */
 function layWave(
   parts: readonly MovingPart[],
   { steps, bound }: FoundOrder['waves'][number],
   { behind, eve, ledger }: Placing
 ): readonly Placed[] | undefined {
   const laid = new Map<number, Placed>();
-  const layOne = ({ part, to }: PartStep, after: Day): Placed | undefined => {
+  const layOne = ({ part, to }: PartStep, after: Day, beside: Ledger): Placed | undefined => {
     const own = parts[part] as MovingPart;
-    const found = layPart(own, to, [...(behind[part] ?? []), after], ledger);
-    return found && { ...found, behind: after };
-  };
-  const book = (step: PartStep, on: Placed): void => {
-    laid.set(step.part, on);
-    ledger.book(on.rounds, [movesTo(parts[step.part] as MovingPart, step.to).length - 1]);
+    const found = layPart(own, to, [...(behind[part] ?? []), after], beside);
+    if (!found) return undefined;
+    beside.book(found.rounds, [movesTo(own, to).length - 1]);
+    return { ...found, behind: after };
   };
   for (const set of bound) {
     const tied = steps.filter((s) => set.includes(s.part));
-    const together = layTogether(tied, eve, layOne);
-    if (!together) return undefined;
-    tied.forEach((step, i) => book(step, together[i] as Placed));
+    const after = nightForAll(tied, eve, layOne, ledger);
+    if (after === undefined) return undefined;
+    for (const step of tied) laid.set(step.part, layOne(step, after, ledger) as Placed);
   }
   for (const step of steps) {
     if (laid.has(step.part)) continue;
-    const on = layOne(step, eve);
+    const on = layOne(step, eve, ledger);
     if (!on) return undefined;
-    book(step, on);
+    laid.set(step.part, on);
   }
   return steps.map((s) => laid.get(s.part) as Placed);
 }
 
 const MOST_NIGHTS = 60;
 
-/** Laid again and again behind the latest of them, until all begin on one day. */
-function layTogether(
+/**
+ * The day behind which a bound set begins at one minute, each part in one round with crew for all: tried behind the latest of them, again
+ * and again.
+ */
+function nightForAll(
   steps: readonly PartStep[],
   eve: Day,
-  layOne: (step: PartStep, after: Day) => Placed | undefined
-): readonly Placed[] | undefined {
+  layOne: (step: PartStep, after: Day, beside: Ledger) => Placed | undefined,
+  ledger: Ledger
+): Day | undefined {
   let after = eve;
   for (let tried = 0; tried < MOST_NIGHTS; tried++) {
-    const found = steps.flatMap((s) => layOne(s, after) ?? []);
-    if (found.length < steps.length) return undefined;
-    const latest = Math.max(...found.map((f) => f.first));
-    if (found.every((f) => f.first === latest)) return found;
-    after = latest - 1;
+    const trial = ledger.copy();
+    const found = steps.flatMap((s) => layOne(s, after, trial) ?? []);
+    if (found.length < steps.length || found.some((f) => f.rounds.length > 1)) return undefined;
+    if (new Set(found.map(beginOf)).size === 1) return after;
+    const [earliest, latest] = [
+      Math.min(...found.map((f) => f.first)),
+      Math.max(...found.map((f) => f.first))
+    ];
+    after = earliest === latest ? latest : latest - 1;
   }
   return undefined;
 }

@@ -92,8 +92,10 @@ function checkShape(
       fault('outside its wave', first);
   }
   for (const set of wave.bound) {
-    const days = wave.steps.filter((s) => set.includes(s.part)).map((s) => s.first);
-    if (new Set(days).size > 1) fault('not at one time', set.join());
+    const begins = wave.steps
+      .filter((s) => set.includes(s.part))
+      .map((s) => `${s.first} ${s.rounds[0]?.at?.begins ?? ''}`);
+    if (new Set(begins).size > 1) fault('not at one time', set.join());
   }
 }
 

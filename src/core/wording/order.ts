@@ -83,7 +83,8 @@ const FATES: Readonly<Record<OrderedPart['fate'], string>> = {
   stays: 'stays, by decision',
   'no way': 'has no way of its own',
   'no order': 'no order reaches it',
-  'in conflict': 'not together with the others'
+  'in conflict': 'not together with the others',
+  'no room': 'no window has room for it, or too few people watch what must change at once'
 };
 export const sayFate = ({ fate }: Pick<OrderedPart, 'fate'>): string => FATES[fate];
 

@@ -67,9 +67,9 @@ export class OrderState {
     const of = (...fates: readonly OrderedPart['fate'][]): number =>
       parts.filter((p) => fates.includes(p.fate)).reduce((n, p) => n + p.systems.length, 0);
     return {
-      linked: of('reached', 'here', 'stays', 'no way', 'no order', 'in conflict'),
+      linked: of('reached', 'here', 'stays', 'no way', 'no order', 'in conflict', 'no room'),
       reached: of('reached'),
-      closed: of('no order', 'in conflict'),
+      closed: of('no order', 'in conflict', 'no room'),
       stuck: of('no way')
     };
   });

@@ -30,7 +30,9 @@
     system: page.url.searchParams.get('of')
   }));
   const closed = $derived(
-    state.orders.filter((o) => o.conflicts.length > 0 || o.parts.some((p) => p.fate === 'no way'))
+    state.orders.filter(
+      (o) => o.conflicts.length > 0 || o.parts.some((p) => p.fate === 'no way' || p.fate === 'no room')
+    )
   );
   const rows = $derived(
     state.waves.flatMap(({ key, order, index }) =>
@@ -193,10 +195,10 @@
                 'No window has room for it.'}
             </p>
           {/each}
-          {#each order.parts.filter((p) => p.fate === 'no way') as part (part.id)}
+          {#each order.parts.filter((p) => p.fate === 'no way' || p.fate === 'no room') as part (part.id)}
             <p data-stuck>
               <b>{orderNames.product(part.product).product} {sayPart(part, orderNames)}</b>
-              {sayFate(part)}: <a href={stairOf(part.systems)}>why, on its stair</a>.
+              {sayFate(part)}: <a href={stairOf(part.systems)}>its stair</a>.
             </p>
           {/each}
         {/each}
