@@ -173,6 +173,20 @@ test('what must change at once wants crew for all: with one on watch there is no
   expect(both[0]).toBe(both[1]);
 });
 
+test('the latest day a wave may begin on is the last from which nothing more is missed', () => {
+  const asOf = (today: number): ComponentOrder[] => {
+    const systems = estate.systems.filter((s) => /^(depot|door)-/.test(s.id));
+    const moved = new Planning({ catalogue: planning.catalogue, estate: { ...estate, systems }, today });
+    return ['depot-hub', 'door-east'].map((id) => component(id, orderWith(moved)));
+  };
+  const [depot, doors] = ['depot-hub', 'door-east'].map((id) => component(id).waves[0]?.latest ?? 0);
+  const missed = (c: ComponentOrder | undefined): boolean => c?.parts.some((p) => p.missed) ?? true;
+  expect(asOf(depot ?? 0).map(missed)[0]).toBe(false);
+  expect(asOf((depot ?? 0) + 1).map(missed)[0]).toBe(true);
+  expect(asOf(doors ?? 0).map(missed)[1]).toBe(false);
+  expect(asOf((doors ?? 0) + 1).map(missed)[1]).toBe(true);
+}, 120_000);
+
 test('a crew of one has no two under work at a time, whoever owns them; one too many is refused', () => {
   const crewed = planningOf(1);
   const of = orderWith(crewed);

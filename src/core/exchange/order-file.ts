@@ -54,6 +54,7 @@ function componentOf({
     waves: waves.map((wave) => ({
       first: formatDay(wave.first),
       last: formatDay(wave.last),
+      ...(wave.latest === undefined ? {} : { latest: formatDay(wave.latest) }),
       bound: wave.bound.map((set) => set.map(idOf)),
       steps: wave.steps.map(({ part, first, last, rounds, because, ...step }) => ({
         part: idOf(part),

@@ -72,6 +72,10 @@ export interface OrderedWave {
   readonly bound: readonly (readonly number[])[];
   readonly first: Day;
   readonly last: Day;
+  /** The latest day it may begin on, everything behind it laid anew and alone; absent where nothing sets one. */
+  readonly latest?: Day;
+  /** The part whose deadline sets that. */
+  readonly latestFor?: number;
 }
 
 export interface NamedConstraint {
@@ -149,9 +153,10 @@ function orderComponent(
   const found = known.get(shape) ?? findOrder(problem);
   known.set(shape, found);
   const trial = ledger.copy();
-  const placed = place(problem, parts, found, trial);
+  const placed = place(problem, parts, { found, ledger: trial });
   if (placed) ledger.take(trial);
-  const waves = placed ?? place(problem, parts, found, new Ledger()) ?? [];
+  const laid = placed ?? place(problem, parts, { found, ledger: new Ledger() }) ?? [];
+  const waves = laid.map((wave, k) => ({ ...wave, ...latestOf(problem, parts, { found, laid, at: k }) }));
   const conflicts = namedConflicts(problem, parts, found.conflicts);
   const fates = fatesOf(parts, found, conflicts).map((fate) =>
     fate === 'reached' && waves.length === 0 ? 'no room' : fate
@@ -241,17 +246,83 @@ function namedConflicts(
   }));
 }
 
+/** Waves that are laid already, and the day behind which the next begins. */
+interface Begun {
+  readonly waves: readonly OrderedWave[];
+  readonly behind: readonly (readonly Day[])[];
+  readonly eve: Day;
+}
+
+interface ToPlace {
+  readonly found: FoundOrder;
+  /** What crews do besides; what is placed is booked in it. */
+  readonly ledger: Ledger;
+  readonly begun?: Begun;
+}
+
+/**
+ * The latest day a wave may begin on so that no deadline is missed that is met now: what follows is laid anew behind it, as if nobody else
+ * wanted the crews. Found by halving between the day it lies on and what the nearest deadline leaves.
+ */
+function latestOf(
+  problem: Problem,
+  parts: readonly MovingPart[],
+  {
+    found,
+    laid,
+    at
+  }: { readonly found: FoundOrder; readonly laid: readonly OrderedWave[]; readonly at: number }
+): Pick<OrderedWave, 'latest' | 'latestFor'> {
+  const finishes = (waves: readonly OrderedWave[]) =>
+    parts.flatMap(({ deadline }, part) => {
+      const last = waves.flatMap((w) => w.steps.filter((s) => s.part === part)).at(-1)?.last;
+      const moves = found.waves.slice(at).some((w) => w.steps.some((s) => s.part === part));
+      return moves && deadline !== undefined && last !== undefined ? [{ part, left: deadline - last }] : [];
+    });
+  const met = finishes(laid).filter((f) => f.left >= 0);
+  const nearest = [...met].sort((a, b) => a.left - b.left)[0];
+  const first = laid[at]?.first;
+  if (!nearest || first === undefined) return {};
+  const behind = parts.map((_, part) =>
+    found.waves
+      .slice(0, at)
+      .flatMap((w, k) => (w.steps.some((s) => s.part === part) ? [eveOf(problem, laid, k)] : []))
+  );
+  const layBehind = (eve: Day): readonly OrderedWave[] | undefined => {
+    const waves = place(problem, parts, {
+      found,
+      ledger: new Ledger(),
+      begun: { waves: laid.slice(0, at), behind, eve }
+    });
+    const now = waves && finishes(waves);
+    return now && met.every(({ part }) => (now.find((f) => f.part === part)?.left ?? -1) >= 0)
+      ? waves
+      : undefined;
+  };
+  let [holds, fails] = [first - 1, first + nearest.left + 1];
+  let latest = first;
+  for (let eve = fails - 1; fails - holds > 1; eve = Math.floor((holds + fails) / 2)) {
+    const waves = layBehind(eve);
+    if (waves) [holds, latest] = [Math.max(eve, holds), Math.max(latest, waves[at]?.first ?? latest)];
+    else fails = eve;
+    if (holds >= fails - 1) break;
+  }
+  return { latest, latestFor: nearest.part };
+}
+
+const eveOf = (problem: Problem, laid: readonly OrderedWave[], k: number): Day =>
+  laid[k - 1]?.last ?? problem.eve;
+
 /** Lays the waves of an order one behind the other, beside what crews do already; undefined where a step finds no room. */
 function place(
   problem: Problem,
   parts: readonly MovingPart[],
-  found: FoundOrder,
-  ledger: Ledger
+  { found, ledger, begun }: ToPlace
 ): OrderedWave[] | undefined {
-  const behind: Day[][] = parts.map(() => []);
-  const waves: OrderedWave[] = [];
-  let eve = problem.eve;
-  for (const wave of found.waves) {
+  const behind = [...(begun?.behind ?? parts.map(() => []))];
+  const waves = [...(begun?.waves ?? [])];
+  let eve = begun?.eve ?? problem.eve;
+  for (const wave of found.waves.slice(waves.length)) {
     const laid = layWave(parts, wave, { behind, eve, ledger });
     if (!laid) return undefined;
     const steps = wave.steps.map((step, i): OrderedStep => {

@@ -63,8 +63,10 @@ const NOTHING: OrderCost = {
 };
 /** Waves tried from one mix; where there are more the order found is not proven. */
 const MOST_WAVES = 600;
-/** Parts that move, up to which all waves are tried. */
+/** Parts that move, up to which every mix is tried, and up to which as many as there is time for. */
+const FEW_MOVING = 8;
 const MOST_MOVING = 12;
+const MOST_LABELS = 20_000;
 /** Labels worked off of a large component. */
 const MOST_LARGE = 300;
 
@@ -94,8 +96,25 @@ export function findOrder(problem: Problem): FoundOrder & Pick<Fates, 'conflicts
   const wantedBound = bound === free ? wantedFree : wantedOf(problem, mixes, bound, true);
   const usesBound = compareReached(wantedBound.reached, wantedFree.reached) < 0;
   const wanted = usesBound ? wantedBound : wantedFree;
-  const found = new OrderSearch(problem, mixes, { bound: usesBound, ...wanted }).find();
+  const found = findIn(problem, mixes, { bound: usesBound, ...wanted });
   return { ...found, proven: found.proven && !wanted.cut, conflicts: bound.conflicts };
+}
+
+/** Of more than a few parts by full waves first, and, while they can be tried in time, by all waves: the better of the two. */
+function findIn(problem: Problem, mixes: Mixes, wanted: Wanted): FoundOrder {
+  const moving = problem.parts.filter((p) => p.nodes.length > 1 && !p.stays).length;
+  const whole = (how: Omit<Thoroughness, 'byFullWaves'>): FoundOrder =>
+    new OrderSearch(problem, mixes, wanted, { byFullWaves: false, ...how }).find();
+  if (moving <= FEW_MOVING) return whole({ mostLabels: MOST_MIXES });
+  const quick = new OrderSearch(problem, mixes, wanted, { byFullWaves: true, mostLabels: MOST_LARGE }).find();
+  if (quick.proven || moving > MOST_MOVING) return quick;
+  const isReached = compareReached(quick.reached, wanted.reached) <= 0;
+  const all = whole({ mostLabels: MOST_LABELS, ...(isReached ? { atMost: quick.cost } : {}) });
+  const isBetter =
+    compareReached(all.reached, quick.reached) ||
+    compareCost(all.cost, quick.cost) ||
+    all.finish - quick.finish;
+  return isBetter <= 0 ? all : quick;
 }
 
 /** Parts that may move and have a way to their goal. */
@@ -125,6 +144,15 @@ interface Wanted extends WantedGoals {
   readonly bound: boolean;
 }
 
+interface Thoroughness {
+  /** Only waves of all that may be done at once are tried. */
+  readonly byFullWaves: boolean;
+  /** Labels worked off, at most. */
+  readonly mostLabels: number;
+  /** What an order is known for: whatever costs more is left out. */
+  readonly atMost?: OrderCost;
+}
+
 class OrderSearch {
   readonly #problem: Problem;
   readonly #mixes: Mixes;
@@ -135,11 +163,10 @@ class OrderSearch {
   readonly #goals: ReadonlySet<number>;
   /** Parts of which no two ever share a wave. */
   readonly #apart: readonly (readonly number[])[];
-  /** More parts move than can be tried in every way. */
-  readonly #isLarge: boolean;
+  readonly #how: Thoroughness;
   #cut = false;
 
-  constructor(problem: Problem, mixes: Mixes, wanted: Wanted) {
+  constructor(problem: Problem, mixes: Mixes, wanted: Wanted, how: Thoroughness) {
     this.#problem = problem;
     this.#mixes = mixes;
     this.#wanted = wanted;
@@ -147,8 +174,8 @@ class OrderSearch {
     this.#work = problem.parts.map(({ nodes }) => leastAhead(nodes, (n) => n.steps));
     this.#goals = new Set(wanted.goals);
     this.#apart = cliquesOf(problem);
-    this.#isLarge = problem.parts.filter((p) => p.nodes.length > 1 && !p.stays).length > MOST_MOVING;
-    this.#cut = this.#isLarge;
+    this.#how = how;
+    this.#cut = how.byFullWaves;
   }
 
   find(): FoundOrder {
@@ -172,7 +199,7 @@ class OrderSearch {
       const isMore = compareReached(reached, reachedIn(this.#problem, best.stand.mix));
       if (isMore < 0 || (isMore === 0 && compareDone(label, best) < 0)) best = label;
       if (compareReached(reached, this.#wanted.reached) <= 0) break;
-      if (++worked > (this.#isLarge ? MOST_LARGE : MOST_MIXES)) {
+      if (++worked > this.#how.mostLabels) {
         this.#cut = true;
         break;
       }
@@ -189,7 +216,7 @@ class OrderSearch {
 
   *#longer(label: Label): Generator<Label> {
     const bundles = this.#mixes.bundlesFrom(label.stand, this.#wanted.bound);
-    if (this.#isLarge) {
+    if (this.#how.byFullWaves) {
       for (const wave of this.#largeWaves(label.stand, bundles)) {
         const next = this.#lay(label, wave);
         if (next) yield next;
@@ -210,12 +237,16 @@ class OrderSearch {
   /** Of a large component only full waves: of all that may be done, and of what leads nearer to the goals, taken from either end. */
   #largeWaves(stand: Stand, bundles: readonly Bundle[]): WaveSteps[] {
     const nearer = bundles.filter(({ steps }) =>
-      steps.every((s) => (this.#ahead[s.part]?.[s.to] ?? 0) < (this.#ahead[s.part]?.[s.from] ?? 0))
+      steps.every(
+        (s) =>
+          this.#isWanted(s.part) && (this.#ahead[s.part]?.[s.to] ?? 0) < (this.#ahead[s.part]?.[s.from] ?? 0)
+      )
     );
     const chosen = nearer.filter(({ steps }) =>
       steps.every((s) => this.#problem.parts[s.part]?.nodes[s.to]?.isChosen)
     );
-    const orders = [chosen, nearer, [...nearer].reverse(), bundles].filter((b) => b.length > 0);
+    const wanted = bundles.filter(({ steps }) => steps.every((s) => this.#isWanted(s.part)));
+    const orders = [chosen, nearer, [...nearer].reverse(), wanted, bundles].filter((b) => b.length > 0);
     const waves = orders.map((b) => this.#mixes.fullWave(stand, b));
     return [...new Map(waves.map((w) => [w.steps.map((s) => `${s.part}>${s.to}`).join(), w])).values()];
   }
@@ -286,6 +317,8 @@ class OrderSearch {
   }
 
   #keep(label: Label): boolean {
+    const { atMost } = this.#how;
+    if (atMost && compareCost(withAhead(label), atMost) > 0) return false;
     const key = this.#keyOf(label);
     const others = this.#labels.get(key) ?? [];
     if (others.some((o) => isNoWorse(o, label))) return false;

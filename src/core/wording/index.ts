@@ -9,6 +9,7 @@ export {
   sayBecause,
   sayConstraint,
   sayFate,
+  sayLatest,
   sayOrderedStep,
   sayPart,
   sayStepDays,

@@ -114,6 +114,18 @@ const sayWhereNot = (own: OrderedPart, other: OrderedPart): string => {
   return stuck ? ', and one of the two has no way of its own.' : '.';
 };
 
+/** What moving a wave to a later day would do; nothing where no deadline sets a latest one. */
+export function sayLatest(
+  { latest, latestFor }: OrderedWave,
+  order: ComponentOrder,
+  names: OrderNames
+): string {
+  const part = latestFor === undefined ? undefined : order.parts[latestFor];
+  if (latest === undefined || !part) return '';
+  const deadline = part.deadline === undefined ? '' : `, ${sayDay(part.deadline)}`;
+  return `Later than ${sayDay(latest)} leaves no day for what follows: the deadline of ${sayPart(part, names)}${deadline}, is missed.`;
+}
+
 /** `Wave 2 of 3, 11 Mar 2031` */
 export const sayWave = (order: ComponentOrder, wave: number): string => {
   const { first, last } = order.waves[wave] as OrderedWave;

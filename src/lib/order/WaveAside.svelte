@@ -3,6 +3,7 @@
     sayBecause,
     sayCount,
     sayDay,
+    sayLatest,
     sayMinutes,
     sayOrderedStep,
     sayPart,
@@ -60,6 +61,10 @@
     {#if why.length > 0}
       <h2>Forced by</h2>
       {#each why as sentence (sentence)}<p>{sentence}</p>{/each}
+    {/if}
+    {#if sayLatest(wave, open.order, orderNames)}
+      <h2>Moving this wave</h2>
+      <p data-latest>{sayLatest(wave, open.order, orderNames)}</p>
     {/if}
     {#if open.order.crowded}<p class="late">
         There is room for this order alone, and not beside the others: crews are taken twice.
