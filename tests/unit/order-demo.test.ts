@@ -158,6 +158,18 @@ test.each<[string, string, (waves: OrderedWave[]) => OrderedWave[], string]>([
   expect(faults.map((f) => f.code)).toContain(code);
 });
 
+test('what hangs on something of which nobody has told where it stands does not move', () => {
+  const systems = estate.systems.map((s) =>
+    s.id === 'depot-hub' ? { ...s, release: { unknown: 'not asked' as const } } : s
+  );
+  const { catalogue: own, today } = planning;
+  const blind = orderWith(new Planning({ catalogue: own, estate: { ...estate, systems }, today }));
+  const found = blind.components.find((c) => c.parts.some((p) => p.id === 'depot-content'));
+  const content = found?.parts.find((p) => p.id === 'depot-content');
+  expect(content?.fate).toBe('not told');
+  expect(found?.waves).toEqual([]);
+});
+
 test('what must change at once wants crew for all: with one on watch there is no room, and nothing else is held up by it', () => {
   const calendars = (estate.calendars ?? []).map((c) =>
     c.team === 'Control room' ? { ...c, windows: c.windows.map((w) => ({ ...w, crew: { systems: 1 } })) } : c

@@ -20,6 +20,8 @@ export type PartFate =
   | 'stays'
   /** It has no way of its own, whatever it hangs on. */
   | 'no way'
+  /** Nobody has told where something it hangs on stands, or what that is. */
+  | 'not told'
   /** No order reaches its goal, whatever becomes of the others. */
   | 'no order'
   /** An order reaches it, but none that reaches more. */
@@ -218,6 +220,7 @@ function fatesOf(
     if (part.stays) return 'stays';
     if (part.nodes[0]?.isGoal) return 'here';
     if (part.nodes[end[i] ?? 0]?.isGoal) return 'reached';
+    if (part.isUnclear) return 'not told';
     if (!part.nodes.some((n) => n.isGoal)) return 'no way';
     return conflicts.some((c) => c.goals.length === 1 && c.goals[0] === i) ? 'no order' : 'in conflict';
   });

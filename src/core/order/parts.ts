@@ -1,4 +1,4 @@
-import type { Case } from '../bind';
+import { type Case, startsOf } from '../bind';
 import { idsOfPlace, NOTHING, type Place, type ProductModel } from '../compile';
 import { finishByOf } from '../deadline';
 import { compareText } from '../kit';
@@ -20,6 +20,8 @@ export interface MovingPart extends Part {
   readonly moves: readonly (Move | undefined)[];
   /** Not every way was looked at. */
   readonly cut: boolean;
+  /** It hangs on something of which nobody has told where it stands, or what it is: it stays where it is. */
+  readonly isUnclear?: boolean;
 }
 
 /** Parts that hang on each other, whether they move or not. */
@@ -32,7 +34,7 @@ export interface Component {
 export function findComponents(planning: Planning, plans: readonly CasePlan[]): Component[] {
   const cases = new Map(planning.gather().cases.flatMap((c) => c.systems.map((s) => [s, c] as const)));
   const planOf = new Map(plans.flatMap((p) => p.systems.map((s) => [s, p] as const)));
-  const links = linksOf(planning, planOf);
+  const { links, unclear } = linksOf(planning, planOf);
   const found: Component[] = [];
   const seen = new Set<string>();
   for (const id of [...links.keys()].sort(compareText)) {
@@ -45,7 +47,7 @@ export function findComponents(planning: Planning, plans: readonly CasePlan[]): 
           seen.add(other);
           members.push(other);
         }
-    const component = componentOf(planning, members, { cases, planOf, links });
+    const component = componentOf(planning, members, { cases, planOf, links, unclear });
     if (component) found.push(component);
   }
   return found;
@@ -62,8 +64,9 @@ interface LinkEnd {
 function linksOf(
   planning: Planning,
   planOf: ReadonlyMap<string, CasePlan>
-): ReadonlyMap<string, readonly LinkEnd[]> {
+): Pick<Around, 'links' | 'unclear'> {
   const links = new Map<string, LinkEnd[]>();
+  const unclear = new Set<string>();
   const add = (id: string, end: LinkEnd): void => void links.set(id, [...(links.get(id) ?? []), end]);
   for (const { id } of planning.estate.systems) {
     const system = planning.system(id);
@@ -76,6 +79,7 @@ function linksOf(
       }
     for (const { pairing } of model?.needs.pairings ?? []) {
       const partners = planning.partnersOf(id, pairing);
+      if (partners === 'unknown') unclear.add(id);
       if (partners === 'unknown') continue;
       for (const { system: other } of partners) {
         if (!planOf.has(other)) continue;
@@ -84,20 +88,22 @@ function linksOf(
       }
     }
   }
-  return links;
+  return { links, unclear };
 }
 
 interface Around {
   readonly cases: ReadonlyMap<string, Case>;
   readonly planOf: ReadonlyMap<string, CasePlan>;
   readonly links: ReadonlyMap<string, readonly LinkEnd[]>;
+  /** Systems of which nobody has told what a pairing of theirs links them with. */
+  readonly unclear: ReadonlySet<string>;
 }
 
 /** Undefined where nothing of it moves. */
 function componentOf(
   planning: Planning,
   members: readonly string[],
-  { cases, planOf, links }: Around
+  { cases, planOf, links, unclear }: Around
 ): Component | undefined {
   const groups = new Map<string, string[]>();
   for (const id of [...members].sort(compareText)) {
@@ -113,11 +119,28 @@ function componentOf(
     const part = one && plan && partFrom(planning, systems, { one, plan });
     if (!part) continue;
     for (const id of systems) partOf.set(id, parts.length);
-    parts.push(part);
+    const isUnclear = systems.some(
+      (id) => unclear.has(id) || (links.get(id) ?? []).some((end) => standsUnclear(planning, end.other))
+    );
+    parts.push(isUnclear ? rooted(part) : part);
   }
   if (parts.every((p) => p.nodes.length < 2)) return undefined;
   return { parts, bonds: bondsOf(parts, partOf, links) };
 }
+
+/** Whether it cannot be told where a system stands; a machine with nothing on it stands nowhere. */
+function standsUnclear(planning: Planning, id: string): boolean {
+  const system = planning.system(id);
+  const model = system && planning.modelFor(system);
+  return !model || startsOf(model, system).length !== 1;
+}
+
+/** A part that makes no step. */
+const rooted = (part: MovingPart): MovingPart => ({
+  ...part,
+  nodes: part.nodes.slice(0, 1).map((n) => ({ ...n, next: [] })),
+  isUnclear: true
+});
 
 function partFrom(
   planning: Planning,
@@ -126,9 +149,9 @@ function partFrom(
 ): MovingPart | undefined {
   const system = planning.system(systems[0] ?? '');
   const model = system && planning.modelFor(system);
-  if (!system || !model || !plan.start || !plan.goal) return undefined;
-  const looking = lookAt(planning, { model, one: { ...one, system }, plan }, plan.goal);
-  if (!looking || looking.start.release === NOTHING) return undefined;
+  const [start, other] = system && model ? startsOf(model, system) : [];
+  if (!system || !model || !start || other || start.release === NOTHING) return undefined;
+  const looking = plan.goal && lookAt(planning, { model, one: { ...one, system }, plan }, plan.goal);
   const asked = planning.unpairedTermsFor(model, { ...one, system });
   // What is asked of the releases of linked systems hangs on the order.
   const linked = linkedDemandsOf(model).filter((d) => planning.links.find(system, d.word)?.systems.length);
@@ -136,17 +159,17 @@ function partFrom(
   const terms = termsWith(asked, { lifted });
   const isThere = plan.goalPlan?.verdict === 'here';
   const decided = plan.decidedWay?.stands === true ? plan.decidedWay.way : undefined;
-  const ends = { start: looking.start, target: looking.place };
-  const { ways, cut } = isThere
-    ? { ways: [], cut: false }
-    : listWays(decided ? termsWith(terms, { way: decided }) : terms, ends);
+  const { ways, cut } =
+    isThere || !looking
+      ? { ways: [], cut: false }
+      : listWays(decided ? termsWith(terms, { way: decided }) : terms, { start, target: looking.place });
   const chosen = plan.goalPlan?.route;
   const steps = chosen?.restsOn.length === 0 ? wayOf(chosen).map((s) => s.step) : undefined;
   const isChosen = (way: Label): boolean =>
     steps !== undefined && way.moves.length === steps.length && way.moves.every((m, i) => m.id === steps[i]);
   const first = ways.find(isChosen) ?? ways[0];
   const sorted = first ? [first, ...ways.filter((w) => w !== first)] : [];
-  const tree = treeOf(terms, looking.start, sorted, isThere);
+  const tree = treeOf(terms, start, sorted, isThere);
   const finishBy = finishByOf(plan.deadline);
   return {
     id: systems[0] ?? '',

@@ -82,6 +82,7 @@ const FATES: Readonly<Record<OrderedPart['fate'], string>> = {
   here: 'is there',
   stays: 'stays, by decision',
   'no way': 'has no way of its own',
+  'not told': 'hangs on something of which nobody has told what it is or where it stands',
   'no order': 'no order reaches it',
   'in conflict': 'not together with the others',
   'no room': 'no window has room for it, or too few people watch what must change at once'

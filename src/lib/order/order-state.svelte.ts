@@ -67,10 +67,10 @@ export class OrderState {
     const of = (...fates: readonly OrderedPart['fate'][]): number =>
       parts.filter((p) => fates.includes(p.fate)).reduce((n, p) => n + p.systems.length, 0);
     return {
-      linked: of('reached', 'here', 'stays', 'no way', 'no order', 'in conflict', 'no room'),
+      linked: of('reached', 'here', 'stays', 'no way', 'no order', 'in conflict', 'no room', 'not told'),
       reached: of('reached'),
       closed: of('no order', 'in conflict', 'no room'),
-      stuck: of('no way')
+      stuck: of('no way', 'not told')
     };
   });
 

@@ -2,6 +2,7 @@
   import { page } from '$app/state';
   import { formatDay } from '$core/date';
   import { formatCsv } from '$core/exchange';
+  import type { OrderedPart } from '$core/order';
   import {
     orderEntries,
     orderMarkdown,
@@ -24,15 +25,16 @@
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
+  import { looker } from '$lib/state/looker.svelte';
 
   const state = new OrderState(() => ({
     wave: page.url.searchParams.get('at'),
     system: page.url.searchParams.get('of')
   }));
+  const isStuck = ({ fate }: OrderedPart): boolean =>
+    fate === 'no way' || fate === 'no room' || fate === 'not told';
   const closed = $derived(
-    state.orders.filter(
-      (o) => o.conflicts.length > 0 || o.parts.some((p) => p.fate === 'no way' || p.fate === 'no room')
-    )
+    state.orders.filter((o) => o.conflicts.length > 0 || o.parts.some((p) => isStuck(p)))
   );
   const rows = $derived(
     state.waves.flatMap(({ key, order, index }) =>
@@ -104,9 +106,8 @@
   <EmptyDesk />
 {:else if !state.answer.current}
   <p class="soft state" role="status">
-    {state.answer.isDropped
-      ? 'Finding the order was stopped.'
-      : 'Finding the order of what hangs on each other…'}
+    {#if state.answer.isDropped}Finding the order was stopped.{:else}Finding the order of what hangs on each
+      other{looker.ahead ? `: ${looker.ahead.done} of ${looker.ahead.of}` : ''}…{/if}
     {#if state.answer.isDropped}<Button kind="small" onclick={() => state.answer.again()}
         >Find it again</Button
       >{/if}
@@ -195,7 +196,7 @@
                 'No window has room for it.'}
             </p>
           {/each}
-          {#each order.parts.filter((p) => p.fate === 'no way' || p.fate === 'no room') as part (part.id)}
+          {#each order.parts.filter(isStuck) as part (part.id)}
             <p data-stuck>
               <b>{orderNames.product(part.product).product} {sayPart(part, orderNames)}</b>
               {sayFate(part)}: <a href={stairOf(part.systems)}>its stair</a>.
