@@ -14,8 +14,9 @@ const workspace = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
   goals: unknown;
   decisions: unknown;
   rightsHeld: unknown;
+  calendars: unknown;
 };
-const { catalogue, site, systems, goals, decisions, rightsHeld } = workspace;
+const { catalogue, site, systems, goals, decisions, rightsHeld, calendars } = workspace;
 
 /** What is on the drawing, read back from its shapes. */
 function readDrawing(page: Page) {
@@ -108,7 +109,7 @@ for (const view of VIEWS)
     await page.setViewportSize({ width: view.width, height: 800 });
     await page.emulateMedia({ colorScheme: view.scheme });
     const answer = await request.post('/api/plan', {
-      data: { catalogue: catalogue.text, estate: { site, systems, goals, decisions, rightsHeld } }
+      data: { catalogue: catalogue.text, estate: { site, systems, goals, decisions, rightsHeld, calendars } }
     });
     const plan = (await answer.json()) as PlanFile;
     await openDemo(page);

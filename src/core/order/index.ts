@@ -1,11 +1,11 @@
-export {
-  type ComponentOrder,
-  type NamedConstraint,
-  type Order,
-  type OrderConflict,
-  type OrderedPart,
-  type OrderedStep,
-  type OrderedWave,
-  orderOf,
-  type PartFate
-} from './order';
+export { orderOf } from './order';
+export type {
+  ComponentOrder,
+  NamedConstraint,
+  Order,
+  OrderConflict,
+  OrderedPart,
+  OrderedStep,
+  OrderedWave,
+  PartFate
+} from './order-types';

@@ -3,11 +3,10 @@ import { idsOfPlace, NOTHING, type Place, type ProductModel } from '../compile';
 import { finishByOf } from '../deadline';
 import { compareText } from '../kit';
 import { fitsTogether } from '../pairing';
-import type { CasePlan, Planning } from '../plan';
-import { lookAt } from '../plan';
-import { type LinkedDemand, linkedDemandsOf } from './linked-demands';
 import type { System } from '../estate';
+import { type CasePlan, lookAt, type Planning } from '../plan';
 import { clauseKey, type Label, listWays, type Move, type Terms, termsWith, wayOf } from '../route';
+import { type LinkedDemand, linkedDemandsOf } from './linked-demands';
 import type { Bond, Part, PartNode } from './problem';
 
 /** A part with what its steps are laid by. */

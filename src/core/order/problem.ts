@@ -92,6 +92,7 @@ export type Constraint =
   | { readonly kind: 'stay'; readonly part: number }
   | { readonly kind: 'rest'; readonly part: number; readonly release: number };
 
+/** Equal for the same one; sorts pairings before decisions to stay before places, each by its parts. */
 export const keyOfConstraint = (c: Constraint): string =>
   c.kind === 'pairing'
     ? `0 ${String(c.bond).padStart(4, '0')}`

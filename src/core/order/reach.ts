@@ -10,6 +10,7 @@ export interface Reached {
   readonly systems: readonly [number, number, number];
 }
 
+/** What a mix reaches. */
 export const reachedIn = (problem: Problem, mix: Mix): Reached =>
   reachedBy(
     problem,

@@ -87,6 +87,7 @@ const FATES: Readonly<Record<OrderedPart['fate'], string>> = {
   'in conflict': 'not together with the others',
   'no room': 'no window has room for it, or too few people watch what must change at once'
 };
+/** `no order reaches it` */
 export const sayFate = ({ fate }: Pick<OrderedPart, 'fate'>): string => FATES[fate];
 
 /** One thing that stands in the way of goals. */

@@ -1,0 +1,226 @@
+import type { Day } from '../date';
+import { blockAt, type Round } from '../route';
+import { beginOf, type LaidStep, layPart, Ledger, movesTo } from './lay';
+import type { OrderedStep, OrderedWave } from './order-types';
+import { idsOfNode, type MovingPart } from './parts';
+import type { PartStep, Problem } from './problem';
+import type { FoundOrder } from './search';
+
+/** Waves that are laid already, and the day behind which the next begins. */
+interface Begun {
+  readonly waves: readonly OrderedWave[];
+  readonly behind: readonly (readonly Day[])[];
+  readonly eve: Day;
+}
+
+interface ToPlace {
+  readonly found: FoundOrder;
+  /** What crews do besides; what is placed is booked in it. */
+  readonly ledger: Ledger;
+  readonly begun?: Begun;
+}
+
+/**
+ * The latest day a wave may begin on so that no deadline is missed that is met now: what follows is laid anew behind it, as if nobody else
+ * wanted the crews. Found by halving between the day it lies on and what the nearest deadline leaves.
+ */
+export function latestOf(
+  problem: Problem,
+  parts: readonly MovingPart[],
+  {
+    found,
+    laid,
+    at
+  }: { readonly found: FoundOrder; readonly laid: readonly OrderedWave[]; readonly at: number }
+): Pick<OrderedWave, 'latest' | 'latestFor'> {
+  const finishes = (waves: readonly OrderedWave[]) =>
+    parts.flatMap(({ deadline }, part) => {
+      const last = waves.flatMap((w) => w.steps.filter((s) => s.part === part)).at(-1)?.last;
+      const moves = found.waves.slice(at).some((w) => w.steps.some((s) => s.part === part));
+      return moves && deadline !== undefined && last !== undefined ? [{ part, left: deadline - last }] : [];
+    });
+  const met = finishes(laid).filter((f) => f.left >= 0);
+  const nearest = [...met].sort((a, b) => a.left - b.left)[0];
+  const first = laid[at]?.first;
+  if (!nearest || first === undefined) return {};
+  const behind = parts.map((_, part) =>
+    found.waves
+      .slice(0, at)
+      .flatMap((w, k) => (w.steps.some((s) => s.part === part) ? [eveOf(problem, laid, k)] : []))
+  );
+  const layBehind = (eve: Day): readonly OrderedWave[] | undefined => {
+    const waves = place(problem, parts, {
+      found,
+      ledger: new Ledger(),
+      begun: { waves: laid.slice(0, at), behind, eve }
+    });
+    const now = waves && finishes(waves);
+    return now && met.every(({ part }) => (now.find((f) => f.part === part)?.left ?? -1) >= 0)
+      ? waves
+      : undefined;
+  };
+  let [holds, fails] = [first - 1, first + nearest.left + 1];
+  let latest = first;
+  for (let eve = fails - 1; fails - holds > 1; eve = Math.floor((holds + fails) / 2)) {
+    const waves = layBehind(eve);
+    if (waves) [holds, latest] = [Math.max(eve, holds), Math.max(latest, waves[at]?.first ?? latest)];
+    else fails = eve;
+    if (holds >= fails - 1) break;
+  }
+  return { latest, latestFor: nearest.part };
+}
+
+const eveOf = (problem: Problem, laid: readonly OrderedWave[], k: number): Day =>
+  laid[k - 1]?.last ?? problem.eve;
+
+/** Lays the waves of an order one behind the other, beside what crews do already; undefined where a step finds no room. */
+export function place(
+  problem: Problem,
+  parts: readonly MovingPart[],
+  { found, ledger, begun }: ToPlace
+): OrderedWave[] | undefined {
+  const behind = [...(begun?.behind ?? parts.map(() => []))];
+  const waves = [...(begun?.waves ?? [])];
+  let eve = begun?.eve ?? problem.eve;
+  for (const wave of found.waves.slice(waves.length)) {
+    const laid = layWave(parts, wave, { behind, eve, ledger });
+    if (!laid) return undefined;
+    const steps = wave.steps.map((step, i): OrderedStep => {
+      const own = laid[i] as Placed;
+      behind[step.part] = [...(behind[step.part] ?? []), own.behind];
+      return orderedStep(problem, parts, { step, laid: own, waves: found.waves, at: waves.length });
+    });
+    const last = Math.max(...steps.map((s) => s.last));
+    waves.push({ steps, bound: wave.bound, first: Math.min(...steps.map((s) => s.first)), last });
+    eve = last;
+  }
+  return waves;
+}
+
+interface Placing {
+  readonly behind: readonly (readonly Day[])[];
+  readonly eve: Day;
+  readonly ledger: Ledger;
+}
+
+type Placed = LaidStep & { readonly behind: Day };
+
+/** The steps of one wave; those of a bound set begin at one minute, with crew for all. */
+function layWave(
+  parts: readonly MovingPart[],
+  { steps, bound }: FoundOrder['waves'][number],
+  { behind, eve, ledger }: Placing
+): readonly Placed[] | undefined {
+  const laid = new Map<number, Placed>();
+  const layOne = ({ part, to }: PartStep, after: Day, beside: Ledger): Placed | undefined => {
+    const own = parts[part] as MovingPart;
+    const found = layPart(own, to, [...(behind[part] ?? []), after], beside);
+    if (!found) return undefined;
+    beside.book(found.rounds, [movesTo(own, to).length - 1]);
+    return { ...found, behind: after };
+  };
+  for (const set of bound) {
+    const tied = steps.filter((s) => set.includes(s.part));
+    const after = nightForAll(tied, eve, layOne, ledger);
+    if (after === undefined) return undefined;
+    for (const step of tied) laid.set(step.part, layOne(step, after, ledger) as Placed);
+  }
+  for (const step of steps) {
+    if (laid.has(step.part)) continue;
+    const on = layOne(step, eve, ledger);
+    if (!on) return undefined;
+    laid.set(step.part, on);
+  }
+  return steps.map((s) => laid.get(s.part) as Placed);
+}
+
+const MOST_NIGHTS = 60;
+
+/**
+ * The day behind which a bound set begins at one minute, each part in one round with crew for all: tried behind the latest of them, again
+ * and again.
+ */
+function nightForAll(
+  steps: readonly PartStep[],
+  eve: Day,
+  layOne: (step: PartStep, after: Day, beside: Ledger) => Placed | undefined,
+  ledger: Ledger
+): Day | undefined {
+  let after = eve;
+  for (let tried = 0; tried < MOST_NIGHTS; tried++) {
+    const trial = ledger.copy();
+    const found = steps.flatMap((s) => layOne(s, after, trial) ?? []);
+    if (found.length < steps.length || found.some((f) => f.rounds.length > 1)) return undefined;
+    if (new Set(found.map(beginOf)).size === 1) return after;
+    const [earliest, latest] = [
+      Math.min(...found.map((f) => f.first)),
+      Math.max(...found.map((f) => f.first))
+    ];
+    after = earliest === latest ? latest : latest - 1;
+  }
+  return undefined;
+}
+
+function orderedStep(
+  problem: Problem,
+  parts: readonly MovingPart[],
+  {
+    step,
+    laid,
+    waves,
+    at
+  }: {
+    readonly step: PartStep;
+    readonly laid: LaidStep;
+    readonly waves: FoundOrder['waves'];
+    readonly at: number;
+  }
+): OrderedStep {
+  const part = parts[step.part] as MovingPart;
+  const moves = movesTo(part, step.to);
+  const index = moves.length - 1;
+  const move = moves[index];
+  return {
+    part: step.part,
+    step: move?.id ?? '',
+    from: idsOfNode(part, step.from),
+    to: idsOfNode(part, step.to),
+    first: laid.first,
+    last: laid.last,
+    rounds: laid.rounds.map((r) => roundOn(r, index)),
+    carefulMinutes: (move?.hop?.hop ?? move?.change?.change)?.carefulMinutes ?? 0,
+    because: becauseOf(problem, waves, { step, at }),
+    isChosen: part.nodes[step.to]?.isChosen ?? false
+  };
+}
+
+function roundOn({ systems, judgement }: Round, index: number): OrderedStep['rounds'][number] {
+  const days = judgement.schedule.days[index];
+  return {
+    systems,
+    first: days?.hop.first ?? 0,
+    last: days?.hop.last ?? 0,
+    ...(days?.at ? { at: blockAt(days.at) } : {})
+  };
+}
+
+/** The waves before that this step would have broken a pairing without. */
+function becauseOf(
+  { bonds }: Problem,
+  waves: FoundOrder['waves'],
+  { step, at }: { readonly step: PartStep; readonly at: number }
+): OrderedStep['because'] {
+  const found: OrderedStep['because'][number][] = [];
+  for (const bond of bonds) {
+    if (bond.own !== step.part && bond.other !== step.part) continue;
+    const there = bond.own === step.part ? bond.other : bond.own;
+    for (let wave = at - 1; wave >= 0; wave--) {
+      const last = waves[wave]?.steps.find((s) => s.part === there);
+      if (!last) continue;
+      const holds = bond.own === step.part ? bond.holds(step.to, last.from) : bond.holds(last.from, step.to);
+      if (holds !== 'yes') found.push({ wave, part: there, pairing: bond.pairing });
+      break;
+    }
+  }
+  return found;
+}
