@@ -17,6 +17,7 @@ const VIEWS = [
   '/ready/fetch',
   '/rights',
   '/dates',
+  '/order',
   '/dates/calendars',
   '/rights/buy',
   '/rights/waiting',
@@ -71,7 +72,9 @@ const wordsOf = (ids: readonly string[]): [string, RegExp][] =>
 /** Everything that can be read on a page. */
 async function read(page: Page, path: string): Promise<string[]> {
   await page.goto(path);
-  await expect(page.getByText(/^(Planning|Looking into|Laying every|Working it out)/)).toHaveCount(0, {
+  await expect(
+    page.getByText(/^(Planning|Looking into|Laying every|Working it out|Finding the order)/)
+  ).toHaveCount(0, {
     timeout: 60_000
   });
   return readAll(page);

@@ -97,9 +97,15 @@ export class EntryNames {
   #said(key: string, value: unknown): unknown {
     if (typeof value !== 'string') return value;
     if (key === 'own') return this.#names.range(value);
-    if (key === 'other') return `with ${value}`;
+    if (key === 'other') return `with ${this.#rangeElsewhere(value)}`;
     if (key === 'feature') return this.any(value);
     return key === 'id' ? value : this.field(key, value);
+  }
+
+  /** Releases of another product by their names. */
+  #rangeElsewhere(text: string): string {
+    const said = (this.catalogue?.products ?? []).map((p) => new Names(p).range(text));
+    return said.find((words) => words !== text) ?? text;
   }
 
   #element(value: unknown): string {
