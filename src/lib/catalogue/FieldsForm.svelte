@@ -72,7 +72,7 @@
         {:else}
           <FieldInput {field} {value} sources={draft.current?.sources ?? []} onset={(v) => onset(inner, v)} />
           {@const beside = sayBeside(field.key, value, names)}
-          {#if beside}<p class="soft beside">{beside}</p>{/if}
+          {#if beside}<p class="soft">{beside}</p>{/if}
         {/if}
       </dd>
     {/each}
