@@ -1,6 +1,6 @@
 import type { Bond, PartStep, Problem } from '../../src/core/order/problem';
 
-/** Written from docs/reckoning.md 11 alone: tries every wave, every way of binding its steps, every order in which they could be made. */
+/** Written from docs/reckoning.md 14 alone: tries every wave, every way of binding its steps, every order in which they could be made. */
 export interface BruteOrder {
   readonly systems: readonly number[];
   readonly all: boolean;

@@ -8,6 +8,8 @@ export class CalendarIndex {
   readonly #byTeam = new Map<string, WorkCalendar>();
   readonly #bySite = new Map<string, WorkCalendar>();
   readonly #ofAll: WorkCalendar | undefined;
+  /** By what a system is asked for with, and by what they say: teams with the same windows share one. */
+  readonly #asked = new Map<string, Calendar>();
   readonly #made = new Map<string, Calendar>();
 
   constructor({ calendars }: Pick<Estate, 'calendars'>) {
@@ -28,6 +30,9 @@ export class CalendarIndex {
     const [own, ...more] = this.#binding(system).map((c) => withoutFreezes(c, opened));
     if (!own) return undefined;
     const product = 'is' in system.product ? system.product.is : (system.meantFor ?? '');
+    const key = JSON.stringify([this.keyOf(system), system.team, product, opened]);
+    const asked = this.#asked.get(key);
+    if (asked) return asked;
     const made = calendarOf(
       own,
       more,
@@ -35,6 +40,7 @@ export class CalendarIndex {
     );
     const known = this.#made.get(made.key) ?? made;
     this.#made.set(made.key, known);
+    this.#asked.set(key, known);
     return known;
   }
 

@@ -2,6 +2,7 @@ import { Heap } from '../kit';
 import { leastAhead } from './ahead';
 import { type Bundle, Mixes, type Stand } from './mixes';
 import { type Constraint, keyOfConstraint, type Problem } from './problem';
+import { MOST_MIXES } from './reach';
 
 /** Whether goals can be reached together; the smallest set of constraints that forbids it where they cannot. */
 export type Decided =
@@ -9,8 +10,7 @@ export type Decided =
   | { readonly kind: 'forbidden'; readonly constraints: readonly Constraint[] }
   | { readonly kind: 'cut' };
 
-/** Mixes looked at, and sets of constraints tried, at most. */
-const MOST_MIXES = 20_000;
+/** Sets of constraints tried, at most. */
 const MOST_SETS = 400;
 
 /** Everything that could stand in the way: pairings, decisions to stay, places that must not be rested on. */

@@ -22,7 +22,7 @@ export interface Bundle {
 }
 
 /**
- * Which mixes of a component are allowed, and what may change between two (docs/reckoning.md 11). `without`: constraints that are left
+ * Which mixes of a component are allowed, and what may change between two (docs/reckoning.md 14). `without`: constraints that are left
  * out, when looking for what stands in the way.
  */
 export class Mixes {
@@ -265,9 +265,8 @@ export class Mixes {
     return waveOf(chosen);
   }
 
-  /** All sets of bundles, one at least, that may share a wave; at most so many. */
-  *wavesOf(before: Stand, bundles: readonly Bundle[], most = Infinity): Generator<WaveSteps> {
-    let made = 0;
+  /** All sets of bundles, one at least, that may share a wave. */
+  *wavesOf(before: Stand, bundles: readonly Bundle[]): Generator<WaveSteps> {
     const shares = new Map<string, boolean>();
     const share = (i: number, j: number): boolean => {
       const key = `${i} ${j}`;
@@ -276,11 +275,10 @@ export class Mixes {
       return known;
     };
     const stack: { readonly chosen: readonly number[]; readonly next: number }[] = [{ chosen: [], next: 0 }];
-    for (let at = stack.pop(); at && made < most; at = stack.pop()) {
+    for (let at = stack.pop(); at; at = stack.pop()) {
       const { chosen, next } = at;
       if (next === bundles.length) {
         if (chosen.length === 0 || !this.#isInTurn(before, bundles, chosen)) continue;
-        made++;
         yield waveOf(chosen.map((i) => bundles[i] as Bundle));
         continue;
       }

@@ -17,7 +17,7 @@ import type { Problem } from './problem';
 import { findOrder, type FoundOrder } from './search';
 
 /**
- * In which sequence everything that hangs on each other is changed (docs/reckoning.md 11): each component's best order, laid with the
+ * In which sequence everything that hangs on each other is changed (docs/reckoning.md 14): each component's best order, laid with the
  * crews shared by all - those with deadlines first, least slack first, then by id. Yields how many components are done, of how many.
  */
 export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Generator<PlanProgress, Order> {

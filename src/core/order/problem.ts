@@ -57,7 +57,7 @@ export interface StepOn {
 }
 
 /**
- * Parts that hang on each other, and what binds them (docs/reckoning.md 11).
+ * Parts that hang on each other, and what binds them (docs/reckoning.md 14).
  * `lay`: the days of a part's last step of those that lead to a node, where each begins behind a day (`behind`, one a step);
  * undefined where it does not hold then.
  */

@@ -38,41 +38,23 @@ export const compareReached = (a: Reached, b: Reached): number =>
 
 export interface Reachable {
   readonly best: Reached;
-  /** Parts whose goal some mix reaches. */
-  readonly goals: ReadonlySet<number>;
   /** Not every mix was looked at. */
   readonly cut: boolean;
-}
-
-export interface ReachOptions {
-  /** Stops where it is so. */
-  readonly enough?: (mix: Mix) => boolean;
-  /** How many mixes may be looked at; what is left of it afterwards. */
-  readonly budget?: { mixes: number };
 }
 
 /**
  * What any order reaches, whatever the days, wave by wave of a single bundle: whatever may share a wave may as well be made one after
  * the other. Breadth first; stops at the first mix in which everything is reached.
  */
-export function reach(
-  problem: Problem,
-  mixes: Mixes,
-  bound: boolean,
-  { enough = (mix) => reachedIn(problem, mix).all, budget = { mixes: MOST_MIXES } }: ReachOptions = {}
-): Reachable {
+export function reach(problem: Problem, mixes: Mixes, bound: boolean): Reachable {
   const seen = new Set([mixes.keyOf(mixes.start)]);
   const queue: Stand[] = [mixes.start];
-  const goals = new Set<number>();
   let best = reachedIn(problem, mixes.start.mix);
-  for (const stand of queue) {
-    stand.mix.forEach((node, part) => {
-      if (problem.parts[part]?.nodes[node]?.isGoal) goals.add(part);
-    });
+  for (const [looked, stand] of queue.entries()) {
     const reached = reachedIn(problem, stand.mix);
     if (compareReached(reached, best) < 0) best = reached;
-    if (enough(stand.mix)) return { best, goals, cut: false };
-    if (--budget.mixes < 0) return { best, goals, cut: true };
+    if (reached.all) return { best, cut: false };
+    if (looked >= MOST_MIXES) return { best, cut: true };
     for (const { steps } of mixes.distinctFrom(stand, bound)) {
       const next = mixes.after(stand, steps);
       const key = mixes.keyOf(next);
@@ -81,5 +63,5 @@ export function reach(
       queue.push(next);
     }
   }
-  return { best, goals, cut: false };
+  return { best, cut: false };
 }

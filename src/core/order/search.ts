@@ -80,7 +80,7 @@ const compareCost = (a: OrderCost, b: OrderCost): number =>
   a.steps - b.steps;
 
 /**
- * The best order of a component (docs/reckoning.md 11): most goals, then least cost, then earliest finish. Without sets of steps that
+ * The best order of a component (docs/reckoning.md 14): most goals, then least cost, then earliest finish. Without sets of steps that
  * only go all at once, unless one with them reaches more.
  *
  * Labels of mixes are worked off by cost with the waves still to come at least (A*: P. Hart, N. Nilsson, B. Raphael, 1968), so that the

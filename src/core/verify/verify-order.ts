@@ -40,7 +40,7 @@ type Truth = 'yes' | 'no' | 'unknown';
 type Places = ReadonlyMap<string, Standing>;
 
 /**
- * Checks an order as it is shown (docs/reckoning.md 11), sharing nothing with what finds it: every part goes on from where it stands,
+ * Checks an order as it is shown (docs/reckoning.md 14), sharing nothing with what finds it: every part goes on from where it stands,
  * each wave begins when the one before has ended, every mix on the way - with only some of a wave's steps made, too - keeps every pairing
  * that can be kept, what is bound begins on one day, and no crew has more under work than it can watch. Returns all faults.
  */
