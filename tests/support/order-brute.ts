@@ -4,7 +4,7 @@ import type { Bond, PartStep, Problem } from '../../src/core/order/problem';
 export interface BruteOrder {
   readonly systems: readonly number[];
   readonly all: boolean;
-  /** bound, simultaneous, missed, late, waves, off, steps, finish */
+  /** bound, simultaneous, missed, late, then as `inTurn` has them */
   readonly cost: readonly number[];
   readonly goals: ReadonlySet<number>;
 }
@@ -48,15 +48,17 @@ class Brute {
   readonly #off: ReadonlySet<number>;
   readonly #freeStays: ReadonlySet<number>;
   readonly #freeRests: ReadonlySet<string>;
+  readonly #freeLocks: ReadonlySet<number>;
 
   constructor(
     p: Problem,
-    free: { bonds?: Iterable<number>; stays?: Iterable<number>; rests?: Iterable<string> }
+    free: { bonds?: Iterable<number>; stays?: Iterable<number>; rests?: Iterable<string>; locks?: Iterable<number> }
   ) {
     this.#p = p;
     this.#off = new Set(free.bonds);
     this.#freeStays = new Set(free.stays);
     this.#freeRests = new Set(free.rests);
+    this.#freeLocks = new Set(free.locks);
   }
 
   bonds(): [number, Bond][] {
@@ -123,6 +125,10 @@ class Brute {
 
   peersApart(steps: readonly PartStep[]): boolean {
     const moving = new Set(steps.map((s) => s.part));
+    const together = (this.#p.apart ?? []).some(
+      ([a, b], i) => !this.#freeLocks.has(i) && moving.has(a) && moving.has(b)
+    );
+    if (together) return false;
     return this.bonds().every(
       ([, b]) => !b.isPeer || b.together || !moving.has(b.own) || !moving.has(b.other)
     );
@@ -184,6 +190,13 @@ const reachedOf = (p: Problem, mix: readonly number[]): [number, number, number,
   return sums;
 };
 
+/** What a sum of costs is compared by: bound, simultaneous, missed, late; waves, outage, off, steps, finish as the problem says. */
+function inTurn({ by }: Problem, cost: readonly number[], finish: number): number[] {
+  const [bound = 0, simultaneous = 0, missed = 0, late = 0, waves = 0, off = 0, steps = 0, outage = 0] = cost;
+  const first = by === 'least outage' ? [outage] : by === 'earliest done' ? [finish] : [];
+  return [bound, simultaneous, missed, late, ...first, waves, off, steps, finish];
+}
+
 /** Most goals, then least cost, over every order there is. */
 export function bruteOrder(p: Problem): BruteOrder {
   const best = (mixes: readonly number[][]): readonly number[] =>
@@ -197,15 +210,15 @@ export function bruteOrder(p: Problem): BruteOrder {
     mended: new Set(),
     finish: p.eve,
     lastBehind: p.parts.map(() => -1),
-    cost: [0, 0, 0, 0, 0, 0, 0]
+    cost: [0, 0, 0, 0, 0, 0, 0, 0]
   };
   layer.set(keyOf(start), start);
-  let found = { reached: reachedOf(p, start.mix), cost: [...start.cost, start.finish] as readonly number[] };
+  let found = { reached: reachedOf(p, start.mix), cost: inTurn(p, start.cost, start.finish) };
   while (layer.size > 0) {
     const next = new Map<string, State>();
     for (const state of layer.values()) {
       const reached = reachedOf(p, state.mix);
-      const cost = [...state.cost, state.finish];
+      const cost = inTurn(p, state.cost, state.finish);
       const more = compare(reached, found.reached);
       if (more > 0 || (more === 0 && compare(cost, found.cost) < 0)) found = { reached, cost };
       for (const blocks of brute.waves(state, bound)) {
@@ -213,7 +226,8 @@ export function bruteOrder(p: Problem): BruteOrder {
         if (!longer) continue;
         const key = keyOf(longer);
         const known = next.get(key);
-        if (!known || compare(longer.cost, known.cost) < 0) next.set(key, longer);
+        const costOf = (s: State): number[] => inTurn(p, s.cost, s.finish);
+        if (!known || compare(costOf(longer), costOf(known)) < 0) next.set(key, longer);
       }
     }
     layer = next;
@@ -223,7 +237,8 @@ export function bruteOrder(p: Problem): BruteOrder {
 }
 
 function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartStep[][]): State | undefined {
-  let [bound = 0, simultaneous = 0, missed = 0, late = 0, waves = 0, off = 0, steps = 0] = state.cost;
+  let [bound = 0, simultaneous = 0, missed = 0, late = 0, waves = 0, off = 0, steps = 0, outage = 0] =
+    state.cost;
   const lastBehind = [...state.lastBehind];
   let finish = 0;
   for (const { part, from, to } of blocks.flat()) {
@@ -233,6 +248,7 @@ function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartS
     finish = Math.max(finish, on.last);
     const { nodes, deadline } = p.parts[part] as Problem['parts'][number];
     steps += nodes[to]?.steps ?? 0;
+    outage += nodes[to]?.outage ?? 0;
     if (nodes[from]?.isChosen && !nodes[to]?.isChosen) off++;
     if (nodes[to]?.isGoal && deadline !== undefined && on.last > deadline) {
       missed++;
@@ -249,6 +265,6 @@ function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartS
     mended: brute.mend(mix, state.mended),
     finish,
     lastBehind,
-    cost: [bound, simultaneous, missed, late, waves, off, steps]
+    cost: [bound, simultaneous, missed, late, waves, off, steps, outage]
   };
 }

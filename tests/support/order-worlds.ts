@@ -1,10 +1,13 @@
 import type { Bond, Importance, Part, PartNode, Problem, StepOn } from '../../src/core/order/problem';
+import { ORDER_BY } from '../../src/core/estate';
 import { Random } from './random';
 
 /** A random component of up to six parts of up to four releases each, with all that orders turn on. */
 export interface OrderWorld {
   readonly seed: number;
   readonly problem: Problem;
+  /** The same with nothing laid down. */
+  readonly free: Problem;
 }
 
 interface Tree {
@@ -46,7 +49,8 @@ function treeOf(r: Random, releases: number): Tree {
         isGoal: release === target,
         isChosen: way === chosen,
         mayRest: rests[release] ?? true,
-        steps: r.int(1, 3)
+        steps: r.int(1, 3),
+        outage: r.int(0, 4) * 30
       });
       nodes[at]?.next.push(index);
       at = index;
@@ -109,17 +113,41 @@ export function orderWorldOf(seed: number): OrderWorld {
       importance,
       nodes,
       stays: r.chance(0.06),
-      ...(r.chance(0.7) ? { deadline: r.int(1, 5) } : {})
+      ...(r.chance(0.85) ? { deadline: r.int(1, 5) } : {})
     };
   });
   const bonds: Bond[] = [];
   for (let i = 1; i < count; i++) bonds.push(bondOf(r, parts, i, r.int(0, i - 1)));
   for (let i = 0; i < count - 1; i++) if (r.chance(0.3)) bonds.push(bondOf(r, parts, i, i + 1));
-  const lay = (part: number, node: number, behind: readonly number[]): StepOn | undefined => {
-    const { days, opens, closes } = trees[part] as Tree;
-    const first = Math.max((behind.at(-1) ?? 0) + 1, opens[node] ?? 0);
-    const last = first + (days[node] ?? 1) - 1;
-    return last <= (closes[node] ?? Infinity) ? { first, last } : undefined;
+  // Days laid down, pairs that never go together, and what orders are chosen by have numbers of their own.
+  const l = new Random(seed * 9473 + 5);
+  const on = new Map<number, { readonly day: number; readonly must: 'on' | 'not before' | 'not after' }>();
+  for (let i = 0; i < count; i++)
+    if (l.chance(0.18)) on.set(i, { day: l.int(2, 6), must: l.pick(['on', 'not before', 'not after']) });
+  const apart = Array.from({ length: count }, (_, i) =>
+    Array.from({ length: i }, (_x, k) => [k, i] as const).filter(() => l.chance(0.1))
+  ).flat();
+  const by = l.pick([undefined, 'least outage', ...ORDER_BY]);
+  const layBy =
+    (locks: typeof on) =>
+    (part: number, node: number, behind: readonly number[]): StepOn | undefined => {
+      const { nodes, days, opens, closes } = trees[part] as Tree;
+      // A lock is on the step onto the goal.
+      const lock = nodes[node]?.isGoal ? locks.get(part) : undefined;
+      const from = lock && lock.must !== 'not after' ? lock.day : 0;
+      const first = Math.max((behind.at(-1) ?? 0) + 1, opens[node] ?? 0, from);
+      const last = first + (days[node] ?? 1) - 1;
+      if (lock?.must === 'on' && first !== lock.day) return undefined;
+      if (lock?.must === 'not after' && last > lock.day) return undefined;
+      return last <= (closes[node] ?? Infinity) ? { first, last } : undefined;
+    };
+  const problem: Problem = {
+    parts,
+    bonds,
+    apart,
+    eve: 0,
+    lay: layBy(on),
+    ...(by === undefined ? {} : { by })
   };
-  return { seed, problem: { parts, bonds, eve: 0, lay } };
+  return { seed, problem, free: { ...problem, apart: [], lay: layBy(new Map()) } };
 }

@@ -101,6 +101,7 @@ export {
   keepGoal,
   keepImport,
   keepQuestions,
+  keepLocks,
   keepRecheck,
   keepRights,
   keepSite,
@@ -110,3 +111,4 @@ export {
   rememberList,
   ruleOn
 } from './commands';
+export { ORDER_BY, type OrderBy, type OrderLock } from './schema-order';

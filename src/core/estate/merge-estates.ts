@@ -35,6 +35,7 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
   );
   const whatIfs = tellApart(a.whatIfs ?? [], b.whatIfs ?? [], (w) => fixedText([w.name, w.changes]));
   const rechecks = tellApart(a.rechecks ?? [], b.rechecks ?? [], (r) => fixedText([r.day, r.items]));
+  const locks = tellApart(a.locks ?? [], b.locks ?? [], (l) => fixedText([l.systems, l.release, l.must]));
   const estate: Estate = {
     site: merger.fields('site', a.site, b.site) as Estate['site'],
     systems: merger.list('system', a.systems, b.systems),
@@ -46,7 +47,8 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
     ...optional('imports', joinLists(a.imports ?? [], b.imports ?? [])),
     ...optional('whatIfs', merger.list('what-if', ...whatIfs)),
     ...optional('rechecks', merger.list('recheck', ...rechecks)),
-    ...optional('calendars', merger.list('calendar', a.calendars ?? [], b.calendars ?? []))
+    ...optional('calendars', merger.list('calendar', a.calendars ?? [], b.calendars ?? [])),
+    ...optional('locks', merger.list('lock', ...locks))
   };
   return {
     estate,
@@ -261,6 +263,8 @@ export function chooseValue(estate: Estate, { key, field }: Conflict, value: unk
       return { ...estate, rechecks: set(estate.rechecks ?? [], byId) };
     case 'calendar':
       return { ...estate, calendars: set(estate.calendars ?? [], byId) };
+    case 'lock':
+      return { ...estate, locks: set(estate.locks ?? [], byId) };
     default:
       return { ...estate, rightsHeld: set(estate.rightsHeld, keysOfHeld(estate.rightsHeld)) };
   }

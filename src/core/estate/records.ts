@@ -15,6 +15,7 @@ import {
   type Workspace
 } from './schema';
 import type { WorkCalendar } from './schema-calendar';
+import type { OrderLock } from './schema-order';
 
 /** The text of the workspace's catalogue, with the name of its file. */
 export type CatalogueText = Workspace['catalogue'];
@@ -24,7 +25,7 @@ export type Write = readonly [key: string, value: unknown];
 export type Records = ReadonlyMap<string, unknown>;
 
 /** Parts an estate may do without, each one record. */
-const PARTS = ['questions', 'lists', 'imports', 'whatIfs', 'rechecks', 'calendars'] as const;
+const PARTS = ['questions', 'lists', 'imports', 'whatIfs', 'rechecks', 'calendars', 'locks'] as const;
 export type Part = (typeof PARTS)[number];
 
 /** The keys everything is stored under: `system/ID`, `goal/ID`, `decision/ID`, and one record each of the rest. */
@@ -59,7 +60,8 @@ export function estateOfRecords(records: Records): { estate: Estate; catalogue: 
       ...present('imports', records.get('imports') as ImportRecord[] | undefined),
       ...present('whatIfs', (records.get('whatIfs') as WhatIf[] | undefined)?.map(migrateWhatIf)),
       ...present('rechecks', records.get('rechecks') as Recheck[] | undefined),
-      ...present('calendars', records.get('calendars') as WorkCalendar[] | undefined)
+      ...present('calendars', records.get('calendars') as WorkCalendar[] | undefined),
+      ...present('locks', records.get('locks') as OrderLock[] | undefined)
     },
     catalogue: (records.get(KEYS.catalogue) as CatalogueText | undefined) ?? { fileName: '', text: '' }
   };
@@ -118,7 +120,7 @@ export function withWrites(records: Records, writes: readonly Write[]): Records 
   return next;
 }
 
-/** The writes that make one estate of another, where systems, goals, decisions or what is held differ. */
+/** The writes that make one estate of another, where systems, goals, decisions, what is held, calendars or locks differ. */
 export function writesBetween(before: Estate, after: Estate): Write[] {
   const differ = <T extends { readonly id: string }>(
     keyOf: (id: string) => string,
@@ -136,6 +138,9 @@ export function writesBetween(before: Estate, after: Estate): Write[] {
     ...differ(KEYS.system, before.systems, after.systems),
     ...differ(KEYS.goal, before.goals, after.goals),
     ...differ(KEYS.decision, before.decisions, after.decisions),
-    ...(before.rightsHeld === after.rightsHeld ? [] : [[KEYS.rights, after.rightsHeld] as Write])
+    ...(before.rightsHeld === after.rightsHeld ? [] : [[KEYS.rights, after.rightsHeld] as Write]),
+    ...(['calendars', 'locks'] as const).flatMap((part): Write[] =>
+      before[part] === after[part] ? [] : [[part, after[part]?.length ? after[part] : undefined]]
+    )
   ];
 }

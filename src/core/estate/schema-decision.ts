@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { orderBy, orderLock } from './schema-order';
 import { factValue, isoDay, key, text } from './schema-part';
 
 const DECISION_KINDS = [
@@ -68,7 +69,7 @@ export type Permission = (typeof PERMISSIONS)[number];
 
 const systems = z.array(key).min(1).max(100_000);
 
-/** One thing tried out: a fact that is otherwise, a cure done, a decision made, another day, other ways allowed. */
+/** One thing tried out: a fact that is otherwise, a cure done, a decision made, another day, other ways allowed, work laid otherwise. */
 const change = z.union([
   z.strictObject({ fact: key, value: factValue, systems }),
   z.strictObject({ cure: key, product: key, systems }),
@@ -78,6 +79,19 @@ const change = z.union([
     allow: z.enum(PERMISSIONS),
     allowed: z.boolean(),
     team: text.optional().describe('absent: the goal of all others')
+  }),
+  z.strictObject({ lock: orderLock.omit({ id: true, day: true }) }),
+  z.strictObject({ unlock: key.describe('a lock by its id') }),
+  z.strictObject({ orderBy }),
+  z.strictObject({
+    window: key,
+    calendar: key,
+    minutes: z.int().min(1).max(20_160).optional().describe('as long as this'),
+    crew: z.int().min(1).max(10_000).optional().describe('so many systems at once')
+  }),
+  z.strictObject({
+    calendar: key,
+    freeze: z.strictObject({ first: isoDay, last: isoDay }).describe('one that is gone')
   })
 ]);
 export type Change = z.infer<typeof change>;

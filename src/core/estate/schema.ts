@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { KEPT, MATURITIES } from '../catalogue';
 import { PHASES } from '../date';
+import { orderBy, orderLock } from './schema-order';
 import { workCalendar } from './schema-calendar';
 import { decision, recheck, whatIf } from './schema-decision';
 import { factValue, isoDay, key, text } from './schema-part';
@@ -279,7 +280,8 @@ const site = z.strictObject({
     .min(0)
     .max(1000)
     .optional()
-    .describe('per cent of that price from which replacing is advised instead of curing')
+    .describe('per cent of that price from which replacing is advised instead of curing'),
+  orderBy: orderBy.optional().describe('what the order of work is chosen by; absent: fewest waves')
 });
 export type Site = z.infer<typeof site>;
 
@@ -347,7 +349,8 @@ const estateShape = {
   imports: z.array(importRecord).max(100).optional().describe('oldest first'),
   whatIfs: z.array(whatIf).max(200).optional(),
   rechecks: z.array(recheck).max(50).optional().describe('oldest first'),
-  calendars: z.array(workCalendar).max(1000).optional().describe('when work may be done; none: any day')
+  calendars: z.array(workCalendar).max(1000).optional().describe('when work may be done; none: any day'),
+  locks: z.array(orderLock).max(1000).optional().describe('what is laid down for the order of work')
 };
 
 /** The lists of an estate that may be long, with the most they may hold. */

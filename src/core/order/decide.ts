@@ -13,14 +13,15 @@ export type Decided =
 /** Sets of constraints tried, at most. */
 const MOST_SETS = 400;
 
-/** Everything that could stand in the way: pairings, decisions to stay, places that must not be rested on. */
-export function constraintsOf({ parts, bonds }: Problem): Constraint[] {
+/** Everything that could stand in the way: pairings, decisions to stay, places that must not be rested on, locks. */
+export function constraintsOf({ parts, bonds, apart = [] }: Problem): Constraint[] {
   const found: Constraint[] = bonds.map((_, bond) => ({ kind: 'pairing', bond }));
   parts.forEach((part, i) => {
     if (part.stays) found.push({ kind: 'stay', part: i });
     for (const release of new Set(part.nodes.filter((n) => !n.mayRest).map((n) => n.release)))
       found.push({ kind: 'rest', part: i, release });
   });
+  for (const i of apart.keys()) found.push({ kind: 'lock', apart: i });
   return found.sort((a, b) => (keyOfConstraint(a) < keyOfConstraint(b) ? -1 : 1));
 }
 
@@ -122,6 +123,7 @@ function findPath(
   const movers = new Set([
     ...goals,
     ...set.flatMap((c) => {
+      if (c.kind === 'lock') return problem.apart?.[c.apart] ?? [];
       const b = c.kind === 'pairing' ? problem.bonds[c.bond] : undefined;
       return b ? [b.own, b.other] : c.kind === 'pairing' ? [] : [c.part];
     })
@@ -171,6 +173,7 @@ function brokenOn(problem: Problem, path: readonly PathStep[]): string[] {
   } of path) {
     for (const index of mixes.breaks(stand, steps))
       broken.add(keyOfConstraint({ kind: 'pairing', bond: index }));
+    for (const apart of mixes.locksBrokenBy(steps)) broken.add(keyOfConstraint({ kind: 'lock', apart }));
     for (const { part, to } of steps) {
       const { nodes, stays } = problem.parts[part] as Problem['parts'][number];
       const node = nodes[to];

@@ -60,12 +60,7 @@ export function beginOf({ rounds, first }: LaidStep): number {
 
 /** The moves that lead to a node. */
 export function movesTo({ nodes, moves }: Pick<MovingPart, 'nodes' | 'moves'>, node: number): Move[] {
-  const path: Move[] = [];
-  for (let at: number | undefined = node; at !== undefined; at = nodes[at]?.before) {
-    const move = moves[at];
-    if (move) path.unshift(move);
-  }
-  return path;
+  return pathTo({ nodes }, node).flatMap((at) => moves[at] ?? []);
 }
 
 /**
@@ -79,9 +74,10 @@ export function layPart(
   ledger?: Ledger
 ): LaidStep | undefined {
   const moves = movesTo(part, node);
+  const path = pathTo(part, node);
   const round = {
     from: part.terms.from,
-    behind,
+    behind: behind.map((day, i) => Math.max(day, boundOf(part, path[i] ?? node).from - 1)),
     ...(ledger ? { taken: (o: Occurrence) => ledger.taken(o) } : {})
   };
   const terms: Terms = { ...part.terms, round };
@@ -96,11 +92,34 @@ export function layPart(
   const last = moves.length - 1;
   const days = rounds.flatMap((r) => r.judgement.schedule.days[last] ?? []);
   if (days.some((d) => !d.hop.exact)) return undefined;
-  return {
-    rounds,
-    first: Math.min(...days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first))),
-    last: Math.max(...days.map((d) => d.hop.last))
-  };
+  const first = Math.min(...days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first)));
+  const ended = Math.max(...days.map((d) => d.hop.last));
+  const { on, to } = boundOf(part, node);
+  if (ended > to || (on !== undefined && first !== on)) return undefined;
+  return { rounds, first, last: ended };
+}
+
+/** The days that locks bind the step onto a node to. */
+function boundOf(
+  { locks = [], nodes }: MovingPart,
+  node: number
+): { readonly from: Day; readonly to: Day; readonly on?: Day } {
+  let [from, to, on]: [Day, Day, Day | undefined] = [-Infinity, Infinity, undefined];
+  for (const lock of locks) {
+    if (lock.release !== undefined && lock.release !== nodes[node]?.release) continue;
+    from = Math.max(from, lock.from ?? -Infinity);
+    to = Math.min(to, lock.to ?? Infinity);
+    if (lock.isOn) on = lock.from;
+  }
+  return { from, to, ...(on === undefined ? {} : { on }) };
+}
+
+/** The nodes on the way to one, the first left out. */
+function pathTo({ nodes }: Pick<MovingPart, 'nodes'>, node: number): number[] {
+  const path: number[] = [];
+  for (let at: number | undefined = node; at !== undefined && at !== 0; at = nodes[at]?.before)
+    path.unshift(at);
+  return path;
 }
 
 /** The same for a search: days alone, worked out once; a step before must stay where it was laid. */

@@ -35,6 +35,8 @@ export class Mixes {
   /** Parts that some pairing binds each part to. */
   readonly #near: readonly ReadonlySet<number>[];
   readonly #isStanding: ReadonlySet<number>;
+  /** For each part those it never goes together with. */
+  readonly #apart: readonly ReadonlySet<number>[];
   readonly #without: ReadonlySet<string>;
   /** For each part those alike in everything, itself included; in turn. */
   readonly #twins: readonly (readonly number[])[];
@@ -53,6 +55,12 @@ export class Mixes {
     this.start = { mix: problem.parts.map(() => 0), mended: [] };
     this.standing = this.#bonds.filter(({ bond }) => bond.holds(0, 0) !== 'yes').map(({ index }) => index);
     this.#isStanding = new Set(this.standing);
+    const apart = (problem.apart ?? []).filter(
+      (_, i) => !this.#without.has(keyOfConstraint({ kind: 'lock', apart: i }))
+    );
+    this.#apart = problem.parts.map(
+      (_, p) => new Set(apart.flatMap(([a, b]) => (a === p ? [b] : b === p ? [a] : [])))
+    );
     const bonds = this.#bonds.map(({ bond }) => bond);
     this.#twins = twinsOf(problem, bonds, mark);
   }
@@ -124,13 +132,13 @@ export class Mixes {
 
   /**
    * Whether bundles may be made in one wave: each may be made while any of the others is, or is not, yet. Peers that may not change
-   * together never share one, nor does a part.
+   * together never share one, nor do those that are laid down to go apart, nor does a part.
    */
   shareWave(before: Stand, a: Bundle, b: Bundle): boolean {
     let areBound = false;
     for (const x of a.steps)
       for (const y of b.steps) {
-        if (x.part === y.part) return false;
+        if (x.part === y.part || this.#apart[x.part]?.has(y.part)) return false;
         if (!this.#near[x.part]?.has(y.part)) continue;
         areBound = true;
         if (!this.#mayShare(before, x, y)) return false;
@@ -212,7 +220,8 @@ export class Mixes {
     const parts = new Set(set.map((s) => s.part));
     const isApart = ({ bond }: { readonly bond: Bond }): boolean =>
       bond.isPeer && !bond.together && parts.has(bond.own) && parts.has(bond.other);
-    if (this.#bonds.some(isApart)) return false;
+    if (this.#bonds.some(isApart) || set.some((s) => set.some((o) => this.#apart[s.part]?.has(o.part))))
+      return false;
     for (let some = 1; some < 2 ** set.length - 1; some++) {
       const made = set.filter((_, i) => (some >> i) & 1);
       const broken = this.brokenBy(before, made);
@@ -255,6 +264,12 @@ export class Mixes {
       ))
         if (inside(b)) broken.add(b.index);
     return [...broken];
+  }
+
+  /** Locks that making some steps all at once breaks, by their index in `apart`. */
+  locksBrokenBy(steps: readonly PartStep[]): number[] {
+    const moves = (part: number): boolean => steps.some((s) => s.part === part);
+    return (this.#problem.apart ?? []).flatMap(([a, b], i) => (moves(a) && moves(b) ? [i] : []));
   }
 
   /** As many bundles as go into one wave when taken in turn. */

@@ -42,10 +42,11 @@ function comparePlacing(a: Component, b: Component): number {
 type KnownOrders = Map<string, ReturnType<typeof findOrder>>;
 
 /** Equal for components of the same cases that are bound in the same way: their orders are the same but for names. */
-const shapeOf = ({ parts, bonds }: Component): string =>
+const shapeOf = ({ parts, bonds, apart }: Component): string =>
   JSON.stringify([
     parts.map((p) => [p.alike, p.systems.length, p.deadline, p.nodes.length]),
-    bonds.map((b) => [b.pairing, b.own, b.other])
+    bonds.map((b) => [b.pairing, b.own, b.other]),
+    apart
   ]);
 
 function orderComponent(
@@ -53,8 +54,16 @@ function orderComponent(
   component: Component,
   { ledger, known }: { readonly ledger: Ledger; readonly known: KnownOrders }
 ): ComponentOrder {
-  const { parts, bonds } = component;
-  const problem: Problem = { parts, bonds, eve: planning.today - 1, lay: layerOf(parts) };
+  const { parts, bonds, apart } = component;
+  const by = planning.estate.site.orderBy;
+  const problem: Problem = {
+    parts,
+    bonds,
+    apart,
+    ...(by === undefined ? {} : { by }),
+    eve: planning.today - 1,
+    lay: layerOf(parts)
+  };
   const shape = shapeOf(component);
   const found = known.get(shape) ?? findOrder(problem);
   known.set(shape, found);
@@ -132,7 +141,7 @@ function fatesOf(
 
 /** What stands in the way, by names. */
 function namedConflicts(
-  { bonds }: Problem,
+  { bonds, apart = [] }: Problem,
   parts: readonly MovingPart[],
   conflicts: readonly Conflict[]
 ): OrderConflict[] {
@@ -147,6 +156,7 @@ function namedConflicts(
           ...(bond ? { pairing: bond.pairing } : {})
         };
       }
+      if (c.kind === 'lock') return { kind: c.kind, parts: apart[c.apart] ?? [] };
       const release = c.kind === 'rest' ? parts[c.part]?.model.releases[c.release]?.release.id : undefined;
       return { kind: c.kind, parts: [c.part], ...(release === undefined ? {} : { release }) };
     })

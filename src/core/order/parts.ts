@@ -1,5 +1,6 @@
 import { type Case, startsOf } from '../bind';
 import { idsOfPlace, NOTHING, type Place, type ProductModel } from '../compile';
+import { parseDay } from '../date';
 import { finishByOf } from '../deadline';
 import { compareText } from '../kit';
 import { fitsTogether } from '../pairing';
@@ -7,7 +8,7 @@ import type { System } from '../estate';
 import { type CasePlan, lookAt, type Planning } from '../plan';
 import { clauseKey, type Label, listWays, type Move, type Terms, termsWith, wayOf } from '../route';
 import { type LinkedDemand, linkedDemandsOf } from './linked-demands';
-import type { Bond, Part, PartNode } from './problem';
+import type { Bond, Part, PartLock, PartNode } from './problem';
 
 /** A part with what its steps are laid by. */
 export interface MovingPart extends Part {
@@ -27,6 +28,8 @@ export interface MovingPart extends Part {
 export interface Component {
   readonly parts: readonly MovingPart[];
   readonly bonds: readonly Bond[];
+  /** Indexes of parts that never go together, by a lock. */
+  readonly apart: readonly (readonly [number, number])[];
 }
 
 /** The components of an estate that pairings hold together, by the id of their first system. Cost: a list of ways a part that moves. */
@@ -67,6 +70,16 @@ function linksOf(
   const links = new Map<string, LinkEnd[]>();
   const unclear = new Set<string>();
   const add = (id: string, end: LinkEnd): void => void links.set(id, [...(links.get(id) ?? []), end]);
+  for (const { id, systems, must } of planning.estate.locks ?? []) {
+    if (!('apartFrom' in must)) continue;
+    const isKnown = (s: string): boolean => planOf.has(s);
+    for (const a of systems.filter(isKnown))
+      for (const b of must.apartFrom.filter(isKnown)) {
+        if (a === b) continue;
+        add(a, { other: b, pairing: `lock ${id}`, isOwn: true });
+        add(b, { other: a, pairing: `lock ${id}`, isOwn: false });
+      }
+  }
   for (const { id } of planning.estate.systems) {
     const system = planning.system(id);
     const model = system && planOf.has(id) ? planning.modelFor(system) : undefined;
@@ -107,7 +120,8 @@ function componentOf(
   const groups = new Map<string, string[]>();
   for (const id of [...members].sort(compareText)) {
     const ends = [...new Set((links.get(id) ?? []).map((l) => `${l.pairing} ${l.isOwn} ${l.other}`))].sort();
-    const key = JSON.stringify([cases.get(id)?.id, ends]);
+    const locks = (planning.estate.locks ?? []).flatMap((l) => (l.systems.includes(id) ? [l.id] : []));
+    const key = JSON.stringify([cases.get(id)?.id, ends, locks]);
     groups.set(key, [...(groups.get(key) ?? []), id]);
   }
   const parts: MovingPart[] = [];
@@ -124,7 +138,35 @@ function componentOf(
     parts.push(isUnclear ? rooted(part) : part);
   }
   if (parts.every((p) => p.nodes.length < 2)) return undefined;
-  return { parts, bonds: bondsOf(parts, partOf, links) };
+  return { parts, bonds: bondsOf(parts, partOf, links), apart: apartOf(planning, partOf) };
+}
+
+function apartOf(planning: Planning, partOf: ReadonlyMap<string, number>): (readonly [number, number])[] {
+  const found = new Map<string, readonly [number, number]>();
+  for (const { systems, must } of planning.estate.locks ?? []) {
+    if (!('apartFrom' in must)) continue;
+    for (const a of systems.flatMap((s) => partOf.get(s) ?? []))
+      for (const b of must.apartFrom.flatMap((s) => partOf.get(s) ?? []))
+        if (a !== b) found.set(`${Math.min(a, b)} ${Math.max(a, b)}`, [Math.min(a, b), Math.max(a, b)]);
+  }
+  return [...found.values()];
+}
+
+/** What locks bind a part's steps to. */
+function locksOf(planning: Planning, system: string, model: ProductModel): PartLock[] {
+  return (planning.estate.locks ?? []).flatMap(({ systems, release, must }): PartLock[] => {
+    if (!systems.includes(system) || 'apartFrom' in must) return [];
+    const at = release === undefined ? undefined : model.releases.findIndex((r) => r.release.id === release);
+    if (at === -1) return [];
+    const on = at === undefined ? {} : { release: at };
+    const day = parseDay(Object.values(must)[0] ?? '');
+    if (day === undefined) return [];
+    return [
+      'notAfter' in must
+        ? { ...on, to: day }
+        : { ...on, from: day, ...('on' in must ? { isOn: true } : {}) }
+    ];
+  });
 }
 
 /** Whether it cannot be told where a system stands; a machine with nothing on it stands nowhere. */
@@ -170,6 +212,7 @@ function partFrom(
   const sorted = first ? [first, ...ways.filter((w) => w !== first)] : [];
   const tree = treeOf(terms, start, sorted, isThere);
   const finishBy = finishByOf(plan.deadline);
+  const locks = locksOf(planning, system.id, model);
   return {
     id: systems[0] ?? '',
     systems,
@@ -177,13 +220,19 @@ function partFrom(
     stays: plan.goalFrom === 'stay' || plan.goalFrom === 'kept back',
     ...(finishBy === Infinity ? {} : { deadline: finishBy }),
     ...tree,
-    alike: one.id,
+    nodes: tree.nodes.map((n, i) => ({ ...n, outage: minutesOf(tree.moves[i]) * systems.length })),
+    ...(locks.length > 0 ? { locks } : {}),
+    alike: JSON.stringify([one.id, locks]),
     plan,
     model,
     terms,
     cut
   };
 }
+
+/** Careful minutes of a counted step. */
+export const minutesOf = (move: Move | undefined): number =>
+  (move?.hop?.hop ?? move?.change?.change)?.carefulMinutes ?? 0;
 
 /** Ways that begin alike share what they begin with. */
 function treeOf(

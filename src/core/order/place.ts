@@ -2,7 +2,7 @@ import type { Day } from '../date';
 import { blockAt, type Round } from '../route';
 import { beginOf, type LaidStep, layPart, Ledger, movesTo } from './lay';
 import type { OrderedStep, OrderedWave } from './order-types';
-import { idsOfNode, type MovingPart } from './parts';
+import { idsOfNode, minutesOf, type MovingPart } from './parts';
 import type { PartStep, Problem } from './problem';
 import type { FoundOrder } from './search';
 
@@ -188,7 +188,7 @@ function orderedStep(
     first: laid.first,
     last: laid.last,
     rounds: laid.rounds.map((r) => roundOn(r, index)),
-    carefulMinutes: (move?.hop?.hop ?? move?.change?.change)?.carefulMinutes ?? 0,
+    carefulMinutes: minutesOf(move),
     because: becauseOf(problem, waves, { step, at }),
     isChosen: part.nodes[step.to]?.isChosen ?? false
   };

@@ -1,5 +1,6 @@
 import type { Truth } from '../condition';
 import type { Day } from '../date';
+import type { OrderBy } from '../estate';
 
 /** A place in the tree of a part's ways; 0 is where it stands today. */
 export interface PartNode {
@@ -17,6 +18,8 @@ export interface PartNode {
   readonly isTimed?: boolean;
   /** Steps, patches and cures included, of the counted step onto it. */
   readonly steps: number;
+  /** Careful minutes of that step, all systems together. */
+  readonly outage?: number;
 }
 
 export type Importance = 'critical' | 'normal' | 'spare';
@@ -33,6 +36,16 @@ export interface Part {
   readonly alike?: string;
   /** The day its way must be done by; absent: nothing says. */
   readonly deadline?: Day;
+  /** Days its steps are bound to. */
+  readonly locks?: readonly PartLock[];
+}
+
+/** Days laid down for the step onto a release, else for every step: it begins not before `from` - on that very day - and ends by `to`. */
+export interface PartLock {
+  readonly release?: number;
+  readonly from?: Day;
+  readonly isOn?: boolean;
+  readonly to?: Day;
 }
 
 /** A pairing between two parts, by their places. */
@@ -64,6 +77,10 @@ export interface StepOn {
 export interface Problem {
   readonly parts: readonly Part[];
   readonly bonds: readonly Bond[];
+  /** Parts of which somebody has laid down that they never go together. */
+  readonly apart?: readonly (readonly [number, number])[];
+  /** What an order is chosen by where it misses no more deadlines than another; absent: fewest waves. */
+  readonly by?: OrderBy;
   /** The day before the first on which work may be done. */
   readonly eve: Day;
   lay(part: number, node: number, behind: readonly Day[]): StepOn | undefined;
@@ -90,10 +107,14 @@ export interface WaveSteps {
 export type Constraint =
   | { readonly kind: 'pairing'; readonly bond: number }
   | { readonly kind: 'stay'; readonly part: number }
-  | { readonly kind: 'rest'; readonly part: number; readonly release: number };
+  | { readonly kind: 'rest'; readonly part: number; readonly release: number }
+  /** By its index in `apart`. */
+  | { readonly kind: 'lock'; readonly apart: number };
 
-/** Equal for the same one; sorts pairings before decisions to stay before places, each by its parts. */
+/** Equal for the same one; sorts pairings before decisions to stay before places before locks, each by its parts. */
 export const keyOfConstraint = (c: Constraint): string =>
   c.kind === 'pairing'
     ? `0 ${String(c.bond).padStart(4, '0')}`
-    : `${c.kind === 'stay' ? 1 : 2} ${String(c.part).padStart(4, '0')}${c.kind === 'rest' ? ` ${c.release}` : ''}`;
+    : c.kind === 'lock'
+      ? `3 ${String(c.apart).padStart(4, '0')}`
+      : `${c.kind === 'stay' ? 1 : 2} ${String(c.part).padStart(4, '0')}${c.kind === 'rest' ? ` ${c.release}` : ''}`;

@@ -1,5 +1,6 @@
 import { Heap } from '../kit';
 import type { Day } from '../date';
+import type { OrderBy } from '../estate';
 import { leastAhead } from './ahead';
 import { type Bundle, Mixes, type Stand } from './mixes';
 import type { Mix, PartStep, Problem, StepOn, WaveSteps } from './problem';
@@ -22,6 +23,8 @@ export interface OrderCost {
   /** Days late, of all deadlines that are missed. */
   readonly late: number;
   readonly waves: number;
+  /** Careful minutes of all steps, all systems together. */
+  readonly outage: number;
   /** Parts off their chosen way. */
   readonly off: number;
   readonly steps: number;
@@ -47,9 +50,10 @@ interface Label {
   /** Days behind which each step so far of each part began. */
   readonly behind: readonly (readonly Day[])[];
   readonly waves: readonly Wave[];
-  /** Waves and steps still to come, at least. */
+  /** Waves, steps and minutes of outage still to come, at least. */
   readonly ahead: number;
   readonly work: number;
+  readonly pause: number;
 }
 
 const NOTHING: OrderCost = {
@@ -58,6 +62,7 @@ const NOTHING: OrderCost = {
   missed: 0,
   late: 0,
   waves: 0,
+  outage: 0,
   off: 0,
   steps: 0
 };
@@ -70,14 +75,30 @@ const MOST_LABELS = 20_000;
 /** Labels worked off of a large component. */
 const MOST_LARGE = 300;
 
-const compareCost = (a: OrderCost, b: OrderCost): number =>
+/** An order or one that has begun: what it costs, and the day it is done. */
+type Costed = Pick<FoundOrder, 'cost' | 'finish'>;
+type Compare = (a: Costed, b: Costed) => number;
+
+/** By what it costs alone, whatever the days it is done on. */
+const compareCost = (by: OrderBy, a: OrderCost, b: OrderCost): number =>
   a.bound - b.bound ||
   a.simultaneous - b.simultaneous ||
   a.missed - b.missed ||
   a.late - b.late ||
+  (by === 'least outage' ? a.outage - b.outage : 0) ||
   a.waves - b.waves ||
   a.off - b.off ||
   a.steps - b.steps;
+
+/** By deadlines, then by what orders are chosen by, then by all else in turn. */
+const compareBy =
+  (by: OrderBy): Compare =>
+  (a, b) => {
+    if (by !== 'earliest done') return compareCost(by, a.cost, b.cost) || a.finish - b.finish;
+    const { waves, off, steps } = a.cost;
+    const alike = { ...b.cost, waves, off, steps };
+    return compareCost(by, a.cost, alike) || a.finish - b.finish || compareCost(by, a.cost, b.cost);
+  };
 
 /**
  * The best order of a component (docs/reckoning.md 14): most goals, then least cost, then earliest finish. Without sets of steps that
@@ -109,11 +130,9 @@ function findIn(problem: Problem, mixes: Mixes, wanted: Wanted): FoundOrder {
   const quick = new OrderSearch(problem, mixes, wanted, { byFullWaves: true, mostLabels: MOST_LARGE }).find();
   if (quick.proven || moving > MOST_MOVING) return quick;
   const isReached = compareReached(quick.reached, wanted.reached) <= 0;
-  const all = whole({ mostLabels: MOST_LABELS, ...(isReached ? { atMost: quick.cost } : {}) });
+  const all = whole({ mostLabels: MOST_LABELS, ...(isReached ? { atMost: quick } : {}) });
   const isBetter =
-    compareReached(all.reached, quick.reached) ||
-    compareCost(all.cost, quick.cost) ||
-    all.finish - quick.finish;
+    compareReached(all.reached, quick.reached) || compareBy(problem.by ?? 'fewest waves')(all, quick);
   return isBetter <= 0 ? all : quick;
 }
 
@@ -150,7 +169,7 @@ interface Thoroughness {
   /** Labels worked off, at most. */
   readonly mostLabels: number;
   /** What an order is known for: whatever costs more is left out. */
-  readonly atMost?: OrderCost;
+  readonly atMost?: Costed;
 }
 
 class OrderSearch {
@@ -158,8 +177,11 @@ class OrderSearch {
   readonly #mixes: Mixes;
   readonly #wanted: Wanted;
   readonly #labels = new Map<string, Label[]>();
-  readonly #ahead: readonly (readonly number[])[];
+  readonly #wavesLeft: readonly (readonly number[])[];
   readonly #work: readonly (readonly number[])[];
+  readonly #outage: readonly (readonly number[])[];
+  readonly #by: OrderBy;
+  readonly #compare: Compare;
   readonly #goals: ReadonlySet<number>;
   /** Parts of which no two ever share a wave. */
   readonly #apart: readonly (readonly number[])[];
@@ -170,8 +192,11 @@ class OrderSearch {
     this.#problem = problem;
     this.#mixes = mixes;
     this.#wanted = wanted;
-    this.#ahead = problem.parts.map(({ nodes }) => leastAhead(nodes, () => 1));
+    this.#wavesLeft = problem.parts.map(({ nodes }) => leastAhead(nodes, () => 1));
     this.#work = problem.parts.map(({ nodes }) => leastAhead(nodes, (n) => n.steps));
+    this.#outage = problem.parts.map(({ nodes }) => leastAhead(nodes, (n) => n.outage ?? 0));
+    this.#by = problem.by ?? 'fewest waves';
+    this.#compare = compareBy(this.#by);
     this.#goals = new Set(wanted.goals);
     this.#apart = cliquesOf(problem);
     this.#how = how;
@@ -180,15 +205,14 @@ class OrderSearch {
 
   find(): FoundOrder {
     const { parts, eve } = this.#problem;
-    const heap = new Heap<Label>(compareLabels);
+    const heap = new Heap<Label>((a, b) => this.#compareLabels(a, b));
     const start: Label = {
       stand: this.#mixes.start,
       cost: NOTHING,
       finish: eve,
       behind: parts.map(() => []),
       waves: [],
-      ahead: this.#wavesAhead(this.#mixes.start.mix),
-      work: this.#stepsAhead(this.#mixes.start.mix)
+      ...this.#ahead(this.#mixes.start.mix)
     };
     heap.push(start);
     let best = start;
@@ -197,7 +221,7 @@ class OrderSearch {
       if (this.#isDropped(label)) continue;
       const reached = reachedIn(this.#problem, label.stand.mix);
       const isMore = compareReached(reached, reachedIn(this.#problem, best.stand.mix));
-      if (isMore < 0 || (isMore === 0 && compareDone(label, best) < 0)) best = label;
+      if (isMore < 0 || (isMore === 0 && this.#compareDone(label, best) < 0)) best = label;
       if (compareReached(reached, this.#wanted.reached) <= 0) break;
       if (++worked > this.#how.mostLabels) {
         this.#cut = true;
@@ -208,8 +232,11 @@ class OrderSearch {
     const { stand, waves, cost, finish } = best;
     const reached = reachedIn(this.#problem, stand.mix);
     // What costs no more than the least there could be is the best, however few others were tried.
-    const least: OrderCost = { ...NOTHING, waves: start.ahead, steps: start.work };
-    const isLeast = compareReached(reached, this.#wanted.reached) <= 0 && compareCost(cost, least) <= 0;
+    const least = withAhead(start);
+    const done = this.#by === 'earliest done' ? least.finish : finish;
+    const isLeast =
+      compareReached(reached, this.#wanted.reached) <= 0 &&
+      this.#compare({ cost, finish }, { cost: least.cost, finish: done }) <= 0;
     const leastWaves = Math.min(start.ahead, cost.waves);
     return { waves, end: stand.mix, reached, cost, finish, leastWaves, proven: !this.#cut || isLeast };
   }
@@ -239,7 +266,7 @@ class OrderSearch {
     const nearer = bundles.filter(({ steps }) =>
       steps.every(
         (s) =>
-          this.#isWanted(s.part) && (this.#ahead[s.part]?.[s.to] ?? 0) < (this.#ahead[s.part]?.[s.from] ?? 0)
+          this.#isWanted(s.part) && (this.#wavesLeft[s.part]?.[s.to] ?? 0) < (this.#wavesLeft[s.part]?.[s.from] ?? 0)
       )
     );
     const chosen = nearer.filter(({ steps }) =>
@@ -256,7 +283,7 @@ class OrderSearch {
     const { lay, parts } = this.#problem;
     const behind = [...label.behind];
     const days: StepOn[] = [];
-    let { missed, late, off, steps } = label.cost;
+    let { missed, late, outage, off, steps } = label.cost;
     for (const { part, from, to } of wave.steps) {
       const begun = [...(behind[part] ?? []), label.finish];
       const on = lay(part, to, begun);
@@ -266,6 +293,7 @@ class OrderSearch {
       const { nodes, deadline } = parts[part] as Problem['parts'][number];
       const node = nodes[to];
       steps += node?.steps ?? 0;
+      outage += node?.outage ?? 0;
       if (nodes[from]?.isChosen && !node?.isChosen) off++;
       if (node?.isGoal && deadline !== undefined && on.last > deadline) {
         missed++;
@@ -282,14 +310,14 @@ class OrderSearch {
         missed,
         late,
         waves: label.cost.waves + 1,
+        outage,
         off,
         steps
       },
       finish: last,
       behind,
       waves: [...label.waves, { ...wave, days, first: Math.min(...days.map((d) => d.first)), last }],
-      ahead: this.#wavesAhead(stand.mix),
-      work: this.#stepsAhead(stand.mix)
+      ...this.#ahead(stand.mix)
     };
   }
 
@@ -300,16 +328,15 @@ class OrderSearch {
   /** Waves that are still to come where everything is to be reached: a part makes one step in each, peers that go apart one together. */
   #wavesAhead(mix: Mix): number {
     const ahead = (part: number): number =>
-      this.#isWanted(part) ? (this.#ahead[part]?.[mix[part] ?? 0] ?? 0) : 0;
+      this.#isWanted(part) ? (this.#wavesLeft[part]?.[mix[part] ?? 0] ?? 0) : 0;
     return Math.max(0, ...this.#apart.map((clique) => clique.reduce((sum, part) => sum + ahead(part), 0)));
   }
 
-  /** Steps that are still to come, at least. */
-  #stepsAhead(mix: Mix): number {
-    return mix.reduce(
-      (sum, node, part) => sum + (this.#isWanted(part) ? (this.#work[part]?.[node] ?? 0) : 0),
-      0
-    );
+  /** What is still to come, at least. */
+  #ahead(mix: Mix): Pick<Label, 'ahead' | 'work' | 'pause'> {
+    const sumOf = (least: readonly (readonly number[])[]): number =>
+      mix.reduce((sum, node, part) => sum + (this.#isWanted(part) ? (least[part]?.[node] ?? 0) : 0), 0);
+    return { ahead: this.#wavesAhead(mix), work: sumOf(this.#work), pause: sumOf(this.#outage) };
   }
 
   #isWanted(part: number): boolean {
@@ -318,12 +345,25 @@ class OrderSearch {
 
   #keep(label: Label): boolean {
     const { atMost } = this.#how;
-    if (atMost && compareCost(withAhead(label), atMost) > 0) return false;
+    if (atMost && this.#compare(withAhead(label), atMost) > 0) return false;
     const key = this.#keyOf(label);
     const others = this.#labels.get(key) ?? [];
-    if (others.some((o) => isNoWorse(o, label))) return false;
-    this.#labels.set(key, [...others.filter((o) => !isNoWorse(label, o)), label]);
+    if (others.some((o) => this.#isNoWorse(o, label))) return false;
+    this.#labels.set(key, [...others.filter((o) => !this.#isNoWorse(label, o)), label]);
     return true;
+  }
+
+  /** Whatever follows, the one costs no more, and what comes next lies no later. */
+  #isNoWorse(a: Label, b: Label): boolean {
+    return compareCost(this.#by, a.cost, b.cost) <= 0 && a.finish <= b.finish;
+  }
+
+  #compareLabels(a: Label, b: Label): number {
+    return this.#compare(withAhead(a), withAhead(b)) || a.work - b.work || compareIds(a, b);
+  }
+
+  #compareDone(a: Label, b: Label): number {
+    return this.#compare(a, b) || compareIds(a, b);
   }
 
   /** The mix; of parts whose stay is limited also since when. */
@@ -342,23 +382,11 @@ class OrderSearch {
   }
 }
 
-/** Whatever follows, the one costs no more, and what comes next lies no later. */
-const isNoWorse = (a: Label, b: Label): boolean => compareCost(a.cost, b.cost) <= 0 && a.finish <= b.finish;
-
-const compareLabels = (a: Label, b: Label): number =>
-  compareCost(withAhead(a), withAhead(b)) ||
-  a.finish + a.ahead - b.finish - b.ahead ||
-  a.work - b.work ||
-  compareIds(a, b);
-
-const withAhead = ({ cost, ahead, work }: Label): OrderCost => ({
-  ...cost,
-  waves: cost.waves + ahead,
-  steps: cost.steps + work
+/** With the least that is still to come; each wave begins on a later day. */
+const withAhead = ({ cost, finish, ahead, work, pause }: Label): Costed => ({
+  cost: { ...cost, waves: cost.waves + ahead, steps: cost.steps + work, outage: cost.outage + pause },
+  finish: finish + ahead
 });
-
-const compareDone = (a: Label, b: Label): number =>
-  compareCost(a.cost, b.cost) || a.finish - b.finish || compareIds(a, b);
 
 const compareIds = (a: Label, b: Label): number => {
   const [x, y] = [idsOf(a.waves), idsOf(b.waves)];
@@ -368,9 +396,10 @@ const compareIds = (a: Label, b: Label): number => {
 const idsOf = (waves: readonly Wave[]): string =>
   waves.map(({ steps }) => steps.map((s: PartStep) => `${s.part}>${s.to}`).join('+')).join(' ');
 
-/** Sets of peers of which each is bound to each and none changes together with another, one around every part. */
-function cliquesOf({ parts, bonds }: Problem): number[][] {
+/** Sets of which none changes together with another - peers, or those laid down to go apart -, one around every part. */
+function cliquesOf({ parts, bonds, apart = [] }: Problem): number[][] {
   const areApart = (a: number, b: number): boolean =>
+    apart.some(([x, y]) => (x === a && y === b) || (x === b && y === a)) ||
     bonds.some(
       (o) => o.isPeer && !o.together && ((o.own === a && o.other === b) || (o.own === b && o.other === a))
     );

@@ -5,7 +5,7 @@ import type { Bond, Problem } from './problem';
  * being told apart; itself among them. Equal lists are the same object.
  */
 export function twinsOf(
-  { parts }: Problem,
+  { parts, apart = [] }: Problem,
   bonds: readonly Bond[],
   mark: (part: number) => string = () => ''
 ): readonly (readonly number[])[] {
@@ -13,7 +13,7 @@ export function twinsOf(
   const of: number[][] = [];
   parts.forEach((part, i) => {
     const found =
-      part.alike === undefined
+      part.alike === undefined || apart.some((pair) => pair.includes(i))
         ? undefined
         : groups.find(
             ([first]) => first !== undefined && mark(first) === mark(i) && areAlike(parts, bonds, [first, i])

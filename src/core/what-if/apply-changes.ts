@@ -4,14 +4,15 @@ import { FactKinds, figureIn, parseFigure } from '../condition';
 import { type Day, formatDay, parseDay } from '../date';
 import {
   type Change,
-  type Decision,
   type Estate,
   FactDecisions,
   type FactValue,
   type Goal,
   kindsOf,
+  type OrderLock,
   seenOf,
-  type System
+  type System,
+  type WorkCalendar
 } from '../estate';
 
 /** An estate with changes made, on the day it is then. */
@@ -45,6 +46,9 @@ function applyOne(changing: Changing, change: Change): Changed {
   const { estate, today } = changing;
   if ('today' in change) return { estate, today: parseDay(change.today) ?? today };
   if ('allow' in change) return { estate: allow(estate, change), today };
+  if ('lock' in change || 'unlock' in change || 'orderBy' in change)
+    return { estate: lay(changing, change), today };
+  if ('calendar' in change) return { estate: { ...estate, calendars: otherCalendars(estate, change) }, today };
   if ('decide' in change)
     return {
       estate: {
@@ -53,7 +57,7 @@ function applyOne(changing: Changing, change: Change): Changed {
           ...estate.decisions,
           {
             ...change.decide,
-            id: freeDecisionId(estate.decisions),
+            id: freeId('d', estate.decisions),
             day: formatDay(today),
             ...(changing.who === undefined ? {} : { who: changing.who })
           }
@@ -64,6 +68,59 @@ function applyOne(changing: Changing, change: Change): Changed {
   if ('cure' in change) return { estate: cure(changing, change), today };
   const value = (): FactValue => change.value;
   return { estate: setFacts(changing, change.systems, change.fact, value), today };
+}
+
+/** What is laid down for the order of work, or what it is chosen by. A lock takes the place of one on the same step that it rules out. */
+function lay(
+  { estate, today, who }: Changing,
+  change: Extract<Change, { lock: unknown } | { unlock: unknown } | { orderBy: unknown }>
+): Estate {
+  const { locks = [] } = estate;
+  if ('orderBy' in change) return { ...estate, site: { ...estate.site, orderBy: change.orderBy } };
+  if ('unlock' in change) return { ...estate, locks: locks.filter((l) => l.id !== change.unlock) };
+  const { lock } = change;
+  const isSame = ({ systems, release, must }: OrderLock): boolean =>
+    release === lock.release &&
+    systems.every((s) => lock.systems.includes(s)) &&
+    !('apartFrom' in must) &&
+    !('apartFrom' in lock.must) &&
+    ('on' in must || 'on' in lock.must || Object.keys(must)[0] === Object.keys(lock.must)[0]);
+  const kept = locks.filter((l) => !isSame(l));
+  const id = freeId('l', kept);
+  return {
+    ...estate,
+    locks: [...kept, { ...lock, id, day: formatDay(today), ...(who === undefined ? {} : { who }) }]
+  };
+}
+
+/** Calendars with a window that is longer or has more people, or without a freeze. */
+function otherCalendars(
+  { calendars = [] }: Estate,
+  change: Extract<Change, { calendar: unknown }>
+): WorkCalendar[] {
+  return calendars.map((calendar) => {
+    if (calendar.id !== change.calendar) return calendar;
+    if ('freeze' in change) {
+      const { first, last } = change.freeze;
+      return {
+        ...calendar,
+        freezes: (calendar.freezes ?? []).filter((f) => f.first !== first || f.last !== last)
+      };
+    }
+    const { window, minutes, crew } = change;
+    return {
+      ...calendar,
+      windows: calendar.windows.map((w) =>
+        w.id !== window
+          ? w
+          : {
+              ...w,
+              ...(minutes === undefined ? {} : { minutes }),
+              ...(crew === undefined ? {} : { crew: { ...w.crew, systems: crew } })
+            }
+      )
+    };
+  });
 }
 
 /** The goal of a team allows something, or no longer. A team without a goal of its own gets one. */
@@ -130,9 +187,9 @@ function setFacts(
   };
 }
 
-function freeDecisionId(decisions: readonly Decision[]): string {
-  const taken = new Set(decisions.map((d) => d.id));
+function freeId(letter: string, entries: readonly { readonly id: string }[]): string {
+  const taken = new Set(entries.map((e) => e.id));
   let n = taken.size + 1;
-  while (taken.has(`d${n}`)) n++;
-  return `d${n}`;
+  while (taken.has(`${letter}${n}`)) n++;
+  return `${letter}${n}`;
 }

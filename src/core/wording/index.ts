@@ -15,6 +15,7 @@ export {
   sayStepDays,
   sayWave
 } from './order';
+export { type LockNames, sayIsoDay, sayLock } from './lock';
 export { describeEvaluation } from './condition';
 export {
   monthName,

@@ -106,6 +106,10 @@ export function sayConstraint(
         : '';
     case 'stay':
       return `Somebody has decided that ${sayPart(own, names)} stays.`;
+    case 'lock':
+      return other
+        ? `Somebody has laid down that ${sayPart(own, names)} and ${sayPart(other, names)} never go together.`
+        : '';
     case 'rest':
       return `${sayPart(own, names)} must not rest on ${mine.release(release ?? '')}, which is out of service.`;
   }

@@ -1,7 +1,8 @@
 import type { Change } from '../estate';
 import type { Question } from '../plan';
 import type { Loss, ReadyItem, Remedy } from '../ready';
-import { sayCount, sayDay } from './dates';
+import { sayCount, sayDay, sayMinutes } from './dates';
+import { sayIsoDay, sayLock } from './lock';
 import { formatConditionWith, type NameInCondition, parseCondition } from '../condition';
 import { parseDay } from '../date';
 import { type Names, splitEntryPath } from '../catalogue';
@@ -15,6 +16,8 @@ export interface Naming {
   system(id: string): string;
   fact(id: string): string;
   list(id: string): string;
+  /** A release of the product a system runs. */
+  releaseOf(system: string, release: string): string;
 }
 
 const LOST: Readonly<Record<Loss, string>> = {
@@ -103,6 +106,19 @@ export function sayChange(change: Change, naming: Naming): string {
     const of = rest.length === 0 ? naming.system(first ?? '') : sayCount(change.systems.length, 'system');
     return `${naming.fact(change.fact)} of ${of} is ${String(change.value)}`;
   }
+  if ('lock' in change) return sayLock(change.lock, naming);
+  if ('unlock' in change) return 'What was laid down for the order is let go';
+  if ('orderBy' in change) return `The order is chosen by: ${change.orderBy}`;
+  if ('freeze' in change)
+    return `No freeze from ${sayIsoDay(change.freeze.first)} to ${sayIsoDay(change.freeze.last)}`;
+  if ('window' in change)
+    return [
+      change.minutes === undefined ? [] : `lasts ${sayMinutes(change.minutes)}`,
+      change.crew === undefined ? [] : `has people for ${sayCount(change.crew, 'system')} at once`
+    ]
+      .flat()
+      .join(' and ')
+      .replace(/^/, `Window ${change.window} `);
   const { kind, about, target } = change.decide;
   if (target) return `${kind}: ${target.release} ${target.edition}`;
   const what = about === undefined ? '' : sayEntry(about, naming);

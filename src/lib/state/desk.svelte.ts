@@ -50,7 +50,11 @@ class Desk {
     names: (product) => this.namesOfProduct(product),
     system: (id) => this.systems.get(id)?.name ?? id,
     fact: (id) => nameOfFact(id, (fact) => kindsOf(this.catalogue).find(fact)?.name),
-    list: (id) => this.catalogue?.lists?.find((l) => l.id === id)?.name ?? id
+    list: (id) => this.catalogue?.lists?.find((l) => l.id === id)?.name ?? id,
+    releaseOf: (system, release) => {
+      const product = this.systems.get(system)?.product;
+      return product && 'is' in product ? this.namesOfProduct(product.is).release(release) : release;
+    }
   };
 
   readonly files = new WorkerClient();
