@@ -52,7 +52,12 @@ class Brute {
 
   constructor(
     p: Problem,
-    free: { bonds?: Iterable<number>; stays?: Iterable<number>; rests?: Iterable<string>; locks?: Iterable<number> }
+    free: {
+      bonds?: Iterable<number>;
+      stays?: Iterable<number>;
+      rests?: Iterable<string>;
+      locks?: Iterable<number>;
+    }
   ) {
     this.#p = p;
     this.#off = new Set(free.bonds);

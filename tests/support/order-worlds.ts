@@ -1,5 +1,5 @@
 import type { Bond, Importance, Part, PartNode, Problem, StepOn } from '../../src/core/order/problem';
-import { ORDER_BY } from '../../src/core/estate';
+import { ORDER_BY, type OrderBy } from '../../src/core/estate';
 import { Random } from './random';
 
 /** A random component of up to six parts of up to four releases each, with all that orders turn on. */
@@ -127,7 +127,7 @@ export function orderWorldOf(seed: number): OrderWorld {
   const apart = Array.from({ length: count }, (_, i) =>
     Array.from({ length: i }, (_x, k) => [k, i] as const).filter(() => l.chance(0.1))
   ).flat();
-  const by = l.pick([undefined, 'least outage', ...ORDER_BY]);
+  const by = l.pick<OrderBy | undefined>([undefined, 'least outage', ...ORDER_BY]);
   const layBy =
     (locks: typeof on) =>
     (part: number, node: number, behind: readonly number[]): StepOn | undefined => {

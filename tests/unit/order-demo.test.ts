@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import { parseDay } from '$core/date';
+import { formatDay, parseDay } from '$core/date';
+import { type Change, ORDER_BY, type OrderLock } from '$core/estate';
 import { type orderFile, parseCatalogue, parseWorkspace } from '$core/exchange';
 import { type ComponentOrder, type Order, orderOf, type OrderedWave } from '$core/order';
 import { Planning, planWith } from '$core/plan';
+import { planningWith } from '$core/what-if';
 import { answerPlan } from '$lib/server/answer-plan';
 import { type VerifyLink, verifyOrder, type VerifyOrderTerms } from '../../src/core/verify/verify-order';
 
@@ -239,4 +241,78 @@ test('the order as a file: the same waves, in words a program reads', async () =
   expect(file.components.map((c) => c.waves.length)).toEqual(order.components.map((c) => c.waves.length));
   const bound = file.components.flatMap((c) => c.waves.flatMap((w) => w.bound));
   expect(bound).toEqual([['depot-ledger', 'depot-watch']]);
+});
+
+/** The order with changes made, and the verifier's word on it. */
+function orderAfter(changes: readonly Change[]): { order: Order; planning: Planning; faults: unknown[] } {
+  const { catalogue: own, today } = planning;
+  const systems = estate.systems.filter((s) => /^(depot|door|host-b|keeper)/.test(s.id));
+  const tried = planningWith({ catalogue: own, estate: { ...estate, systems }, today }, changes);
+  const found = orderWith(tried);
+  const kept = { ...termsOf(tried), locks: tried.estate.locks ?? [] };
+  return { order: found, planning: tried, faults: found.components.flatMap((c) => verifyOrder(c, kept)) };
+}
+const isoOf = (day: number): string => formatDay(day);
+const finishOf = (c: ComponentOrder): number => Math.max(...c.waves.map((w) => w.last));
+
+test('a wave laid down for another night lies there, what follows comes behind it, and what nothing allows is refused', () => {
+  const before = component('depot-hub', orderAfter([]).order);
+  const nights = before.waves.map((w) => w.first);
+  const lock = (must: OrderLock['must'], ids = ['depot-hub']): Change => ({ lock: { systems: ids, must } });
+  const later = orderAfter([lock({ on: isoOf(nights[1]!) })]);
+  const moved = component('depot-hub', later.order);
+  expect(moved.waves[0]?.first).toBe(nights[1]);
+  expect(moved.waves[1]?.first).toBeGreaterThan(nights[1]!);
+  expect(finishOf(moved)).toBeGreaterThan(finishOf(before));
+  expect(later.faults).toEqual([]);
+  // The same order, had somebody laid down something else.
+  const other = [{ id: 'x', day: '2031-03-10', systems: ['depot-hub'], must: { on: isoOf(nights[0]!) } }];
+  expect(verifyOrder(moved, { ...terms, locks: other }).map((f) => f.code)).toEqual(['lock']);
+  // A day with no window: nothing reaches the goal, and lifting the lock would.
+  const never = component('depot-hub', orderAfter([lock({ notAfter: isoOf(nights[0]! - 1) })]).order);
+  expect(never.waves).toEqual([]);
+  expect(never.parts.find((p) => p.id === 'depot-hub')?.fate).toBe('no room');
+  expect(never.parts.find((p) => p.id === 'depot-hub')?.savedBy).toMatchObject([{ kind: 'lock' }]);
+});
+
+test('what is laid down to go apart never shares a wave, in one component or two', () => {
+  const both = orderAfter([
+    { lock: { systems: ['door-east'], must: { apartFrom: ['depot-hub'] } } },
+    { lock: { systems: ['depot-ledger'], must: { apartFrom: ['depot-watch'] } } }
+  ]);
+  expect(both.faults).toEqual([]);
+  const joined = component('depot-hub', both.order);
+  expect(joined.parts.some((p) => p.id === 'door-east')).toBe(true);
+  const fate = (id: string) => joined.parts.find((p) => p.id === id)?.fate;
+  // The two only fit when they change at once.
+  expect([fate('depot-ledger'), fate('depot-watch')]).toEqual(['no order', 'no order']);
+  expect(joined.conflicts.flatMap((c) => c.constraints.map((x) => x.kind))).toContain('lock');
+});
+
+test('a longer window, more people, a freeze gone, and another choice are tried like anything else', () => {
+  const calendar = estate.calendars?.find((c) => c.team === 'Control room');
+  const window = calendar?.windows[0];
+  const one = { window: window?.id ?? '', calendar: calendar?.id ?? '' };
+  const alone = component('depot-hub', orderAfter([{ ...one, crew: 1 }]).order);
+  expect(alone.waves).toEqual([]);
+  expect(alone.parts[0]?.savedBy).toMatchObject([{ kind: 'crew' }]);
+  expect(component('depot-hub', orderAfter([{ ...one, crew: 2 }]).order).waves.length).toBe(3);
+  const brief = (calendar?.windows ?? []).map((w) => ({ ...one, window: w.id, minutes: 10 }));
+  const short = component('depot-hub', orderAfter(brief).order);
+  expect(short.parts.find((p) => p.id === 'depot-ledger')?.fate).toBe('no way');
+  for (const orderBy of ORDER_BY) {
+    const found = orderAfter([{ orderBy }]);
+    expect(found.faults).toEqual([]);
+    expect(component('depot-hub', found.order).waves.length).toBe(3);
+  }
+});
+
+test('how long work may wait in the order is less than alone by what others need before', () => {
+  const depot = component('depot-hub');
+  const last = depot.parts.find((p) => p.id === 'depot-ledger');
+  const waits = (last?.waitsFor ?? []).map((p) => depot.parts[p]?.id);
+  expect(waits).toContain('depot-hub');
+  const latest = depot.waves[0]?.latest ?? 0;
+  const slacks = depot.parts.flatMap((p) => p.slack ?? []);
+  expect(Math.min(...slacks)).toBe(latest - planning.today);
 });

@@ -9,3 +9,5 @@ export type {
   OrderedWave,
   PartFate
 } from './order-types';
+export type { Lever } from './order-types';
+export { movesBetween, type OrderSum, type StepMove, sumOfOrder } from './compare-orders';

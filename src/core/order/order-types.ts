@@ -20,7 +20,7 @@ export type PartFate =
   | 'no order'
   /** An order reaches it, but none that reaches more. */
   | 'in conflict'
-  /** An order reaches it, but no window has room for a wave of it, or no crew for all that must change at once. */
+  /** An order reaches it, but no window has room for a wave of it, no crew for all that must change at once, or a lock no day. */
   | 'no room';
 
 export interface OrderedPart {
@@ -37,6 +37,12 @@ export interface OrderedPart {
   /** Last day of its last step. */
   readonly finish?: Day;
   readonly missed: boolean;
+  /** Days the work of its component may still wait for its deadline to be kept; absent where nothing sets one. */
+  readonly slack?: number;
+  /** Parts whose steps have to come before its own, directly or through others. */
+  readonly waitsFor: readonly number[];
+  /** Of what is missed or has no room: the smallest set of these whose lifting saves it, where one or two do. */
+  readonly savedBy?: readonly Lever[];
 }
 
 /** A step of a part in a wave. */
@@ -88,6 +94,20 @@ export interface OrderConflict {
 }
 
 /** The order of one component: systems that hang on each other. */
+/** What could be lifted to save a deadline. */
+export type Lever =
+  | { readonly kind: 'crew'; readonly id: string }
+  | {
+      readonly kind: 'freeze';
+      readonly id: string;
+      readonly first: Day;
+      readonly last: Day;
+      readonly reason?: string;
+    }
+  | { readonly kind: 'lock'; readonly id: string; readonly isApart: boolean }
+  /** All windows of a calendar. */
+  | { readonly kind: 'windows'; readonly id: string };
+
 export interface ComponentOrder {
   readonly id: string;
   readonly parts: readonly OrderedPart[];
@@ -100,6 +120,8 @@ export interface ComponentOrder {
   readonly leastWaves: number;
   /** There was room for it alone, and not beside what was laid before it. */
   readonly crowded: boolean;
+  /** A case that hangs on nothing, laid beside the others since it shares their people. Its waves are its steps; rounds may overlap. */
+  readonly isSingle: boolean;
 }
 
 export interface Order {

@@ -1,3 +1,4 @@
+import type { Day } from '../date';
 import { compareText } from '../kit';
 import type { CasePlan, Planning, PlanProgress } from '../plan';
 import type { Conflict } from './conflict';
@@ -11,49 +12,35 @@ import type {
   OrderedWave,
   PartFate
 } from './order-types';
-import { type Component, findComponents, idsOfNode, type MovingPart } from './parts';
-import { latestOf, place } from './place';
+import { type Component, findComponents, findSingles, idsOfNode, type MovingPart } from './parts';
+import { latestOf, placeIn, type Prepared } from './place';
+import { savedBy } from './saved-by';
 import type { Problem } from './problem';
-import { findOrder, type FoundOrder } from './search';
+import { findOrder, type FoundOrder, goesWhole } from './search';
 
 /**
  * In which sequence everything that hangs on each other is changed (docs/reckoning.md 14): each component's best order, laid with the
- * crews shared by all - those with deadlines first, least slack first, then by id. Yields how many components are done, of how many.
+ * crews shared by all, those that hang on nothing among them - those with deadlines first, least slack first, then by id. What misses a
+ * deadline it keeps alone is tried once more first of all. Yields how many components are done, of how many.
  */
 export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Generator<PlanProgress, Order> {
-  const components = findComponents(planning, plans).sort(comparePlacing);
-  const ledger = new Ledger();
+  const components = findComponents(planning, plans);
+  const linked = new Set(components.flatMap((c) => c.parts.flatMap((p) => p.systems)));
   const known: KnownOrders = new Map();
-  const done: ComponentOrder[] = [];
+  const all: Prepared[] = [];
   for (const component of components) {
-    yield { done: done.length, of: components.length };
-    done.push(orderComponent(planning, component, { ledger, known }));
+    yield { done: all.length, of: components.length };
+    all.push(prepare(planning, component, known));
   }
+  for (const component of findSingles(planning, plans, linked)) all.push(prepare(planning, component, known));
+  const laid = layBest(all.sort(comparePlacing));
+  const done = laid.map((one) => tell(planning, one));
   return { components: done.sort((a, b) => compareText(a.id, b.id)) };
-}
-
-function comparePlacing(a: Component, b: Component): number {
-  const slack = ({ parts }: Component): number =>
-    Math.min(Infinity, ...parts.filter((p) => p.nodes.length > 1).map((p) => p.plan.slack ?? Infinity));
-  const [x, y] = [slack(a), slack(b)];
-  return (x === y ? 0 : x - y) || compareText(a.parts[0]?.id ?? '', b.parts[0]?.id ?? '');
 }
 
 type KnownOrders = Map<string, ReturnType<typeof findOrder>>;
 
-/** Equal for components of the same cases that are bound in the same way: their orders are the same but for names. */
-const shapeOf = ({ parts, bonds, apart }: Component): string =>
-  JSON.stringify([
-    parts.map((p) => [p.alike, p.systems.length, p.deadline, p.nodes.length]),
-    bonds.map((b) => [b.pairing, b.own, b.other]),
-    apart
-  ]);
-
-function orderComponent(
-  planning: Planning,
-  component: Component,
-  { ledger, known }: { readonly ledger: Ledger; readonly known: KnownOrders }
-): ComponentOrder {
+function prepare(planning: Planning, component: Component, known: KnownOrders): Prepared {
   const { parts, bonds, apart } = component;
   const by = planning.estate.site.orderBy;
   const problem: Problem = {
@@ -65,22 +52,126 @@ function orderComponent(
     lay: layerOf(parts)
   };
   const shape = shapeOf(component);
-  const found = known.get(shape) ?? findOrder(problem);
+  const found = known.get(shape) ?? (component.single ? goesWhole(problem) : findOrder(problem));
   known.set(shape, found);
+  return { component, problem, found };
+}
+
+function comparePlacing(a: Prepared, b: Prepared): number {
+  const slack = ({ component: { parts } }: Prepared): number =>
+    Math.min(Infinity, ...parts.filter((p) => p.nodes.length > 1).map((p) => p.plan.slack ?? Infinity));
+  const [x, y] = [slack(a), slack(b)];
+  return (x === y ? 0 : x - y) || compareText(idOf(a), idOf(b));
+}
+
+const idOf = ({ component: { parts } }: Prepared): string => parts[0]?.id ?? '';
+
+/** Equal for components of the same cases that are bound in the same way: their orders are the same but for names. */
+const shapeOf = ({ parts, bonds, apart, single }: Component): string =>
+  JSON.stringify([
+    parts.map((p) => [p.alike ?? p.id, p.systems.length, p.deadline, p.nodes.length]),
+    bonds.map((b) => [b.pairing, b.own, b.other]),
+    apart,
+    single !== undefined
+  ]);
+
+/** A component as it was laid, with what crews did already before it. */
+interface Laid extends Prepared {
+  readonly waves: readonly OrderedWave[];
+  readonly crowded: boolean;
+  readonly before: Ledger;
+}
+
+/** Deadlines missed, and days late. */
+type Lateness = readonly [missed: number, late: number];
+
+const latenessOf = ({ component: { parts }, waves, found }: Laid): Lateness =>
+  parts.reduce<Lateness>(
+    ([missed, late], { deadline }, part) => {
+      const finish = waves.flatMap((w) => w.steps.filter((s) => s.part === part)).at(-1)?.last;
+      const isRoomless =
+        finish === undefined && found.waves.some((w) => w.steps.some((s) => s.part === part));
+      if (isRoomless) return [missed + 1, late];
+      const over = deadline === undefined || finish === undefined ? 0 : Math.max(0, finish - deadline);
+      return [missed + (over > 0 ? 1 : 0), late + over];
+    },
+    [0, 0]
+  );
+
+/** What keeps its deadlines alone and not beside others is tried first of all, as many times as this. */
+const MOST_RETRIES = 6;
+
+function layBest(sequence: readonly Prepared[]): readonly Laid[] {
+  let best = layAll(sequence);
+  let order = sequence;
+  let retries = 0;
+  const tried = new Set<Prepared>();
+  for (;;) {
+    const late = best.find((one, i) => {
+      const prepared = order[i];
+      if (!prepared || tried.has(prepared)) return false;
+      const [missed] = latenessOf(one);
+      return missed > 0 && (one.crowded || missed > latenessOf(layOne(prepared, new Ledger()))[0]);
+    });
+    const prepared = late && order[best.indexOf(late)];
+    if (!prepared || ++retries > MOST_RETRIES) return best;
+    tried.add(prepared);
+    const otherwise = [prepared, ...order.filter((p) => p !== prepared)];
+    const next = layAll(otherwise);
+    if (compareLateness(next, best) < 0) [best, order] = [next, otherwise];
+  }
+}
+
+function compareLateness(a: readonly Laid[], b: readonly Laid[]): number {
+  const sumOf = (all: readonly Laid[]): Lateness =>
+    all.map(latenessOf).reduce<Lateness>(([missed, late], [m, l]) => [missed + m, late + l], [0, 0]);
+  const [[missedA, lateA], [missedB, lateB]] = [sumOf(a), sumOf(b)];
+  return missedA - missedB || lateA - lateB;
+}
+
+function layAll(sequence: readonly Prepared[]): readonly Laid[] {
+  const ledger = new Ledger();
+  return sequence.map((one) => layOne(one, ledger));
+}
+
+/** Lays a component beside what crews do already; one there is no room for so is laid as if they did nothing else. */
+function layOne(one: Prepared, ledger: Ledger): Laid {
+  const before = ledger.copy();
   const trial = ledger.copy();
-  const placed = place(problem, parts, { found, ledger: trial });
-  if (placed) ledger.take(trial);
-  const laid = placed ?? place(problem, parts, { found, ledger: new Ledger() }) ?? [];
-  const waves = laid.map((wave, k) => ({ ...wave, ...latestOf(problem, parts, { found, laid, at: k }) }));
+  const waves = placeIn(one, trial);
+  if (waves) ledger.take(trial);
+  return {
+    ...one,
+    waves: waves ?? placeIn(one, new Ledger()) ?? [],
+    crowded: waves === undefined && one.found.waves.length > 0,
+    before
+  };
+}
+
+function tell(planning: Planning, laid: Laid): ComponentOrder {
+  const { component, problem, found } = laid;
+  const { parts, bonds, single } = component;
+  const waves = single
+    ? laid.waves
+    : laid.waves.map((wave, k) => ({
+        ...wave,
+        ...latestOf(problem, parts, { found, laid: laid.waves, at: k })
+      }));
   const conflicts = namedConflicts(problem, parts, found.conflicts);
   const fates = fatesOf(parts, found, conflicts).map((fate) =>
     fate === 'reached' && waves.length === 0 ? 'no room' : fate
   );
+  const slacks = single ? [] : slacksOf(planning.today, laid);
+  const told = parts.map((part, i) => {
+    const slack = slacks[i];
+    const own = orderedPart(planning, part, { waves, index: i, fate: fates[i] ?? 'no way' });
+    return slack === undefined ? own : { ...own, slack };
+  });
+  const isWanting = told.some((p) => p.fate === 'no room' || (p.missed && p.fate === 'reached'));
+  const saved = isWanting ? savedBy(planning, laid, told) : [];
   return {
     id: parts[0]?.id ?? '',
-    parts: parts.map((part, i) =>
-      orderedPart(planning, part, { waves, index: i, fate: fates[i] ?? 'no way' })
-    ),
+    parts: told.map((p, i) => (saved[i] ? { ...p, savedBy: saved[i] } : p)),
     waves,
     standing: bonds.flatMap((b) =>
       b.holds(0, 0) === 'yes' ? [] : [{ pairing: b.pairing, parts: [b.own, b.other] as const }]
@@ -88,8 +179,24 @@ function orderComponent(
     conflicts,
     proven: found.proven && parts.every((p) => !p.cut),
     leastWaves: found.leastWaves,
-    crowded: placed === undefined && found.waves.length > 0
+    crowded: laid.crowded,
+    isSingle: single !== undefined
   };
+}
+
+/** Days the work of a component may wait for each part that keeps its deadline; parts done by one wave and one day are alike. */
+function slacksOf(today: Day, { component: { parts }, problem, found, waves }: Laid): (number | undefined)[] {
+  const known = new Map<string, number | undefined>();
+  return parts.map(({ deadline }, only) => {
+    const last = waves.findLastIndex((w) => w.steps.some((s) => s.part === only));
+    if (deadline === undefined || last < 0) return undefined;
+    const key = `${deadline} ${last} ${waves[last]?.steps.find((s) => s.part === only)?.last ?? ''}`;
+    if (!known.has(key)) {
+      const { latest } = latestOf(problem, parts, { found, laid: waves, at: 0, only });
+      known.set(key, latest === undefined ? undefined : latest - today);
+    }
+    return known.get(key);
+  });
 }
 
 function orderedPart(
@@ -102,7 +209,7 @@ function orderedPart(
   }: { readonly waves: readonly OrderedWave[]; readonly index: number; readonly fate: PartFate }
 ): OrderedPart {
   const days = waves.flatMap((w) => w.steps.filter((s) => s.part === index).map((s) => s.last));
-  const finish = days.at(-1);
+  const finish = days.length > 0 ? Math.max(...days) : undefined;
   const team = planning.system(part.id)?.team;
   return {
     id: part.id,
@@ -114,6 +221,7 @@ function orderedPart(
     ...(part.plan.goal ? { goal: part.plan.goal } : {}),
     importance: part.importance,
     fate,
+    waitsFor: waitsFor(waves, index),
     ...(part.deadline === undefined ? {} : { deadline: part.deadline }),
     ...(finish === undefined ? {} : { finish }),
     missed:
@@ -124,9 +232,27 @@ function orderedPart(
   };
 }
 
+/** Parts whose steps had to be made before some step of one, directly or through others. */
+function waitsFor(waves: readonly OrderedWave[], index: number): number[] {
+  const found = new Set<number>();
+  const follow = (part: number, until: number): void => {
+    waves.slice(0, until).forEach((wave) => {
+      for (const step of wave.steps)
+        if (step.part === part)
+          for (const cause of step.because)
+            if (cause.part !== index && !found.has(cause.part)) {
+              found.add(cause.part);
+              follow(cause.part, cause.wave + 1);
+            }
+    });
+  };
+  follow(index, waves.length);
+  return [...found].sort((a, b) => a - b);
+}
+
 function fatesOf(
   parts: readonly MovingPart[],
-  { end }: FoundOrder,
+  { end, isShort }: FoundOrder,
   conflicts: readonly OrderConflict[]
 ): PartFate[] {
   return parts.map((part, i): PartFate => {
@@ -135,7 +261,8 @@ function fatesOf(
     if (part.nodes[end[i] ?? 0]?.isGoal) return 'reached';
     if (part.isUnclear) return 'not told';
     if (!part.nodes.some((n) => n.isGoal)) return 'no way';
-    return conflicts.some((c) => c.goals.length === 1 && c.goals[0] === i) ? 'no order' : 'in conflict';
+    if (conflicts.some((c) => c.goals.length === 1 && c.goals[0] === i)) return 'no order';
+    return isShort && !conflicts.some((c) => c.goals.includes(i)) ? 'no room' : 'in conflict';
   });
 }
 

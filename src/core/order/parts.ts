@@ -5,8 +5,18 @@ import { finishByOf } from '../deadline';
 import { compareText } from '../kit';
 import { fitsTogether } from '../pairing';
 import type { System } from '../estate';
-import { type CasePlan, lookAt, type Planning } from '../plan';
-import { clauseKey, type Label, listWays, type Move, type Terms, termsWith, wayOf } from '../route';
+import { type CasePlan, lookAt, type Planning, travelInRounds, wayfarerOf } from '../plan';
+import {
+  clauseKey,
+  type Journey,
+  type Label,
+  listWays,
+  type Move,
+  type Party,
+  type Terms,
+  termsWith,
+  wayOf
+} from '../route';
 import { type LinkedDemand, linkedDemandsOf } from './linked-demands';
 import type { Bond, Part, PartLock, PartNode } from './problem';
 
@@ -30,6 +40,8 @@ export interface Component {
   readonly bonds: readonly Bond[];
   /** Indexes of parts that never go together, by a lock. */
   readonly apart: readonly (readonly [number, number])[];
+  /** It hangs on nothing, and goes its chosen way whole. */
+  readonly single?: Journey & { readonly party: Party };
 }
 
 /** The components of an estate that pairings hold together, by the id of their first system. Cost: a list of ways a part that moves. */
@@ -154,18 +166,55 @@ function apartOf(planning: Planning, partOf: ReadonlyMap<string, number>): (read
 
 /** What locks bind a part's steps to. */
 function locksOf(planning: Planning, system: string, model: ProductModel): PartLock[] {
-  return (planning.estate.locks ?? []).flatMap(({ systems, release, must }): PartLock[] => {
+  return (planning.estate.locks ?? []).flatMap(({ id, systems, release, must }): PartLock[] => {
     if (!systems.includes(system) || 'apartFrom' in must) return [];
     const at = release === undefined ? undefined : model.releases.findIndex((r) => r.release.id === release);
     if (at === -1) return [];
-    const on = at === undefined ? {} : { release: at };
+    const on = { id, ...(at === undefined ? {} : { release: at }) };
     const day = parseDay(Object.values(must)[0] ?? '');
     if (day === undefined) return [];
     return [
-      'notAfter' in must
-        ? { ...on, to: day }
-        : { ...on, from: day, ...('on' in must ? { isOn: true } : {}) }
+      'notAfter' in must ? { ...on, to: day } : { ...on, from: day, ...('on' in must ? { isOn: true } : {}) }
     ];
+  });
+}
+
+/**
+ * What hangs on nothing and is worked on by people of whom there are only so many: each case on its chosen way. `linked`: systems of
+ * components, which are none of these.
+ */
+export function findSingles(
+  planning: Planning,
+  plans: readonly CasePlan[],
+  linked: ReadonlySet<string>
+): Component[] {
+  const cases = new Map(planning.gather().cases.map((c) => [c.id, c]));
+  const inRounds = travelInRounds(planning, plans);
+  return plans.flatMap((plan): Component[] => {
+    const one = cases.get(plan.id);
+    const systems = plan.systems.filter((s) => !linked.has(s));
+    if (!one || systems.length === 0 || planning.crewsOf(one.system).length === 0) return [];
+    const way = inRounds.get(plan.id) ?? wayfarerOf(planning, plan, one);
+    const model = planning.modelFor(one.system);
+    const [start] = model ? startsOf(model, one.system) : [];
+    if (!way || !model || !start) return [];
+    const { terms, label } = way;
+    const party = way.party ?? { systems: systems.length, pilots: 0, watchDays: 0, first: [] };
+    const finishBy = finishByOf(plan.deadline);
+    const part: MovingPart = {
+      id: systems[0] ?? '',
+      systems,
+      importance: plan.importance ?? 'normal',
+      stays: false,
+      ...(finishBy === Infinity ? {} : { deadline: finishBy }),
+      ...treeOf(terms, start, [label], false),
+      plan,
+      model,
+      terms,
+      cut: false
+    };
+    const own = { ...party, systems: systems.length, pilots: Math.min(party.pilots, systems.length) };
+    return [{ parts: [part], bonds: [], apart: [], single: { terms, moves: label.moves, party: own } }];
   });
 }
 

@@ -1,10 +1,26 @@
-import type { Day } from '../date';
-import { blockAt, type Round } from '../route';
+import type { Day, Occurrence } from '../date';
+import { SURELY_THERE } from '../deadline';
+import { blockAt, type Round, roundsOf } from '../route';
 import { beginOf, type LaidStep, layPart, Ledger, movesTo } from './lay';
 import type { OrderedStep, OrderedWave } from './order-types';
-import { idsOfNode, minutesOf, type MovingPart } from './parts';
+import { type Component, idsOfNode, minutesOf, type MovingPart } from './parts';
 import type { PartStep, Problem } from './problem';
+import type { Fates } from './conflict';
 import type { FoundOrder } from './search';
+
+/** A component with its best order, before it is laid. */
+export interface Prepared {
+  readonly component: Component;
+  readonly problem: Problem;
+  readonly found: FoundOrder & Pick<Fates, 'conflicts'>;
+}
+
+/** Lays a component beside what crews do already; undefined where a step finds no room. */
+export function placeIn({ component, problem, found }: Prepared, ledger: Ledger): OrderedWave[] | undefined {
+  const { parts, single } = component;
+  const [part] = parts;
+  return single && part ? placeSingle(part, single, ledger) : place(problem, parts, { found, ledger });
+}
 
 /** Waves that are laid already, and the day behind which the next begins. */
 interface Begun {
@@ -30,8 +46,15 @@ export function latestOf(
   {
     found,
     laid,
-    at
-  }: { readonly found: FoundOrder; readonly laid: readonly OrderedWave[]; readonly at: number }
+    at,
+    only
+  }: {
+    readonly found: FoundOrder;
+    readonly laid: readonly OrderedWave[];
+    readonly at: number;
+    /** The one part whose deadline is to be kept; absent: all that are kept now. */
+    readonly only?: number;
+  }
 ): Pick<OrderedWave, 'latest' | 'latestFor'> {
   const finishes = (waves: readonly OrderedWave[]) =>
     parts.flatMap(({ deadline }, part) => {
@@ -39,7 +62,7 @@ export function latestOf(
       const moves = found.waves.slice(at).some((w) => w.steps.some((s) => s.part === part));
       return moves && deadline !== undefined && last !== undefined ? [{ part, left: deadline - last }] : [];
     });
-  const met = finishes(laid).filter((f) => f.left >= 0);
+  const met = finishes(laid).filter((f) => f.left >= 0 && (only ?? f.part) === f.part);
   const nearest = [...met].sort((a, b) => a.left - b.left)[0];
   const first = laid[at]?.first;
   if (!nearest || first === undefined) return {};
@@ -73,8 +96,8 @@ export function latestOf(
 const eveOf = (problem: Problem, laid: readonly OrderedWave[], k: number): Day =>
   laid[k - 1]?.last ?? problem.eve;
 
-/** Lays the waves of an order one behind the other, beside what crews do already; undefined where a step finds no room. */
-export function place(
+/** Lays the waves of an order one behind the other; undefined where a step finds no room. */
+function place(
   problem: Problem,
   parts: readonly MovingPart[],
   { found, ledger, begun }: ToPlace
@@ -88,13 +111,46 @@ export function place(
     const steps = wave.steps.map((step, i): OrderedStep => {
       const own = laid[i] as Placed;
       behind[step.part] = [...(behind[step.part] ?? []), own.behind];
-      return orderedStep(problem, parts, { step, laid: own, waves: found.waves, at: waves.length });
+      const because = becauseOf(problem, found.waves, { step, at: waves.length });
+      return tellStep(parts[step.part] as MovingPart, { step, laid: own, because });
     });
     const last = Math.max(...steps.map((s) => s.last));
     waves.push({ steps, bound: wave.bound, first: Math.min(...steps.map((s) => s.first)), last });
     eve = last;
   }
   return waves;
+}
+
+/** Lays what hangs on nothing, whole, beside what crews do already; undefined where they leave no room. */
+function placeSingle(
+  part: MovingPart,
+  { terms, moves, party }: NonNullable<Component['single']>,
+  ledger: Ledger
+): OrderedWave[] | undefined {
+  const round = { from: terms.from, taken: (o: Occurrence) => ledger.taken(o) };
+  const rounds = [...roundsOf({ terms: { ...terms, round }, moves }, party, SURELY_THERE)];
+  const laid = rounds.filter((r) => r.judgement.findings.length === 0);
+  if (laid.reduce((sum, r) => sum + r.systems, 0) < party.systems) return undefined;
+  ledger.book(
+    laid,
+    moves.map((_, i) => i)
+  );
+  return moves.flatMap((_, i): OrderedWave[] => {
+    const days = laid.flatMap((r) => r.judgement.schedule.days[i] ?? []);
+    const first = Math.min(
+      ...days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first))
+    );
+    const last = Math.max(...days.map((d) => d.hop.last));
+    const step = { part: 0, from: i, to: i + 1 };
+    return [
+      {
+        steps: [tellStep(part, { step, laid: { rounds: laid, first, last }, because: [] })],
+        bound: [],
+        first,
+        last
+      }
+    ];
+  });
 }
 
 interface Placing {
@@ -161,22 +217,18 @@ function nightForAll(
   return undefined;
 }
 
-function orderedStep(
-  problem: Problem,
-  parts: readonly MovingPart[],
+function tellStep(
+  part: MovingPart,
   {
     step,
     laid,
-    waves,
-    at
+    because
   }: {
     readonly step: PartStep;
     readonly laid: LaidStep;
-    readonly waves: FoundOrder['waves'];
-    readonly at: number;
+    readonly because: OrderedStep['because'];
   }
 ): OrderedStep {
-  const part = parts[step.part] as MovingPart;
   const moves = movesTo(part, step.to);
   const index = moves.length - 1;
   const move = moves[index];
@@ -189,7 +241,7 @@ function orderedStep(
     last: laid.last,
     rounds: laid.rounds.map((r) => roundOn(r, index)),
     carefulMinutes: minutesOf(move),
-    because: becauseOf(problem, waves, { step, at }),
+    because,
     isChosen: part.nodes[step.to]?.isChosen ?? false
   };
 }

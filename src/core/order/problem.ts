@@ -42,6 +42,7 @@ export interface Part {
 
 /** Days laid down for the step onto a release, else for every step: it begins not before `from` - on that very day - and ends by `to`. */
 export interface PartLock {
+  readonly id?: string;
   readonly release?: number;
   readonly from?: Day;
   readonly isOn?: boolean;

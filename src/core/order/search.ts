@@ -41,6 +41,8 @@ export interface FoundOrder {
   readonly leastWaves: number;
   /** No better one was left untried. */
   readonly proven: boolean;
+  /** More could be reached, were it not for the days. */
+  readonly isShort: boolean;
 }
 
 interface Label {
@@ -119,6 +121,29 @@ export function findOrder(problem: Problem): FoundOrder & Pick<Fates, 'conflicts
   const wanted = usesBound ? wantedBound : wantedFree;
   const found = findIn(problem, mixes, { bound: usesBound, ...wanted });
   return { ...found, proven: found.proven && !wanted.cut, conflicts: bound.conflicts };
+}
+
+/** Of one part that goes its only way, a step a wave: there is nothing to choose. */
+export function goesWhole(problem: Problem): ReturnType<typeof findOrder> {
+  const end = (problem.parts[0]?.nodes.length ?? 1) - 1;
+  const waves = Array.from({ length: end }, (_, i): Wave => ({
+    steps: [{ part: 0, from: i, to: i + 1 }],
+    bound: [],
+    first: problem.eve,
+    last: problem.eve,
+    days: []
+  }));
+  return {
+    waves,
+    end: [end],
+    reached: reachedIn(problem, [end]),
+    cost: { ...NOTHING, waves: end },
+    finish: problem.eve,
+    leastWaves: end,
+    proven: true,
+    isShort: false,
+    conflicts: []
+  };
 }
 
 /** Of more than a few parts by full waves first, and, while they can be tried in time, by all waves: the better of the two. */
@@ -238,7 +263,17 @@ class OrderSearch {
       compareReached(reached, this.#wanted.reached) <= 0 &&
       this.#compare({ cost, finish }, { cost: least.cost, finish: done }) <= 0;
     const leastWaves = Math.min(start.ahead, cost.waves);
-    return { waves, end: stand.mix, reached, cost, finish, leastWaves, proven: !this.#cut || isLeast };
+    const isShort = compareReached(reached, this.#wanted.reached) > 0;
+    return {
+      waves,
+      end: stand.mix,
+      reached,
+      cost,
+      finish,
+      leastWaves,
+      proven: !this.#cut || isLeast,
+      isShort
+    };
   }
 
   *#longer(label: Label): Generator<Label> {
@@ -266,7 +301,8 @@ class OrderSearch {
     const nearer = bundles.filter(({ steps }) =>
       steps.every(
         (s) =>
-          this.#isWanted(s.part) && (this.#wavesLeft[s.part]?.[s.to] ?? 0) < (this.#wavesLeft[s.part]?.[s.from] ?? 0)
+          this.#isWanted(s.part) &&
+          (this.#wavesLeft[s.part]?.[s.to] ?? 0) < (this.#wavesLeft[s.part]?.[s.from] ?? 0)
       )
     );
     const chosen = nearer.filter(({ steps }) =>

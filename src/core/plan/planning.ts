@@ -114,6 +114,12 @@ export class Planning {
     return this.#calendarFor(system)?.key ?? '';
   }
 
+  /** The id of the calendar whose windows a system goes by. */
+  calendarOwnerOf(id: string): string | undefined {
+    const system = this.system(id);
+    return system && this.#calendars.ownerOf(system)?.id;
+  }
+
   /** How many systems each window of a system's calendar allows at once. */
   crewsOf(system: System): readonly number[] {
     return this.#calendarFor(system)?.windows.flatMap((w) => w.crew ?? []) ?? [];

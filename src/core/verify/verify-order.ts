@@ -1,4 +1,5 @@
-import type { Day } from '../date/day';
+import { type Day, formatDay } from '../date/day';
+import type { OrderLock } from '../estate/schema-order';
 import type { ComponentOrder, OrderedStep, OrderedWave } from '../order';
 import type { Product } from '../catalogue/schema';
 import type { Standing } from '../version/standing';
@@ -19,6 +20,8 @@ export interface VerifyOrderTerms {
   readonly links: readonly VerifyLink[];
   /** How many systems the people of a window can watch at once; undefined: any number. By the window's id. */
   crewOf(window: string): number | undefined;
+  /** What somebody has laid down. */
+  readonly locks?: readonly OrderLock[];
 }
 
 export interface OrderFault {
@@ -31,6 +34,7 @@ export interface OrderFault {
     | 'broken'
     | 'not at one time'
     | 'crew'
+    | 'lock'
     | 'not there';
   readonly wave: number;
   readonly detail: string;
@@ -64,7 +68,7 @@ export function verifyOrder(order: ComponentOrder, terms: VerifyOrderTerms): Ord
     mended = pairs.mendedBy(at, mended);
     ended = wave.last;
   });
-  faults.push(...crewFaults(order, terms));
+  faults.push(...crewFaults(order, terms), ...lockFaults(order, terms.locks ?? []), ...roundFaults(order));
   order.parts.forEach(({ fate, goal, systems: [first = ''] }) => {
     const there = at.get(first);
     if (fate === 'reached' && (there?.release !== goal?.release || there?.edition !== goal?.edition))
@@ -86,7 +90,7 @@ function checkShape(
     const here = at.get(first);
     if (here?.release !== step.from.release || here.edition !== step.from.edition)
       fault('starts elsewhere', first);
-    if (step.first <= ended) fault('before its turn', first);
+    if (!order.isSingle && step.first <= ended) fault('before its turn', first);
     const days = step.rounds.flatMap((r) => [r.first, r.last]);
     if (step.first < wave.first || step.last > wave.last || days.some((d) => d > step.last))
       fault('outside its wave', first);
@@ -213,6 +217,40 @@ function peersAtOnce(
     return found?.kind === 'peer of' && !found.together && moving.has(own) && moving.has(other)
       ? [[own, other]]
       : [];
+  });
+}
+
+/** Steps on other days than somebody has laid down, or beside what they are never to go together with. */
+function lockFaults(order: ComponentOrder, locks: readonly OrderLock[]): OrderFault[] {
+  const of = ({ part }: OrderedStep): readonly string[] => order.parts[part]?.systems ?? [];
+  const keeps = (step: OrderedStep, wave: OrderedWave, { must }: OrderLock): boolean => {
+    if ('on' in must) return formatDay(step.first) === must.on;
+    if ('notBefore' in must) return formatDay(step.first) >= must.notBefore;
+    if ('notAfter' in must) return formatDay(step.last) <= must.notAfter;
+    return !wave.steps.some((s) => s.part !== step.part && of(s).some((id) => must.apartFrom.includes(id)));
+  };
+  return order.waves.flatMap((wave, w) =>
+    wave.steps.flatMap((step) =>
+      locks
+        .filter((l) => l.systems.some((id) => of(step).includes(id)))
+        .filter((l) => l.release === undefined || l.release === step.to.release)
+        .filter((l) => !keeps(step, wave, l))
+        .map((l) => ({ code: 'lock' as const, wave: w, detail: l.id }))
+    )
+  );
+}
+
+/** What hangs on nothing goes round by round: in each a step begins when the one before has ended. */
+function roundFaults({ isSingle, waves, parts }: ComponentOrder): OrderFault[] {
+  if (!isSingle) return [];
+  return waves.flatMap((wave, w) => {
+    const [step, before] = [wave.steps[0], waves[w - 1]?.steps[0]];
+    const isEarly = step?.rounds.some((round, r) => {
+      const ended = before?.rounds[r];
+      if (!ended) return false;
+      return round.at && ended.at ? round.at.begins < ended.at.ends : round.first < ended.last;
+    });
+    return isEarly ? [{ code: 'before its turn' as const, wave: w, detail: parts[0]?.id ?? '' }] : [];
   });
 }
 

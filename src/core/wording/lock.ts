@@ -17,11 +17,7 @@ export const sayIsoDay = (day: string): string => {
 
 /** `host-b-01 to 9: begins on 12 Mar 2031`: what is laid down for the order of work. */
 export function sayLock(
-  {
-    systems,
-    release,
-    must
-  }: { readonly release?: string | undefined } & Pick<OrderLock, 'systems' | 'must'>,
+  { systems, release, must }: { readonly release?: string | undefined } & Pick<OrderLock, 'systems' | 'must'>,
   names: LockNames
 ): string {
   const name = (ids: readonly string[]): string =>

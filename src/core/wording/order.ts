@@ -1,7 +1,15 @@
 import type { Names } from '../catalogue';
 import { calendarDate } from '../date';
 import type { DueEntry } from '../plan';
-import type { ComponentOrder, NamedConstraint, OrderedPart, OrderedStep, OrderedWave } from '../order';
+import type {
+  ComponentOrder,
+  Lever,
+  NamedConstraint,
+  OrderedPart,
+  OrderedStep,
+  OrderedWave,
+  StepMove
+} from '../order';
 import { sayBlock } from './calendar';
 import { sayCount, sayDay, sayMinutes } from './dates';
 
@@ -85,7 +93,8 @@ const FATES: Readonly<Record<OrderedPart['fate'], string>> = {
   'not told': 'hangs on something of which nobody has told what it is or where it stands',
   'no order': 'no order reaches it',
   'in conflict': 'not together with the others',
-  'no room': 'no window has room for it, or too few people watch what must change at once'
+  'no room':
+    'no window has room for it, too few people watch what must change at once, or what is laid down leaves no day'
 };
 /** `no order reaches it` */
 export const sayFate = ({ fate }: Pick<OrderedPart, 'fate'>): string => FATES[fate];
@@ -189,4 +198,42 @@ export function orderMarkdown(orders: readonly ComponentOrder[], names: OrderNam
       lines.push('');
     }
   return lines.join('\n');
+}
+
+/** `host-b-01 and 3 more to 9: 14 Mar 2031 instead of 12 Mar 2031` */
+export function sayStepMove(
+  { systems, product, release, before, after }: StepMove,
+  names: OrderNames
+): string {
+  const who = `${sayPart({ systems }, names)} to ${names.product(product).release(release)}`;
+  if (before === undefined) return `${who}: ${sayDay(after ?? 0)}, not made before`;
+  return after === undefined
+    ? `${who}: not made any more, ${sayDay(before)} before`
+    : `${who}: ${sayDay(after)} instead of ${sayDay(before)}`;
+}
+
+/** What would save a deadline, as the rest of a sentence. */
+export function sayLevers(levers: readonly Lever[], { lock, calendar }: LeverNames): string {
+  return levers
+    .map((lever) => {
+      switch (lever.kind) {
+        case 'crew':
+          return `more people of ${calendar(lever.id)}`;
+        case 'windows':
+          return `work outside the windows of ${calendar(lever.id)}`;
+        case 'freeze':
+          return `the freeze from ${sayDay(lever.first)} to ${sayDay(lever.last)} gone`;
+        case 'lock':
+          return `letting go “${lock(lever.id)}”`;
+      }
+    })
+    .join(' and ');
+}
+
+/** Names that levers are told with. */
+export interface LeverNames {
+  /** What is laid down, in words. */
+  lock(id: string): string;
+  /** A calendar, or those who work its windows. */
+  calendar(id: string): string;
 }

@@ -1,11 +1,18 @@
 <script lang="ts">
   import { CalendarIndex } from '$core/bind';
-  import { formatDay } from '$core/date';
+  import { type Day, formatDay } from '$core/date';
   import { sayOrderedStep, sayShortDay, sayWave } from '$core/wording';
   import { calendarDate } from '$core/date';
   import { roving } from '$lib/kit/roving';
   import { desk } from '$lib/state/desk.svelte';
-  import { keyOfWave, type Lane, type LaneStep, type OrderState, orderNames } from './order-state.svelte';
+  import {
+    keyOfWave,
+    type Lane,
+    type LaneStep,
+    type OrderState,
+    orderNames,
+    type WaveAt
+  } from './order-state.svelte';
 
   /** One line for systems that start alike, stepping up along the days; thin links for what forces what, windows as ground. */
   let { state: order }: { state: OrderState } = $props();
@@ -91,6 +98,47 @@
     });
     return [...found.values()];
   });
+  /** The wave that is being pulled to another day. */
+  let held = $state<{ at: WaveAt; from: Day; day: Day; x: number } | undefined>();
+  let hasPulled = $state(false);
+  const dayAt = (from: Day, dx: number): Day =>
+    Math.max(
+      order.first,
+      Math.round(from + (dx * (order.last - order.first)) / Math.max(1, order.width - 12))
+    );
+  const waveAt = (lane: Lane, wave: number): WaveAt => ({
+    key: keyOfWave(lane.order, wave),
+    order: lane.order,
+    index: wave
+  });
+  function grab(event: PointerEvent, lane: Lane, wave: number): void {
+    if (event.button !== 0) return;
+    const from = lane.order.waves[wave]?.first ?? order.first;
+    held = { at: waveAt(lane, wave), from, day: from, x: event.clientX };
+    hasPulled = false;
+  }
+  function pull(event: PointerEvent): void {
+    if (!held) return;
+    const day = dayAt(held.from, event.clientX - held.x);
+    if (day === held.day) return;
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    hasPulled = true;
+    held = { ...held, day };
+  }
+  function drop(): void {
+    const pulled = held;
+    held = undefined;
+    if (pulled && pulled.day !== pulled.from) order.tryWave(pulled.at, pulled.day);
+  }
+  /** Shift and an arrow try the night before or after. */
+  function nudge(event: KeyboardEvent, lane: Lane, wave: number): void {
+    const forward = event.key === 'ArrowRight';
+    if (!event.shiftKey || (!forward && event.key !== 'ArrowLeft')) return;
+    event.preventDefault();
+    const at = waveAt(lane, wave);
+    const day = order.nightBeside(at, forward);
+    if (day !== undefined) order.tryWave(at, day);
+  }
   const label = (lane: Lane, wave: number, steps: readonly LaneStep[]): string =>
     `${sayWave(lane.order, wave)}: ${steps.map((s) => sayOrderedStep(s, lane.order, orderNames)).join('; ')}`;
 </script>
@@ -150,6 +198,11 @@
         y={y(lane, i, step.to.release) - 5}>{orderNames.product(lane.product).release(step.to.release)}</text
       >{/each}
   {/each}
+  {#if held && held.day !== held.from}<path class="pulled" d="M{x(held.day)} 20V{height}" /><text
+      class="level bold"
+      x={Math.min(x(held.day) + 4, order.width - 60)}
+      y={TOP + 10}>{sayShortDay(held.day, year)}</text
+    >{/if}
   {#each links as link, i (i)}<path class="link" class:open={link.isOpen} d={link.d} />{/each}
   {#each order.lanes as lane, i (lane.key)}
     {#each waves(lane) as { wave, steps } (wave)}
@@ -163,6 +216,16 @@
         data-wave={wave + 1}
         data-first={formatDay(Math.min(...steps.map((s) => s.first)))}
         class:open={isOpen}
+        draggable="false"
+        onkeydown={(event) => nudge(event, lane, wave)}
+        onpointerdown={(event) => grab(event, lane, wave)}
+        onpointermove={pull}
+        onpointerup={drop}
+        onpointercancel={() => (held = undefined)}
+        onclick={(event) => {
+          if (hasPulled) event.preventDefault();
+          hasPulled = false;
+        }}
       >
         <title>{label(lane, wave, steps)}</title>
         <rect
@@ -235,6 +298,14 @@
   .head {
     stroke: var(--ink);
     fill: none;
+  }
+  .pulled {
+    stroke: var(--way);
+    stroke-width: 1.6;
+    stroke-dasharray: 4 3;
+  }
+  a {
+    touch-action: none;
   }
   .target {
     fill: transparent;

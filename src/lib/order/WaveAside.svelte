@@ -11,6 +11,7 @@
   } from '$core/wording';
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
+  import MoveWave from './MoveWave.svelte';
   import { keyOfWave, orderNames, type OrderState } from './order-state.svelte';
 
   /** One wave in sentences: who changes, when, what forces it where it stands, what it must wait for. */
@@ -62,10 +63,11 @@
       <h2>Forced by</h2>
       {#each why as sentence (sentence)}<p>{sentence}</p>{/each}
     {/if}
-    {#if sayLatest(wave, open.order, orderNames)}
-      <h2>Moving this wave</h2>
-      <p data-latest>{sayLatest(wave, open.order, orderNames)}</p>
-    {/if}
+    <h2>Moving this wave</h2>
+    {#if sayLatest(wave, open.order, orderNames)}<p data-latest>
+        {sayLatest(wave, open.order, orderNames)}
+      </p>{/if}
+    {#if order.tried.current || order.trial.length === 0}<MoveWave state={order} at={open} />{/if}
     {#if open.order.crowded}<p class="late">
         There is room for this order alone, and not beside the others: crews are taken twice.
       </p>{/if}

@@ -1,9 +1,13 @@
-import type { Day } from '$core/date';
+import { CalendarIndex } from '$core/bind';
+import { type Day, formatDay } from '$core/date';
+import type { Change } from '$core/estate';
 import type { ComponentOrder, Order, OrderedPart, OrderedStep } from '$core/order';
-import type { OrderNames } from '$core/wording';
+import { sourceOf } from '$core/what-if';
+import { type LeverNames, type OrderNames, sayChange, sayLock } from '$core/wording';
 import { Answer } from '$lib/state/answer.svelte';
 import { desk } from '$lib/state/desk.svelte';
 import { looker } from '$lib/state/looker.svelte';
+import { trials } from '$lib/state/trials.svelte';
 
 /** Parts of one product that start alike, in one order: a line of the drawing. */
 export interface Lane {
@@ -39,6 +43,9 @@ interface At {
   readonly system: string | null;
 }
 
+/** How far away another night is looked for, in days. */
+const NIGHTS_WITHIN = 120;
+
 /** The order of what is on the desk as it is looked at. */
 export class OrderState {
   width = $state(860);
@@ -47,7 +54,19 @@ export class OrderState {
     () => (desk.plan && !desk.planner.progress ? [desk.plan] : undefined),
     () => looker.order()
   );
-  readonly orders = $derived<readonly ComponentOrder[]>(this.answer.current?.components ?? []);
+  /** What is tried on a copy, until it is kept or let go. */
+  trial = $state.raw<readonly Change[]>([]);
+  readonly tried = new Answer<Order>(
+    () => (this.trial.length > 0 && this.answer.current ? [this.answer.current, this.trial] : undefined),
+    () => looker.orderWith(this.trial)
+  );
+  /** Cases that hang on nothing are drawn, too. */
+  withSingles = $state(false);
+  /** The order that is drawn: the one tried, once it is there. */
+  readonly shown = $derived(this.tried.current ?? this.answer.current);
+  readonly #all = $derived<readonly ComponentOrder[]>(this.shown?.components ?? []);
+  readonly singles = $derived(this.#all.filter((o) => o.isSingle));
+  readonly orders = $derived(this.withSingles ? this.#all : this.#all.filter((o) => !o.isSingle));
   readonly waves = $derived.by((): readonly WaveAt[] =>
     this.orders
       .flatMap((order) => order.waves.map((_, index) => ({ key: keyOfWave(order, index), order, index })))
@@ -63,7 +82,7 @@ export class OrderState {
   readonly last = $derived<Day>(Math.max(desk.today + 21, ...this.waves.map((w) => lastOf(w) + 4)));
   /** Systems that move, that are not reached, that could not be decided. */
   readonly counts = $derived.by(() => {
-    const parts = this.orders.flatMap((o) => o.parts);
+    const parts = this.orders.filter((o) => !o.isSingle).flatMap((o) => o.parts);
     const of = (...fates: readonly OrderedPart['fate'][]): number =>
       parts.filter((p) => fates.includes(p.fate)).reduce((n, p) => n + p.systems.length, 0);
     return {
@@ -76,6 +95,58 @@ export class OrderState {
 
   constructor(at: () => At) {
     this.#at = at;
+  }
+
+  /** Tries a change beside those that are tried already. */
+  try(changes: readonly Change[]): void {
+    this.trial = [...this.trial, ...changes];
+  }
+
+  /** Tries to begin a wave on another day: what begins with it does so then, what comes later not before. */
+  tryWave({ order, index }: WaveAt, day: Day): void {
+    const wave = order.waves[index];
+    if (!wave || day === wave.first) return;
+    this.try(
+      wave.steps.map(({ part, to, first }) => ({
+        lock: {
+          systems: [...(order.parts[part]?.systems ?? [])],
+          release: to.release,
+          must: first === wave.first ? { on: formatDay(day) } : { notBefore: formatDay(day) }
+        }
+      }))
+    );
+  }
+
+  /** The day of the next night, or the one before, on which some step of a wave may begin; any day where no window binds them. */
+  nightBeside({ order, index }: WaveAt, forward: boolean): Day | undefined {
+    const wave = order.waves[index];
+    if (!wave) return undefined;
+    const calendars = new CalendarIndex(desk.estate);
+    const own = wave.steps
+      .flatMap((s) => order.parts[s.part]?.systems[0] ?? [])
+      .flatMap((id) => {
+        const system = desk.systems.get(id);
+        return (system && calendars.of(system)) ?? [];
+      })
+      .filter((c) => c.hasWindows);
+    const [from, to] = forward
+      ? [wave.first + 1, wave.first + NIGHTS_WITHIN]
+      : [Math.max(desk.today, wave.first - NIGHTS_WITHIN), wave.first - 1];
+    if (from > to) return undefined;
+    if (own.length === 0) return forward ? from : to;
+    const days = own.flatMap((c) => [...c.from(from, to)].map((o) => o.day)).sort((a, b) => a - b);
+    return forward ? days[0] : days.at(-1);
+  }
+
+  /** Makes what is tried for good. */
+  async keep(): Promise<void> {
+    const { trial } = this;
+    await trials.keep(
+      trial.length === 1 ? sayChange(trial[0] as Change, desk.naming) : 'Laid the order of work otherwise',
+      trial,
+      sourceOf('order of work', desk.today)
+    );
+    this.trial = [];
   }
 
   x(day: number): number {
@@ -116,6 +187,22 @@ function lanesOf(order: ComponentOrder): Lane[] {
     };
   });
 }
+
+/** Names of what could be lifted, as the desk knows them. */
+export const leverNames: LeverNames = {
+  lock: (id) => {
+    const lock = desk.estate.locks?.find((l) => l.id === id);
+    return lock ? sayLock(lock, desk.naming) : id;
+  },
+  calendar: (id) => {
+    const calendars = desk.estate.calendars ?? [];
+    const own = calendars.find((c) => c.id === id);
+    const window = calendars
+      .flatMap((c) => c.windows.map((w) => ({ c, w })))
+      .find(({ c, w }) => `${c.id} ${w.id}` === id);
+    return own?.team ?? own?.site ?? window?.w.name ?? id;
+  }
+};
 
 /** Names as the desk knows them. */
 export const orderNames: OrderNames = {

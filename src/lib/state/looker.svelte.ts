@@ -67,6 +67,14 @@ class LookState {
     return found;
   }
 
+  /** The same with changes made on a copy. */
+  async orderWith(changes: readonly Change[]): Promise<Order | undefined> {
+    const tell = callBack((p: LookProgress) => void (this.ahead = p));
+    const found = await this.#call((w) => w.orderWith(desk.planner.lookOrder(), changes, tell));
+    this.ahead = undefined;
+    return found;
+  }
+
   outlook(team: string | undefined): Promise<readonly GoalOutlook[] | undefined> {
     return this.#call((w) => w.outlookStored(desk.planner.lookOrder(), team));
   }

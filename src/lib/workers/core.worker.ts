@@ -168,6 +168,11 @@ const api = {
   ): Promise<Result<Waiting>> => looker.wait(order, only, onProgress),
   orderStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Order>> =>
     looker.order(order, onProgress),
+  orderWith: (
+    order: LookOrder,
+    changes: readonly Change[],
+    onProgress: (progress: LookProgress) => void
+  ): Promise<Result<Order>> => looker.orderWith(order, changes, onProgress),
   outlookStored: (order: LookOrder, team: string | undefined): Promise<Result<GoalOutlook[]>> =>
     looker.outlook(order, team),
   readyStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>

@@ -9,6 +9,7 @@ import {
   goalOutlook,
   type Plan,
   type Planning,
+  planWith,
   type Waiting,
   waitOut
 } from '$core/plan';
@@ -88,6 +89,22 @@ export class Looker {
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     return this.#paced(run, orderOf(planning, plan.cases), onProgress);
+  }
+
+  /** The same with changes made on a copy. */
+  async orderWith(
+    order: LookOrder,
+    changes: readonly Change[],
+    onProgress: (progress: LookProgress) => void
+  ): Promise<Result<Order>> {
+    const run = ++this.#run;
+    const last = await this.#upToDate(order, onProgress);
+    if (!last.ok) return last;
+    const { catalogue, estate, today } = last.value.planning;
+    const changed = planningWith({ catalogue, estate, today }, changes);
+    const planned = await this.#paced(run, planWith(changed, 'goal', this.#planner.cache), onProgress);
+    if (!planned.ok) return planned;
+    return this.#paced(run, orderOf(changed, planned.value.cases), onProgress);
   }
 
   /** What a team's goal - that of all without one of their own - chooses on later days, and why not the next release. */

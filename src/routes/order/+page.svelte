@@ -11,16 +11,19 @@
     sayCount,
     sayDay,
     sayFate,
+    sayLevers,
     sayNumber,
     sayOrderedStep,
     sayPart,
     sayStepDays,
     shorten
   } from '$core/wording';
-  import { Button, Table } from '$lib/kit';
+  import { Button, Table, Toggle } from '$lib/kit';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import OrderDrawing from '$lib/order/OrderDrawing.svelte';
-  import { keyOfWave, orderNames, OrderState } from '$lib/order/order-state.svelte';
+  import { keyOfWave, leverNames, orderNames, OrderState } from '$lib/order/order-state.svelte';
+  import LaidDown from '$lib/order/LaidDown.svelte';
+  import OrderTrial from '$lib/order/OrderTrial.svelte';
   import WaveAside from '$lib/order/WaveAside.svelte';
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
@@ -36,6 +39,7 @@
   const closed = $derived(
     state.orders.filter((o) => o.conflicts.length > 0 || o.parts.some((p) => isStuck(p)))
   );
+  const late = $derived(state.orders.flatMap((o) => o.parts.filter((p) => p.missed && p.fate === 'reached')));
   const rows = $derived(
     state.waves.flatMap(({ key, order, index }) =>
       (order.waves[index]?.steps ?? []).map((step) => ({ key, order, index, step }))
@@ -140,6 +144,8 @@
           >
         </p>
       {/if}
+      {#if state.trial.length > 0}<OrderTrial {state} />{/if}
+      {#if state.orders.length > 0 || state.singles.length > 0}<LaidDown {state} />{/if}
       {#if state.lanes.length > 0}
         <div class="lanes">
           <div class="names" aria-hidden="true">
@@ -159,6 +165,13 @@
           </div>
           <div class="drawing" bind:clientWidth={state.width}><OrderDrawing {state} /></div>
         </div>
+      {/if}
+      {#if state.singles.length > 0}
+        <p class="no-print">
+          <Toggle bind:checked={state.withSingles}
+            >also {sayCount(state.singles.length, 'case')} that hang on nothing and share the people</Toggle
+          >
+        </p>
       {/if}
       {#if rows.length > 0}
         <h2>In order of the days</h2>
@@ -181,6 +194,17 @@
           </tbody>
         </Table>
       {/if}
+      {#if late.length > 0}
+        <h2>Deadlines missed</h2>
+        {#each late as part (part.id)}<p data-late>
+            <b>{orderNames.product(part.product).product} {sayPart(part, orderNames)}</b> is done on {sayDay(
+              part.finish ?? 0
+            )}, {sayCount((part.finish ?? 0) - (part.deadline ?? 0), 'day')} late.
+            {part.savedBy
+              ? `What would save it: ${sayLevers(part.savedBy, leverNames)}.`
+              : 'No one or two of crews, windows, freezes and what is laid down would save it.'}
+          </p>{/each}
+      {/if}
       {#if closed.length > 0}
         <h2>Where there is no order</h2>
         {#each closed as order (order.id)}
@@ -199,7 +223,8 @@
           {#each order.parts.filter(isStuck) as part (part.id)}
             <p data-stuck>
               <b>{orderNames.product(part.product).product} {sayPart(part, orderNames)}</b>
-              {sayFate(part)}: <a href={stairOf(part.systems)}>its stair</a>.
+              {sayFate(part)}: <a href={stairOf(part.systems)}>its stair</a>.{#if part.savedBy}
+                What would save it: {sayLevers(part.savedBy, leverNames)}.{/if}
             </p>
           {/each}
         {/each}
