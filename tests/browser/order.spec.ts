@@ -57,6 +57,17 @@ test('from a stair to the wave in which it moves, and its blocks in a calendar',
   await expect(page.locator('[data-open-wave="3"]')).toContainText('depot-ledger: 3.7 to 4.0', {
     timeout: 60_000
   });
+  await page.goto('/stair?at=depot-ledger');
+  await expect(page.locator('[data-in-order=reached]')).toContainText('Proven in the order: wave 3 of 3', {
+    timeout: 60_000
+  });
+  await page.goto('/estate');
+  await expect(page.locator('[data-case=depot-content] [data-cell=deadline]')).toContainText(
+    'in the order, depot-hub first',
+    { timeout: 60_000 }
+  );
+  await page.goto('/order?of=depot-ledger');
+  await expect(page.locator('[data-open-wave="3"]')).toBeVisible({ timeout: 60_000 });
   const file = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Take out as a calendar file' }).click();
   const text = readFileSync(await (await file).path(), 'utf8').replace(/\r?\n /g, '');
@@ -79,6 +90,81 @@ test('by keyboard alone: from wave to wave along the drawing, and to the stair o
   await page.locator('[data-open-wave] li a').first().focus();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/stair\?at=/);
+});
+
+test('a wave tried on another night by key and by hand: what it does at once, kept, held, and let go again', async ({
+  page
+}) => {
+  await openDemo(page);
+  await planned(page);
+  await openOrder(page);
+  const hub = drawing(page).locator('a[data-wave="1"]', { hasText: 'depot-hub: 8.50 to 9' });
+  const before = await hub.getAttribute('data-first');
+  expect(before).toBe('2031-03-10');
+  await hub.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  const tried = page.locator('[data-trial]');
+  await expect(tried).toContainText('depot-hub to 9: begins on 11 Mar 2031');
+  await expect(tried.locator('[data-moved]')).toContainText('4 steps otherwise', { timeout: 60_000 });
+  await expect(hub).toHaveAttribute('data-first', '2031-03-11');
+  await expect(page.locator('[data-open-wave]')).toContainText('depot-hub: 8.50 to 9');
+  await expectAccessible(page);
+  await tried.getByRole('button', { name: 'Let it go' }).click();
+  await expect(hub).toHaveAttribute('data-first', '2031-03-10');
+  // By hand, a week on.
+  const box = await hub.locator('rect').boundingBox();
+  if (!box) throw new Error('the wave has no place');
+  const day = await drawing(page).evaluate((svg) => {
+    const ticks = [...svg.querySelectorAll('text.tick')].map((t) => Number(t.getAttribute('x')));
+    return ((ticks[1] ?? 0) - (ticks[0] ?? 0)) / 3;
+  });
+  await page.mouse.move(box.x + 8, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 8 + 7 * day, box.y + 20, { steps: 6 });
+  await page.mouse.up();
+  await expect(tried).toContainText('depot-hub to 9: begins on 17 Mar 2031');
+  await expect(tried.locator('[data-compared]')).toContainText('20 Mar 2031', { timeout: 60_000 });
+  await tried.getByRole('button', { name: 'Keep it' }).click();
+  const laid = page.locator('[data-laid-down]');
+  await expect(laid).toContainText('depot-hub to 9: begins on 17 Mar 2031', { timeout: 60_000 });
+  await expect(hub).toHaveAttribute('data-first', '2031-03-17', { timeout: 60_000 });
+  // It stays over a reload; and without it the wave would lie where it was.
+  await page.reload();
+  await expect(hub).toHaveAttribute('data-first', '2031-03-17', { timeout: 60_000 });
+  await laid.getByRole('button', { name: /^Try without/ }).click();
+  await expect(hub).toHaveAttribute('data-first', '2031-03-10', { timeout: 60_000 });
+});
+
+test('a day on which nothing may begin is told as such; people and windows are tried beside the order', async ({
+  page
+}) => {
+  await openDemo(page);
+  await planned(page);
+  await openOrder(page);
+  const day = page.getByRole('textbox', { name: 'Day of the wave' });
+  await drawing(page).locator('a', { hasText: 'depot-ledger: 3.7 to 4.0' }).click();
+  await day.fill('15 Mar 2031');
+  await page
+    .getByRole('form', { name: 'Lay down for this wave' })
+    .getByRole('button', { name: 'Try it' })
+    .click();
+  const tried = page.locator('[data-trial]');
+  await expect(tried.locator('[data-moved]')).toContainText('otherwise', { timeout: 60_000 });
+  await expect(tried.locator('[data-compared]')).toContainText('worse');
+  await expect(page.locator('[data-stuck]', { hasText: 'depot-ledger' })).toContainText('What would save it');
+  await tried
+    .getByRole('button', { name: /^Do not try/ })
+    .first()
+    .click();
+  await tried.getByRole('button', { name: 'Let it go' }).click();
+  await page
+    .getByRole('combobox', { name: 'What if' })
+    .selectOption({ label: 'the night crew: one more at once, 3' });
+  await page.getByRole('form', { name: 'What if' }).getByRole('button', { name: 'Try it' }).click();
+  await expect(tried).toContainText('has people for 3 systems at once');
+  await expect(tried.locator('[data-moved]')).toBeVisible({ timeout: 60_000 });
+  await page.getByText('cases that hang on nothing').click();
+  await expect(page.locator('[data-waves]')).toContainText('ctrl-01');
 });
 
 test('with nothing, and with nothing that hangs on anything, the place says so', async ({ page }) => {

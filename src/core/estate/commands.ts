@@ -14,7 +14,6 @@ import type {
   WhatIf
 } from './schema';
 import type { WorkCalendar } from './schema-calendar';
-import type { OrderLock } from './schema-order';
 
 /*
  * What people do to an estate, as writes: the estate as it is goes in, what is to be stored comes out. Nothing here knows the
@@ -141,8 +140,6 @@ export const keepRights = (held: readonly RightHeld[]): Write[] => [[KEYS.rights
 
 /** When work may be done, all calendars. */
 export const keepCalendars = (calendars: readonly WorkCalendar[]): Write[] => [part('calendars', calendars)];
-/** What is laid down for the order of work, all of it. */
-export const keepLocks = (locks: readonly OrderLock[]): Write[] => [part('locks', locks)];
 /** The questions asked, all of them. */
 export const keepQuestions = (questions: readonly Question[]): Write[] => [part('questions', questions)];
 

@@ -101,7 +101,6 @@ export {
   keepGoal,
   keepImport,
   keepQuestions,
-  keepLocks,
   keepRecheck,
   keepRights,
   keepSite,

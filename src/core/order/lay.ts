@@ -94,16 +94,23 @@ export function layPart(
   if (days.some((d) => !d.hop.exact)) return undefined;
   const first = Math.min(...days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first)));
   const ended = Math.max(...days.map((d) => d.hop.last));
-  const { on, to } = boundOf(part, node);
-  if (ended > to || (on !== undefined && first !== on)) return undefined;
+  if (!keepsDays(boundOf(part, node), { first, last: ended })) return undefined;
   return { rounds, first, last: ended };
 }
 
+/** Days a step is bound to. */
+interface DayBound {
+  readonly from: Day;
+  readonly to: Day;
+  readonly on?: Day;
+}
+
+/** Whether a step lies where it is bound to. */
+export const keepsDays = ({ on, to }: DayBound, { first, last }: StepOn): boolean =>
+  last <= to && (on === undefined || first === on);
+
 /** The days that locks bind the step onto a node to. */
-function boundOf(
-  { locks = [], nodes }: MovingPart,
-  node: number
-): { readonly from: Day; readonly to: Day; readonly on?: Day } {
+export function boundOf({ locks = [], nodes }: MovingPart, node: number): DayBound {
   let [from, to, on]: [Day, Day, Day | undefined] = [-Infinity, Infinity, undefined];
   for (const lock of locks) {
     if (lock.release !== undefined && lock.release !== nodes[node]?.release) continue;

@@ -201,6 +201,7 @@ export function findSingles(
     const { terms, label } = way;
     const party = way.party ?? { systems: systems.length, pilots: 0, watchDays: 0, first: [] };
     const finishBy = finishByOf(plan.deadline);
+    const locks = systems.flatMap((s) => locksOf(planning, s, model));
     const part: MovingPart = {
       id: systems[0] ?? '',
       systems,
@@ -208,6 +209,7 @@ export function findSingles(
       stays: false,
       ...(finishBy === Infinity ? {} : { deadline: finishBy }),
       ...treeOf(terms, start, [label], false),
+      ...(locks.length > 0 ? { locks } : {}),
       plan,
       model,
       terms,

@@ -1,7 +1,7 @@
 import type { Day, Occurrence } from '../date';
 import { SURELY_THERE } from '../deadline';
 import { blockAt, type Round, roundsOf } from '../route';
-import { beginOf, type LaidStep, layPart, Ledger, movesTo } from './lay';
+import { beginOf, boundOf, keepsDays, type LaidStep, layPart, Ledger, movesTo } from './lay';
 import type { OrderedStep, OrderedWave } from './order-types';
 import { type Component, idsOfNode, minutesOf, type MovingPart } from './parts';
 import type { PartStep, Problem } from './problem';
@@ -127,30 +127,30 @@ function placeSingle(
   { terms, moves, party }: NonNullable<Component['single']>,
   ledger: Ledger
 ): OrderedWave[] | undefined {
-  const round = { from: terms.from, taken: (o: Occurrence) => ledger.taken(o) };
+  const from = terms.from - 1;
+  const behind = part.locks && moves.map((_, i) => Math.max(from, boundOf(part, i + 1).from - 1));
+  const round = {
+    from: terms.from,
+    ...(behind ? { behind } : {}),
+    taken: (o: Occurrence) => ledger.taken(o)
+  };
   const rounds = [...roundsOf({ terms: { ...terms, round }, moves }, party, SURELY_THERE)];
   const laid = rounds.filter((r) => r.judgement.findings.length === 0);
   if (laid.reduce((sum, r) => sum + r.systems, 0) < party.systems) return undefined;
+  const waves = moves.map((_, i): OrderedWave => {
+    const days = laid.flatMap((r) => r.judgement.schedule.days[i] ?? []);
+    const firsts = days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first));
+    const [first, last] = [Math.min(...firsts), Math.max(...days.map((d) => d.hop.last))];
+    const step = { part: 0, from: i, to: i + 1 };
+    const told = tellStep(part, { step, laid: { rounds: laid, first, last }, because: [] });
+    return { steps: [told], bound: [], first, last };
+  });
+  if (!waves.every((w, i) => keepsDays(boundOf(part, i + 1), w))) return undefined;
   ledger.book(
     laid,
     moves.map((_, i) => i)
   );
-  return moves.flatMap((_, i): OrderedWave[] => {
-    const days = laid.flatMap((r) => r.judgement.schedule.days[i] ?? []);
-    const first = Math.min(
-      ...days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first))
-    );
-    const last = Math.max(...days.map((d) => d.hop.last));
-    const step = { part: 0, from: i, to: i + 1 };
-    return [
-      {
-        steps: [tellStep(part, { step, laid: { rounds: laid, first, last }, because: [] })],
-        bound: [],
-        first,
-        last
-      }
-    ];
-  });
+  return waves;
 }
 
 interface Placing {

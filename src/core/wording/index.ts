@@ -9,6 +9,8 @@ export {
   sayBecause,
   type LeverNames,
   sayConstraint,
+  sayInOrder,
+  sayOrderSlack,
   sayLevers,
   sayStepMove,
   sayFate,

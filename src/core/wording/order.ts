@@ -237,3 +237,37 @@ export interface LeverNames {
   /** A calendar, or those who work its windows. */
   calendar(id: string): string;
 }
+
+/** How one part fares in the order, in a sentence or two. */
+export function sayInOrder(order: ComponentOrder, index: number, names: OrderNames): string {
+  const part = order.parts[index];
+  if (!part) return '';
+  const first = order.waves.findIndex((w) => w.steps.some((s) => s.part === index));
+  if (part.fate === 'reached' && first >= 0) {
+    const waits =
+      part.waitsFor.length === 0
+        ? ''
+        : `, after ${part.waitsFor.map((p) => sayPart(order.parts[p] as OrderedPart, names)).join(', ')}`;
+    return `Proven in the order: ${sayWave(order, first).replace(/^W/, 'w')}${waits}, done ${sayDay(part.finish ?? 0)}.`;
+  }
+  const own = order.conflicts.find((c) => c.goals.length === 1 && c.goals[0] === index);
+  const shared = order.conflicts.find((c) => c.goals.length > 1 && c.goals.includes(index));
+  const why = (own ?? shared)?.constraints.map((c) => sayConstraint(c, order, names)).join(' ') ?? '';
+  const fate = sayFate(part);
+  return `${fate.charAt(0).toUpperCase()}${fate.slice(1)}${why === '' ? '.' : `: ${why}`}`;
+}
+
+/** `12 days in the order`: where that is less than alone; nothing otherwise. */
+export function sayOrderSlack(
+  order: ComponentOrder,
+  index: number,
+  { alone, names }: { readonly alone: number | undefined; readonly names: OrderNames }
+): string {
+  const part = order.parts[index];
+  if (part?.fate === 'no order') return 'no order reaches it';
+  if (part?.fate === 'in conflict') return 'not together with the others';
+  if (part?.slack === undefined || alone === undefined || part.slack >= alone) return '';
+  const others = part.waitsFor.flatMap((p) => order.parts[p] ?? []);
+  const after = others[0] ? `, ${sayPart(others[0], names)} first` : '';
+  return `${sayCount(part.slack, 'day')} in the order${after}${others.length > 1 ? ` and ${others.length - 1} more` : ''}`;
+}

@@ -1,11 +1,13 @@
 <script lang="ts">
   import { Badge } from '$lib/kit';
   import { daysLeft } from '$core/plan';
-  import { sayContributor, sayDay, sayDaysLeft, sayInTime } from '$core/wording';
+  import { sayContributor, sayDay, sayDaysLeft, sayInTime, sayOrderSlack } from '$core/wording';
   import Sign from '$lib/components/Sign.svelte';
   import Way from '$lib/components/Way.svelte';
   import { drawWay } from '$lib/stair/way';
   import { desk } from '$lib/state/desk.svelte';
+  import { orderNames } from '$lib/state/order-names';
+  import { ordering } from '$lib/state/ordering.svelte';
   import { needsOf } from '$lib/state/needs';
   import type { Line } from '$lib/state/rows';
   import type { EstateList } from './estate-list.svelte';
@@ -18,6 +20,10 @@
   const left = $derived(daysLeft(plan));
   const names = $derived(desk.namesOf(plan));
   const { setBy } = $derived(plan.deadline);
+  const inOrder = $derived.by(() => {
+    const found = ordering.of(plan.systems[0]);
+    return found ? sayOrderSlack(found.order, found.part, { alone: plan.slack, names: orderNames }) : '';
+  });
   const isSelected = $derived(line.index === list.selected);
   const what = $derived(desk.describe(plan));
   /** Why no day stands there. */
@@ -73,7 +79,7 @@
           names
         )}{#if plan.slack === undefined && setBy.day >= desk.today && plan.verdict !== 'here'}, {sayDaysLeft(
             setBy.day - desk.today
-          )}{/if}</span
+          )}{/if}{inOrder ? `; ${inOrder}` : ''}</span
       >{:else}<span class="soft">{noDate}</span>{/if}</span
   >
 </div>

@@ -3,7 +3,8 @@
   import type { OrderLock } from '$core/estate';
   import { sayDay, sayPart } from '$core/wording';
   import { Button, Choice, Day } from '$lib/kit';
-  import { orderNames, type OrderState, type WaveAt } from './order-state.svelte';
+  import { type OrderState, type WaveAt } from './order-state.svelte';
+  import { orderNames } from '$lib/state/order-names';
 
   /** Another night for a wave, or a day or company laid down for it: tried first. */
   let { state: order, at }: { state: OrderState; at: WaveAt } = $props();

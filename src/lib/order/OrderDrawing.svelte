@@ -5,14 +5,8 @@
   import { calendarDate } from '$core/date';
   import { roving } from '$lib/kit/roving';
   import { desk } from '$lib/state/desk.svelte';
-  import {
-    keyOfWave,
-    type Lane,
-    type LaneStep,
-    type OrderState,
-    orderNames,
-    type WaveAt
-  } from './order-state.svelte';
+  import { keyOfWave, type Lane, type LaneStep, type OrderState, type WaveAt } from './order-state.svelte';
+  import { orderNames } from '$lib/state/order-names';
 
   /** One line for systems that start alike, stepping up along the days; thin links for what forces what, windows as ground. */
   let { state: order }: { state: OrderState } = $props();

@@ -3,7 +3,8 @@
   import { sayChange, sayCount, sayDay, sayMinutes, sayNumber, sayStepMove } from '$core/wording';
   import { Button, Table } from '$lib/kit';
   import { desk } from '$lib/state/desk.svelte';
-  import { orderNames, type OrderState } from './order-state.svelte';
+  import { type OrderState } from './order-state.svelte';
+  import { orderNames } from '$lib/state/order-names';
 
   /** What is tried, beside the order as it stands: what either comes to, and which steps lie on other days. */
   let { state }: { state: OrderState } = $props();
@@ -18,12 +19,12 @@
     of: (s: OrderSum) => string,
     isBetter: (a: OrderSum, b: OrderSum) => number
   ][] = [
-    ['Systems at their goals', (s) => sayNumber(s.reached), (a, b) => b.reached - a.reached],
+    ['At their goals', (s) => sayNumber(s.reached), (a, b) => b.reached - a.reached],
     ['Deadlines missed', (s) => sayNumber(s.missed), (a, b) => a.missed - b.missed],
     ['Days late', (s) => sayNumber(s.late), (a, b) => a.late - b.late],
     ['Waves', (s) => sayNumber(s.waves), (a, b) => a.waves - b.waves],
     ['Nights', (s) => sayNumber(s.nights), (a, b) => a.nights - b.nights],
-    ['Under work, all together', (s) => sayMinutes(s.outage), (a, b) => a.outage - b.outage],
+    ['Under work', (s) => sayMinutes(s.outage), (a, b) => a.outage - b.outage],
     [
       'Done',
       (s) => (s.done === undefined ? 'nothing moves' : sayDay(s.done)),
@@ -48,17 +49,22 @@
   {#if sums}
     {@const [old, now] = sums}
     <Table data-compared>
-      <thead><tr><th></th><th>As it stands</th><th>As tried</th></tr></thead>
+      <thead
+        ><tr
+          ><th></th>{#each ROWS as [name] (name)}<th>{name}</th>{/each}</tr
+        ></thead
+      >
       <tbody>
-        {#each ROWS as [name, of, compare] (name)}
-          {@const better = compare(now, old)}
-          <tr
-            ><th scope="row">{name}</th><td class="mono">{of(old)}</td><td
-              class="mono"
-              class:otherwise={better !== 0}
+        <tr
+          ><td>As it stands</td>{#each ROWS as [name, of] (name)}<td class="mono">{of(old)}</td>{/each}</tr
+        >
+        <tr
+          ><td>As tried</td>{#each ROWS as [name, of, compare] (name)}
+            {@const better = compare(now, old)}
+            <td class="mono" class:otherwise={better !== 0}
               >{of(now)}{better < 0 ? ', better' : better > 0 ? ', worse' : ''}</td
-            ></tr
-          >{/each}
+            >{/each}</tr
+        >
       </tbody>
     </Table>
     <p data-moved role="status">
@@ -94,10 +100,6 @@
     padding-left: 18px;
     margin: 4px 0;
     list-style: disc;
-  }
-  th[scope='row'] {
-    font-weight: 400;
-    text-align: left;
   }
   .otherwise {
     font-weight: 700;

@@ -12,7 +12,8 @@
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import MoveWave from './MoveWave.svelte';
-  import { keyOfWave, orderNames, type OrderState } from './order-state.svelte';
+  import { keyOfWave, type OrderState } from './order-state.svelte';
+  import { orderNames } from '$lib/state/order-names';
 
   /** One wave in sentences: who changes, when, what forces it where it stands, what it must wait for. */
   let { state: order }: { state: OrderState } = $props();
@@ -77,9 +78,9 @@
           'wave'
         )}.
       </p>{/if}
-    <p class="soft">
-      {sayCount(open.order.parts.length, 'part hangs', 'parts hang')} on each other here.
-    </p>
+    {#if !open.order.isSingle}<p class="soft">
+        {sayCount(open.order.parts.length, 'part hangs', 'parts hang')} on each other here.
+      </p>{/if}
   </section>
 {:else}
   <p class="soft">A wave that is picked is explained here.</p>

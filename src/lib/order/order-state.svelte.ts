@@ -3,10 +3,11 @@ import { type Day, formatDay } from '$core/date';
 import type { Change } from '$core/estate';
 import type { ComponentOrder, Order, OrderedPart, OrderedStep } from '$core/order';
 import { sourceOf } from '$core/what-if';
-import { type LeverNames, type OrderNames, sayChange, sayLock } from '$core/wording';
+import { type LeverNames, sayChange, sayLock } from '$core/wording';
 import { Answer } from '$lib/state/answer.svelte';
 import { desk } from '$lib/state/desk.svelte';
 import { looker } from '$lib/state/looker.svelte';
+import { ordering } from '$lib/state/ordering.svelte';
 import { trials } from '$lib/state/trials.svelte';
 
 /** Parts of one product that start alike, in one order: a line of the drawing. */
@@ -52,7 +53,7 @@ export class OrderState {
   readonly #at: () => At;
   readonly answer = new Answer<Order>(
     () => (desk.plan && !desk.planner.progress ? [desk.plan] : undefined),
-    () => looker.order()
+    () => ordering.ask()
   );
   /** What is tried on a copy, until it is kept or let go. */
   trial = $state.raw<readonly Change[]>([]);
@@ -60,6 +61,8 @@ export class OrderState {
     () => (this.trial.length > 0 && this.answer.current ? [this.answer.current, this.trial] : undefined),
     () => looker.orderWith(this.trial)
   );
+  /** The wave that was moved last stays open. */
+  #moved = $state<string>();
   /** Cases that hang on nothing are drawn, too. */
   withSingles = $state(false);
   /** The order that is drawn: the one tried, once it is there. */
@@ -73,7 +76,7 @@ export class OrderState {
       .sort((a, b) => firstOf(a) - firstOf(b) || (a.order.id < b.order.id ? -1 : 1))
   );
   readonly open = $derived(
-    this.waves.find((w) => w.key === this.#at().wave) ??
+    this.waves.find((w) => w.key === (this.#at().wave ?? this.#moved)) ??
       this.waves.find((w) => moves(w, this.#at().system)) ??
       this.waves[0]
   );
@@ -106,6 +109,7 @@ export class OrderState {
   tryWave({ order, index }: WaveAt, day: Day): void {
     const wave = order.waves[index];
     if (!wave || day === wave.first) return;
+    this.#moved = keyOfWave(order, index);
     this.try(
       wave.steps.map(({ part, to, first }) => ({
         lock: {
@@ -202,10 +206,4 @@ export const leverNames: LeverNames = {
       .find(({ c, w }) => `${c.id} ${w.id}` === id);
     return own?.team ?? own?.site ?? window?.w.name ?? id;
   }
-};
-
-/** Names as the desk knows them. */
-export const orderNames: OrderNames = {
-  product: (id) => desk.namesOfProduct(id),
-  system: (id) => desk.naming.system(id)
 };

@@ -5,6 +5,7 @@
     nameAnswers,
     sayChange,
     sayDay,
+    sayInOrder,
     sayMinutes,
     sayMoney,
     sayQuestion,
@@ -25,6 +26,8 @@
   import { naming } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import { chooseWay } from './choose-way';
+  import { orderNames } from '$lib/state/order-names';
+  import { ordering } from '$lib/state/ordering.svelte';
   import { tryout } from '$lib/state/tryout.svelte';
 
   /** What there is to say of one target beyond its chosen route: other ways, what opens it, what to find out. */
@@ -98,6 +101,12 @@
 
   const nameOf = (question: Question): string => sayQuestion(question, names, naming);
 
+  // Whatever is needed first is proven by the order, or has none.
+  ordering.follow(() => (chosen?.needsFirst.length ?? 0) > 0);
+  const inOrder = $derived(
+    plan.goal && sameTarget(plan.goal, target.target) ? ordering.of(plan.systems[0]) : undefined
+  );
+
   const nameOfNeed = ({ system, to, product }: NeededFirst): string =>
     `${desk.systems.get(system)?.name ?? system} to ${desk.namesOfProduct(product).release(to.release)}`;
 </script>
@@ -116,6 +125,9 @@
         >In what order, proven for all that hang on each other</a
       >
     </p>
+    {#if inOrder}<p data-in-order={inOrder.order.parts[inOrder.part]?.fate}>
+        {sayInOrder(inOrder.order, inOrder.part, orderNames)}
+      </p>{/if}
     <ul class="plainlist">
       {#each chosen.needsFirst as need (need.system + need.to.release)}
         <li>

@@ -1,10 +1,12 @@
 <script lang="ts">
   import { Button, Fold } from '$lib/kit';
   import type { CasePlan, TargetPlan } from '$core/plan';
-  import { describeReason, sayDay, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
+  import { describeReason, sayDay, sayInOrder, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
   import Ladder from '$lib/components/Ladder.svelte';
   import { followGoal } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
+  import { ordering } from '$lib/state/ordering.svelte';
+  import { orderNames } from '$lib/state/order-names';
   import DecidedWay from './DecidedWay.svelte';
   import type { StairState } from './stair-state.svelte';
 
@@ -28,13 +30,27 @@
   } as const;
 
   const { names, goal, bestOpen, inDepth, isGoal, system } = $derived(stair);
+  /** Where no order reaches what needs others first, the goal is closed. */
+  const noOrder = $derived.by(() => {
+    const found = isGoal && looked.route ? ordering.of(plan.systems[0]) : undefined;
+    return found?.order.parts[found.part]?.fate === 'no order' ? found : undefined;
+  });
   const reason = $derived(stair.decided[0]?.reason?.replace(/\.$/, ''));
 </script>
 
-<p class="verdict" data-verdict={looked.verdict}>
-  <b>{names.product} {names.target(looked.target)}</b>
-  {sayVerdict(looked)}
-</p>
+{#if noOrder}
+  <p class="verdict" data-verdict="closed" data-no-order>
+    <b>{names.product} {names.target(looked.target)}</b>
+    closed: {sayInOrder(noOrder.order, noOrder.part, orderNames)}
+    <a href="/order?of={encodeURIComponent(plan.systems[0] ?? '')}">The order</a>
+  </p>
+  <p class="soft">By itself: {sayVerdict(looked)}</p>
+{:else}
+  <p class="verdict" data-verdict={looked.verdict}>
+    <b>{names.product} {names.target(looked.target)}</b>
+    {sayVerdict(looked)}
+  </p>
+{/if}
 {#if inDepth?.notStraight && looked.verdict !== 'straight' && looked.verdict !== 'here' && plan.start}
   <Fold class="why" data-not-straight
     >{#snippet head()}Why not straight there?{/snippet}

@@ -9,8 +9,11 @@
   import EstateBar from '$lib/estate/EstateBar.svelte';
   import SituationRow from '$lib/estate/SituationRow.svelte';
   import { desk } from '$lib/state/desk.svelte';
+  import { ordering } from '$lib/state/ordering.svelte';
 
   const list = new EstateList();
+  // What hangs on others may have less time than alone.
+  ordering.follow();
   let rows: HTMLElement | undefined = $state();
 
   const open = (plan: CasePlan): void => void goto(`/stair?at=${encodeURIComponent(plan.systems[0] ?? '')}`);

@@ -21,7 +21,8 @@
   import { Button, Table, Toggle } from '$lib/kit';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import OrderDrawing from '$lib/order/OrderDrawing.svelte';
-  import { keyOfWave, leverNames, orderNames, OrderState } from '$lib/order/order-state.svelte';
+  import { keyOfWave, leverNames, OrderState } from '$lib/order/order-state.svelte';
+  import { orderNames } from '$lib/state/order-names';
   import LaidDown from '$lib/order/LaidDown.svelte';
   import OrderTrial from '$lib/order/OrderTrial.svelte';
   import WaveAside from '$lib/order/WaveAside.svelte';
