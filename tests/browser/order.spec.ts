@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, giveFile, openDemo, planned } from './desk';
+import { expect, type Page } from '@playwright/test';
+import { expectAccessible, giveFile, openDemo, planned, test } from './desk';
 
 const drawing = (page: Page) => page.getByRole('group', { name: 'The order, along the days' });
 

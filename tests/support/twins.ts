@@ -58,7 +58,7 @@ export function twinOf(world: World, most: number): Twin | undefined {
     const kept = JSON.parse(readFileSync(file, 'utf8')) as [string, TwinTarget][] | null;
     return kept ? new Map(kept) : undefined;
   }
-  const solved = new BruteForce(world).solve(most);
+  const solved = solveWithin(world, most);
   const twin =
     solved &&
     new Map(
@@ -89,6 +89,28 @@ export function twinOf(world: World, most: number): Twin | undefined {
     );
   writeFileSync(file, JSON.stringify(twin ? [...twin] : null));
   return twin;
+}
+
+/** What calendars are asked by brute force, at most, for one world: each time it lays a way on every day there is. */
+const MOST_LAID = 2_000;
+
+/** Brute force, which gives up where laying its ways into windows would take minutes. */
+function solveWithin(world: World, most: number): ReturnType<BruteForce['solve']> {
+  let asked = 0;
+  const calendar =
+    world.calendar &&
+    new Proxy(world.calendar, {
+      get(target, key): unknown {
+        if (++asked > MOST_LAID) throw new RangeError('too many ways to lay');
+        return Reflect.get(target, key);
+      }
+    });
+  try {
+    return new BruteForce({ ...world, ...(calendar ? { calendar } : {}) }).solve(most);
+  } catch (error) {
+    if (error instanceof RangeError) return undefined;
+    throw error;
+  }
 }
 
 /** The worlds of this run that brute force can list, from a seed on. */

@@ -110,12 +110,12 @@
     const from = lane.order.waves[wave]?.first ?? order.first;
     held = { at: waveAt(lane, wave), from, day: from, x: event.clientX };
     hasPulled = false;
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
   }
   function pull(event: PointerEvent): void {
     if (!held) return;
     const day = dayAt(held.from, event.clientX - held.x);
     if (day === held.day) return;
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
     hasPulled = true;
     held = { ...held, day };
   }
@@ -210,7 +210,7 @@
         data-wave={wave + 1}
         data-first={formatDay(Math.min(...steps.map((s) => s.first)))}
         class:open={isOpen}
-        draggable="false"
+        ondragstart={(event) => event.preventDefault()}
         onkeydown={(event) => nudge(event, lane, wave)}
         onpointerdown={(event) => grab(event, lane, wave)}
         onpointermove={pull}
