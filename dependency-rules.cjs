@@ -18,6 +18,7 @@ const LAYERS = [
   'deadline',
   'plan',
   'order',
+  'worksheet',
   'what-if',
   'ready',
   'compare',

@@ -113,7 +113,7 @@ export function orderWorldOf(seed: number): OrderWorld {
       importance,
       nodes,
       stays: r.chance(0.06),
-      ...(r.chance(0.85) ? { deadline: r.int(1, 5) } : {})
+      ...(r.chance(0.95) ? { deadline: r.int(1, 4) } : {})
     };
   });
   const bonds: Bond[] = [];

@@ -93,6 +93,10 @@ function ignoredByName(product: Product, decisions: readonly Decision[]): [strin
   });
 }
 
+/** Hops of a product that are decided not to be gone any more. */
+export const barredOf = (product: Product, decisions: readonly Decision[]): ReadonlySet<string> =>
+  new Set(decidedOf(product, decisions, 'bar').keys());
+
 /** Releases of a product that are decided to be passed over. */
 export const passedOverOf = (product: Product, decisions: readonly Decision[]): ReadonlySet<string> =>
   new Set(decidedOf(product, decisions, 'bypass').keys());

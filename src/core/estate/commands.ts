@@ -14,6 +14,7 @@ import type {
   WhatIf
 } from './schema';
 import type { WorkCalendar } from './schema-calendar';
+import type { Worksheet } from './schema-worksheet';
 
 /*
  * What people do to an estate, as writes: the estate as it is goes in, what is to be stored comes out. Nothing here knows the
@@ -48,6 +49,11 @@ export function addSystem(system: System, replaces: System | undefined, by: Omit
     { ...replaces, history: [...(replaces.history ?? []), event('replaced', system)].slice(-500) }
   ]);
 }
+
+/** A worksheet as it is now, new or with entries added. */
+export const keepWorksheet = (worksheet: Worksheet): Write[] => [[KEYS.worksheet(worksheet.id), worksheet]];
+/** A worksheet let go. */
+export const dropWorksheet = ({ id }: Worksheet): Write[] => [[KEYS.worksheet(id), undefined]];
 
 /** A decision, new or in the place of the one with its id. */
 export const keepDecision = (decision: Decision): Write[] => [[KEYS.decision(decision.id), decision]];

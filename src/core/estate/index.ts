@@ -102,6 +102,8 @@ export {
   keepImport,
   keepQuestions,
   keepRecheck,
+  keepWorksheet,
+  dropWorksheet,
   keepRights,
   keepSite,
   keepSystems,
@@ -111,3 +113,12 @@ export {
   ruleOn
 } from './commands';
 export { ORDER_BY, type OrderBy, type OrderLock } from './schema-order';
+export {
+  ITEM_KINDS,
+  ITEM_STATES,
+  type ItemKind,
+  type ItemState,
+  type WorkEntry,
+  type WorkItem,
+  type Worksheet
+} from './schema-worksheet';

@@ -48,7 +48,8 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
     ...optional('whatIfs', merger.list('what-if', ...whatIfs)),
     ...optional('rechecks', merger.list('recheck', ...rechecks)),
     ...optional('calendars', merger.list('calendar', a.calendars ?? [], b.calendars ?? [])),
-    ...optional('locks', merger.list('lock', ...locks))
+    ...optional('locks', merger.list('lock', ...locks)),
+    ...optional('worksheets', merger.list('worksheet', a.worksheets ?? [], b.worksheets ?? []))
   };
   return {
     estate,
@@ -166,7 +167,7 @@ class Merger {
 }
 
 /** Lists whose entries stand beside each other. */
-const LISTS = new Set(['links', 'history', 'references']);
+const LISTS = new Set(['links', 'history', 'references', 'entries']);
 const isInstalled = (field: string): field is (typeof INSTALLED)[number] =>
   (INSTALLED as readonly string[]).includes(field);
 
@@ -263,6 +264,8 @@ export function chooseValue(estate: Estate, { key, field }: Conflict, value: unk
       return { ...estate, rechecks: set(estate.rechecks ?? [], byId) };
     case 'calendar':
       return { ...estate, calendars: set(estate.calendars ?? [], byId) };
+    case 'worksheet':
+      return { ...estate, worksheets: set(estate.worksheets ?? [], byId) };
     case 'lock':
       return { ...estate, locks: set(estate.locks ?? [], byId) };
     default:

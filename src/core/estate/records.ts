@@ -16,6 +16,7 @@ import {
 } from './schema';
 import type { WorkCalendar } from './schema-calendar';
 import type { OrderLock } from './schema-order';
+import type { Worksheet } from './schema-worksheet';
 
 /** The text of the workspace's catalogue, with the name of its file. */
 export type CatalogueText = Workspace['catalogue'];
@@ -28,7 +29,7 @@ export type Records = ReadonlyMap<string, unknown>;
 const PARTS = ['questions', 'lists', 'imports', 'whatIfs', 'rechecks', 'calendars', 'locks'] as const;
 export type Part = (typeof PARTS)[number];
 
-/** The keys everything is stored under: `system/ID`, `goal/ID`, `decision/ID`, and one record each of the rest. */
+/** The keys everything is stored under: `system/ID`, `goal/ID`, `decision/ID`, `worksheet/ID`, and one record each of the rest. */
 export const KEYS = {
   site: 'site',
   rights: 'rights',
@@ -36,7 +37,8 @@ export const KEYS = {
   version: 'version',
   system: (id: string) => `system/${id}`,
   goal: (id: string) => `goal/${id}`,
-  decision: (id: string) => `decision/${id}`
+  decision: (id: string) => `decision/${id}`,
+  worksheet: (id: string) => `worksheet/${id}`
 } as const;
 
 /** The stored records as an estate with its catalogue text. Those of the same kind in the order they are given in. */
@@ -44,10 +46,12 @@ export function estateOfRecords(records: Records): { estate: Estate; catalogue: 
   const systems: System[] = [];
   const goals: Goal[] = [];
   const decisions: Decision[] = [];
+  const worksheets: Worksheet[] = [];
   for (const [key, value] of records)
     if (key.startsWith('system/')) systems.push(value as System);
     else if (key.startsWith('goal/')) goals.push(value as Goal);
     else if (key.startsWith('decision/')) decisions.push(migrateDecision(value as Decision));
+    else if (key.startsWith('worksheet/')) worksheets.push(value as Worksheet);
   return {
     estate: {
       site: (records.get(KEYS.site) as Site | undefined) ?? { name: '', countsExpected: true },
@@ -61,6 +65,7 @@ export function estateOfRecords(records: Records): { estate: Estate; catalogue: 
       ...present('whatIfs', (records.get('whatIfs') as WhatIf[] | undefined)?.map(migrateWhatIf)),
       ...present('rechecks', records.get('rechecks') as Recheck[] | undefined),
       ...present('calendars', records.get('calendars') as WorkCalendar[] | undefined),
+      ...present('worksheets', worksheets),
       ...present('locks', records.get('locks') as OrderLock[] | undefined)
     },
     catalogue: (records.get(KEYS.catalogue) as CatalogueText | undefined) ?? { fileName: '', text: '' }
@@ -79,7 +84,8 @@ export const recordsOfEstate = (estate: Estate, catalogue: CatalogueText): Write
   ...PARTS.flatMap((part): Write[] => (estate[part] ? [[part, estate[part]]] : [])),
   ...estate.systems.map((s): Write => [KEYS.system(s.id), s]),
   ...estate.goals.map((g): Write => [KEYS.goal(g.id), g]),
-  ...estate.decisions.map((d): Write => [KEYS.decision(d.id), d])
+  ...estate.decisions.map((d): Write => [KEYS.decision(d.id), d]),
+  ...(estate.worksheets ?? []).map((w): Write => [KEYS.worksheet(w.id), w])
 ];
 
 /**
@@ -138,6 +144,7 @@ export function writesBetween(before: Estate, after: Estate): Write[] {
     ...differ(KEYS.system, before.systems, after.systems),
     ...differ(KEYS.goal, before.goals, after.goals),
     ...differ(KEYS.decision, before.decisions, after.decisions),
+    ...differ(KEYS.worksheet, before.worksheets ?? [], after.worksheets ?? []),
     ...(before.rightsHeld === after.rightsHeld ? [] : [[KEYS.rights, after.rightsHeld] as Write]),
     ...(['calendars', 'locks'] as const).flatMap((part): Write[] =>
       before[part] === after[part] ? [] : [[part, after[part]?.length ? after[part] : undefined]]

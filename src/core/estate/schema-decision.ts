@@ -12,7 +12,8 @@ const DECISION_KINDS = [
   'choose a route',
   'stay',
   'bypass',
-  'open'
+  'open',
+  'bar'
 ] as const;
 
 /** What a step can be made under. */

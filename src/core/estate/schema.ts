@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { KEPT, MATURITIES } from '../catalogue';
 import { PHASES } from '../date';
 import { orderBy, orderLock } from './schema-order';
+import { worksheet } from './schema-worksheet';
 import { workCalendar } from './schema-calendar';
 import { decision, recheck, whatIf } from './schema-decision';
 import { factValue, isoDay, key, text } from './schema-part';
@@ -350,6 +351,11 @@ const estateShape = {
   whatIfs: z.array(whatIf).max(200).optional(),
   rechecks: z.array(recheck).max(50).optional().describe('oldest first'),
   calendars: z.array(workCalendar).max(1000).optional().describe('when work may be done; none: any day'),
+  worksheets: z
+    .array(worksheet)
+    .max(20_000)
+    .optional()
+    .describe('what the work is done from, and what happened'),
   locks: z.array(orderLock).max(1000).optional().describe('what is laid down for the order of work')
 };
 

@@ -12,6 +12,7 @@ import { type Calendar, type Day, formatDay } from '../date';
 import {
   activatedOf,
   askingOf,
+  barredOf,
   CalendarIndex,
   type Case,
   CaseKeys,
@@ -224,6 +225,7 @@ export class Planning {
       nodes,
       activated: activatedOf(system, this.decided),
       held: this.#held,
+      barred: barredOf(model.product, decisions),
       ...this.#calendarOf(system),
       asking: askingOf({ catalogue, product: model.product }, system, around, { decisions, today })
     });

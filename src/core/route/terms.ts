@@ -101,6 +101,8 @@ export interface CaseInputs {
   readonly wayBackMinutes?: number;
   readonly asking?: Asking;
   readonly gates?: RouteGates;
+  /** Hops and changes of edition that are not to be gone. */
+  readonly barred?: ReadonlySet<string>;
 }
 
 /** Evidence of a system of which nothing is known. */
@@ -158,7 +160,7 @@ export function termsOf(model: ProductModel, inputs: CaseInputs): Terms {
     asking: inputs.asking ?? ASKED_NOTHING,
     gates: inputs.gates ?? (() => []),
     along: startAlong(undefined, inputs.asking?.nodes),
-    barred: new Set(),
+    barred: inputs.barred ?? new Set(),
     lifted: new Set(),
     learned: new Map(),
     memo: new Map(),

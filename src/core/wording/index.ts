@@ -91,3 +91,15 @@ export { sayStep } from './step';
 export { sayKnown } from './seen';
 export { describeInstalled, describeStart, importWords } from './system';
 export { sayContributor, sayCost, sayNotStraight, sayVerdict, shortestReason } from './verdict';
+export {
+  partsOf,
+  sayDrift,
+  sayGate,
+  sayItemMinutes,
+  sayOrigin,
+  sayRunning,
+  sayTask,
+  type WorkNames,
+  type WorkPart,
+  worksheetMarkdown
+} from './worksheet';

@@ -11,6 +11,7 @@
     ['[ ]', 'one place down or up the rail'],
     ['← → + - 0', 'on a drawn stair: earlier, later, closer, more of it, as it was'],
     ['w c n', 'on a stair: why, compare, and the next situation'],
+    ['j k s p f', 'on a worksheet: next and last item, start, passed, failed'],
     ['i', 'bring machines in'],
     ['Ctrl Z', 'undo; with Shift, do again'],
     ['?', 'these keys']

@@ -6,5 +6,6 @@ export const PLACES = [
   { path: '/rights', name: 'Rights' },
   { path: '/dates', name: 'Dates' },
   { path: '/order', name: 'Order' },
+  { path: '/worksheet', name: 'Worksheet' },
   { path: '/catalogue', name: 'Catalogue' }
 ] as const;

@@ -51,7 +51,8 @@ export function sayDecision(d: Decision): string {
 
 const SETTLED: Readonly<Partial<Record<Decision['kind'], string>>> = {
   accept: 'takes the warning',
-  waive: 'goes without the demand'
+  waive: 'goes without the demand',
+  bar: 'does not go this way again'
 };
 
 /** Who states something: a source of the catalogue by its title, else the name it is kept under. */

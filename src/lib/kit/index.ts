@@ -9,6 +9,7 @@ export { default as Day } from './Day.svelte';
 export { default as Dialog } from './Dialog.svelte';
 export { default as Drop } from './Drop.svelte';
 export { default as Field } from './Field.svelte';
+export { default as Files } from './Files.svelte';
 export { default as Fold } from './Fold.svelte';
 export { default as Group } from './Group.svelte';
 export { default as Keys } from './Keys.svelte';

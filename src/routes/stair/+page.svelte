@@ -25,6 +25,7 @@
   import VerdictPart from '$lib/stair/VerdictPart.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { tryout } from '$lib/state/tryout.svelte';
+  import { worksheets } from '$lib/worksheet/worksheets.svelte';
 
   const at = $derived(page.url.searchParams.get('at'));
   const stair = new StairState(() => at);
@@ -48,6 +49,16 @@
       changes: [{ decide: { kind: 'stay', scope: { situation: of.situation } } }]
     };
   };
+
+  const sheetsOf = $derived(worksheets.of(at ?? plan?.systems[0] ?? ''));
+
+  /** For the one system the stair was opened of where it is alone, else for each that is alike. */
+  async function makeSheets(of: CasePlan): Promise<void> {
+    const made = await worksheets.make(of, of.systems);
+    const [only, more] = made;
+    if (only !== undefined)
+      await goto(more === undefined ? `/worksheet?at=${encodeURIComponent(only)}` : '/worksheet');
+  }
 
   function showWhy(): void {
     const why = aside?.querySelector<HTMLButtonElement>('.why .fold-line');
@@ -121,6 +132,9 @@
       {#if stair.isGoal && looked?.route && looked.route.steps.length > 0}<p class="no-print">
           <a href="/stair/sheet?{stairOf(plan.systems)}">One page for whoever approves it</a>
         </p>{/if}
+      {#if sheetsOf[0]}<p class="no-print">
+          <a href="/worksheet?at={encodeURIComponent(sheetsOf[0].id)}">Its worksheet</a>
+        </p>{/if}
       {#if plan.cut}<p class="soft" data-cut>
           There are more ways than can all be tried. This is the best of those that were; a better one may
           exist, and what was not found is not called closed.
@@ -132,7 +146,13 @@
             >Aim at {names.target(looked.target)} for {sayCount(plan.systems.length, 'system')}</Button
           >
         {:else if looked?.route && looked.verdict !== 'here'}
-          {#if plan.decidedWay?.stands}<span class="soft" data-taken>This way is taken.</span>
+          {#if plan.decidedWay?.stands}<span class="soft" data-taken>This way is taken.</span><Button
+              kind="onward"
+              onclick={() => void makeSheets(plan)}
+              >{plan.systems.length === 1
+                ? 'Make its worksheet'
+                : `Make ${plan.systems.length} worksheets`}</Button
+            >
           {:else}<Button kind="onward" onclick={() => looked.route && void chooseWay(plan, looked.route)}
               >Take this way</Button
             >{/if}

@@ -1,0 +1,107 @@
+import { z } from 'zod';
+import { isoDay, key, text } from './schema-part';
+
+const long = z.string().max(5000);
+const minutes = z.int().min(0).max(1_000_000);
+/** A place in a product: what is installed. */
+const standing = z.strictObject({
+  release: key,
+  patch: z.string().max(300),
+  edition: key,
+  architecture: key
+});
+
+/** What an item is, in the order a worksheet has them in (docs/reckoning.md 15). */
+export const ITEM_KINDS = [
+  'fetch',
+  'access',
+  'decide',
+  'back up',
+  'prove',
+  'snapshot',
+  'check',
+  'patch',
+  'cure',
+  'work-around',
+  'follow-on',
+  'work',
+  'hop',
+  'hand-over',
+  'way back',
+  'post-work',
+  'verify',
+  'tidy'
+] as const;
+export type ItemKind = (typeof ITEM_KINDS)[number];
+
+const item = z.strictObject({
+  id: key,
+  kind: z.enum(ITEM_KINDS),
+  about: z.string().max(1000).describe('the entry of the catalogue, the fact or the rule it comes from'),
+  text: long.optional().describe('what the catalogue says is to be done'),
+  details: z.array(long).max(50).optional(),
+  step: z.int().min(0).max(200).optional().describe('the counted step it belongs to; absent: to all'),
+  node: z.int().min(1).max(1000).optional().describe('which of several nodes'),
+  of: key.optional().describe('another system it is done on'),
+  to: standing.optional().describe('what is installed once it is done'),
+  sets: z.record(key, text).optional().describe('facts that have this value then'),
+  typicalMinutes: minutes.optional(),
+  carefulMinutes: minutes.optional(),
+  handsOnMinutes: minutes.optional(),
+  normal: z.array(long).max(50).optional(),
+  stuck: z
+    .array(z.strictObject({ looks: long, then: long, watch: long.optional() }))
+    .max(50)
+    .optional(),
+  turnBy: z.int().optional().describe('epoch minute: the last one to turn round'),
+  zone: z.string().max(100).optional(),
+  needless: long.optional().describe('why it is not needed for this target')
+});
+export type WorkItem = z.infer<typeof item>;
+
+/** What has become of an item. */
+export const ITEM_STATES = [
+  'open',
+  'running',
+  'passed',
+  'passed with a warning',
+  'failed',
+  'not needed'
+] as const;
+export type ItemState = (typeof ITEM_STATES)[number];
+
+const entry = z.strictObject({
+  id: key,
+  item: key,
+  at: z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}Z$/, { error: 'utc-time' }),
+  state: z.enum(ITEM_STATES).optional(),
+  gate: z.string().max(100).optional().describe('a shut gate before the item that is gone through'),
+  who: text.optional(),
+  minutes: minutes.optional(),
+  note: long.optional(),
+  evidence: z
+    .array(z.strictObject({ name: text, sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: z.int().min(0) }))
+    .max(20)
+    .optional()
+});
+export type WorkEntry = z.infer<typeof entry>;
+
+/** The list one system's work is done from, and what happened; entries are only ever added. */
+export const worksheet = z.strictObject({
+  id: key,
+  system: key,
+  product: key,
+  made: isoDay,
+  who: text.optional(),
+  night: isoDay.optional().describe('the day it is planned to begin on'),
+  start: standing,
+  target: standing,
+  needsFirst: z
+    .array(z.strictObject({ system: key, release: key }))
+    .max(500)
+    .optional()
+    .describe('linked systems that have to be there before the first hop'),
+  items: z.array(item).max(2000),
+  entries: z.array(entry).max(20_000)
+});
+export type Worksheet = z.infer<typeof worksheet>;

@@ -1,0 +1,16 @@
+export { type Effect, effectOf, systemAfter } from './finish';
+export { makeItems, type Making } from './make';
+export {
+  BACK_UP_DAYS,
+  compareEntries,
+  type Gate,
+  type GateName,
+  gatesBefore,
+  GATES,
+  isDone,
+  type ItemProgress,
+  progressOf,
+  type Standing as WorksheetStanding,
+  standingOf
+} from './progress';
+export { type Drift, driftOf } from './drift';

@@ -1,0 +1,222 @@
+<script lang="ts">
+  import type { ItemState, WorkItem, Worksheet } from '$core/estate';
+  import { sayGate, sayItemMinutes, sayOrigin, sayRunning, sayTask } from '$core/wording';
+  import { type Gate, isDone, progressOf } from '$core/worksheet';
+  import { Area, Button, Field, Files, Text } from '$lib/kit';
+  import { orderNames } from '$lib/state/order-names';
+  import { hashFiles } from './evidence';
+  import { worksheets } from './worksheets.svelte';
+
+  /** The item one stands at: what is normal, what stuck looks like, the last minute to turn round, and what to enter. */
+  let {
+    sheet,
+    item,
+    gates,
+    now,
+    onentered
+  }: {
+    sheet: Worksheet;
+    item: WorkItem;
+    gates: readonly Gate[];
+    /** Epoch milliseconds. */
+    now: number;
+    onentered: () => void;
+  } = $props();
+
+  let note = $state('');
+  let minutes = $state('');
+  let reason = $state('');
+  let evidence = $state.raw<NonNullable<Worksheet['entries'][number]['evidence']>>([]);
+  let saving = $state(false);
+
+  const progress = $derived(progressOf(sheet).get(item.id) ?? { state: 'open' as ItemState });
+  const ran = $derived(
+    progress.since === undefined
+      ? undefined
+      : Math.max(0, Math.round((now - Date.parse(progress.since)) / 60_000))
+  );
+  const shut = $derived(gates.filter((g) => !g.isOpen));
+  const isShut = $derived(shut.length > 0 && !isDone(progress.state));
+  const history = $derived(sheet.entries.filter((e) => e.item === item.id));
+  const left = $derived(item.turnBy === undefined ? undefined : Math.round(item.turnBy - now / 60_000));
+
+  async function enter(state: ItemState): Promise<void> {
+    saving = true;
+    const took = minutes.trim() === '' ? ran : Number(minutes);
+    await worksheets.enter(sheet, item, {
+      state,
+      ...(note.trim() === '' ? {} : { note: note.trim() }),
+      ...(took === undefined || !Number.isInteger(took) || took < 0 || state === 'running'
+        ? {}
+        : { minutes: took }),
+      ...(evidence.length > 0 ? { evidence } : {})
+    });
+    saving = false;
+    note = minutes = '';
+    evidence = [];
+    if (isDone(state)) onentered();
+  }
+
+  async function open(gate: string): Promise<void> {
+    await worksheets.enter(sheet, item, { gate, note: reason.trim() });
+    reason = '';
+  }
+
+  async function attach(files: readonly File[]): Promise<void> {
+    evidence = [...evidence, ...(await hashFiles(files))];
+  }
+
+  const clockOf = (minute: number, zone: string): string =>
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone: zone,
+      weekday: 'short',
+      hour: '2-digit',
+      minute: '2-digit'
+    }).format(minute * 60_000);
+  const isAmiss = $derived(minutes.trim() !== '' && !/^\d{1,6}$/.test(minutes.trim()));
+</script>
+
+<section data-open-item={item.id}>
+  <h1>{sayTask(item, sheet, orderNames)}</h1>
+  <p class="soft">From: {sayOrigin(item, orderNames)}</p>
+  {#if item.turnBy !== undefined}<p class="clock" data-turn-by>
+      Turn round by <b>{clockOf(item.turnBy, item.zone ?? 'UTC')}</b>{left !== undefined &&
+      left >= 0 &&
+      left < 1440
+        ? `, in ${left} min`
+        : ''}
+    </p>{/if}
+  {#if sayItemMinutes(item)}<p>Takes {sayItemMinutes(item)}.</p>{/if}
+  {#if ran !== undefined}<p class="running" role="status" data-running>{sayRunning(item, ran)}</p>{/if}
+  {#each item.normal ?? [] as text (text)}<p><b>Normal:</b> {text}</p>{/each}
+  {#each item.stuck ?? [] as s (s.looks)}<p>
+      <b>Stuck looks like:</b>
+      {s.looks}. <b>Then:</b>
+      {s.then}{s.watch ? ` (watch ${s.watch})` : ''}
+    </p>{/each}
+  {#if isShut}
+    <div class="shut" data-shut>
+      {#each shut as gate (gate.name)}
+        <p><b>Shut</b> {sayGate(gate, orderNames)}.</p>
+        {#each gate.shutBy.slice(0, 6) as id (id)}
+          {@const by = sheet.items.find((i) => i.id === id)}
+          {#if by}<p class="soft by">{sayTask(by, sheet, orderNames)}</p>{/if}
+        {/each}
+        <Button kind="small" disabled={reason.trim() === ''} onclick={() => void open(gate.name)}
+          >Go through: {gate.name}</Button
+        >
+      {/each}
+      <Field label="Why it may be gone through"><Text bind:value={reason} maxlength={2000} /></Field>
+    </div>
+  {/if}
+  <div class="enter no-print">
+    <Field label="Note"><Area bind:value={note} rows={2} maxlength={5000} /></Field>
+    <Field label={ran === undefined ? 'Minutes it took' : `Minutes it took (${ran} so far)`}
+      ><Text
+        class="mono"
+        inputmode="numeric"
+        bind:value={minutes}
+        aria-invalid={isAmiss ? 'true' : undefined}
+      /></Field
+    >
+    <Field label="Evidence: files by name and hash, which stay where they are"
+      ><Files onfiles={(files) => void attach(files)} /></Field
+    >
+    {#each evidence as e (e.sha256)}<p class="soft mono">{e.name} {e.sha256.slice(0, 12)}</p>{/each}
+    <div class="acts">
+      {#if progress.state === 'running' || item.carefulMinutes === undefined || item.kind !== 'hop'}
+        <Button kind="onward" disabled={saving || isShut || isAmiss} onclick={() => void enter('passed')}
+          >Passed</Button
+        >
+      {:else}
+        <Button kind="onward" disabled={saving || isShut} onclick={() => void enter('running')}>Start</Button>
+      {/if}
+      {#if progress.state !== 'running'}
+        {#if item.kind === 'hop' && item.carefulMinutes !== undefined}<Button
+            disabled={saving || isShut || isAmiss}
+            onclick={() => void enter('passed')}>Passed</Button
+          >{:else}<Button disabled={saving || isShut} onclick={() => void enter('running')}>Start</Button
+          >{/if}
+      {/if}
+      <Button
+        disabled={saving || isShut || isAmiss || note.trim() === ''}
+        title={note.trim() === '' ? 'Say in the note what the warning is, and why it is accepted' : undefined}
+        onclick={() => void enter('passed with a warning')}>With a warning</Button
+      >
+      <Button disabled={saving} onclick={() => void enter('failed')}>Failed</Button>
+      <Button
+        disabled={saving || note.trim() === ''}
+        title={note.trim() === '' ? 'Say in the note why not' : undefined}
+        onclick={() => void enter('not needed')}>Not needed</Button
+      >
+      {#if progress.state !== 'open'}<Button kind="link" onclick={() => void enter('open')}>open again</Button
+        >{/if}
+    </div>
+  </div>
+  {#if history.length > 0}
+    <h2>Entered</h2>
+    <ul>
+      {#each [...history].reverse() as e (e.id)}<li>
+          <span class="mono">{e.at.replace('T', ' ').replace('Z', ' UTC')}</span>
+          {e.state ?? (e.gate ? `through the gate ${e.gate}` : '')}{e.who ? `, ${e.who}` : ''}{e.minutes ===
+          undefined
+            ? ''
+            : `, ${e.minutes} min`}{e.note ? `: ${e.note}` : ''}
+          {#each e.evidence ?? [] as f (f.sha256)}<div class="soft mono">
+              {f.name}
+              {f.sha256.slice(0, 12)}
+            </div>{/each}
+        </li>{/each}
+    </ul>
+  {/if}
+</section>
+
+<style>
+  p {
+    margin: 5px 0;
+    overflow-wrap: anywhere;
+  }
+  .clock {
+    font-size: 16px;
+    border-bottom: 1.2px solid var(--ink);
+    padding-bottom: 4px;
+  }
+  .running {
+    font-weight: 650;
+  }
+  .shut {
+    border-top: 4px solid var(--ink);
+    margin: 8px 0;
+    padding-top: 4px;
+  }
+  .by {
+    margin: 0 0 0 12px;
+  }
+  .enter {
+    display: flex;
+    flex-direction: column;
+    gap: 8px;
+    margin-top: 10px;
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 4px 0;
+  }
+  li {
+    padding: 3px 0;
+    border-bottom: 1px solid var(--hair);
+    overflow-wrap: anywhere;
+  }
+  @media (max-width: 700px) {
+    .acts :global(button) {
+      min-height: 46px;
+      flex: 1 1 40%;
+    }
+  }
+</style>

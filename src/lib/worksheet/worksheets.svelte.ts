@@ -1,0 +1,158 @@
+import {
+  dropWorksheet,
+  type Decision,
+  type ItemState,
+  keepDecision,
+  keepSystems,
+  keepWorksheet,
+  LinkIndex,
+  type WorkEntry,
+  type WorkItem,
+  type Worksheet,
+  type Write
+} from '$core/estate';
+import { formatDay } from '$core/date';
+import type { CasePlan } from '$core/plan';
+import { isCounted } from '$core/route';
+import { sayTask } from '$core/wording';
+import { effectOf, makeItems, systemAfter } from '$core/worksheet';
+import { desk } from '$lib/state/desk.svelte';
+import { newId } from '$lib/state/ids';
+import { ordering } from '$lib/state/ordering.svelte';
+import { orderNames } from '$lib/state/order-names';
+import { plain } from '$lib/state/plain.svelte';
+import { signer } from '$lib/state/signer.svelte';
+
+/** What somebody enters of an item. */
+export interface Entering {
+  readonly state?: ItemState;
+  readonly gate?: string;
+  readonly note?: string;
+  readonly minutes?: number;
+  readonly evidence?: WorkEntry['evidence'];
+}
+
+/** The minute it is, as entries have it. */
+export const nowIso = (): string => `${new Date().toISOString().slice(0, 19)}Z`;
+
+/** Worksheets: made, worked on, let go. The one writer of them. */
+class Worksheets {
+  readonly all = $derived<readonly Worksheet[]>(desk.estate.worksheets ?? []);
+
+  find(id: string | null): Worksheet | undefined {
+    return this.all.find((w) => w.id === id);
+  }
+
+  /** Worksheets of a system, newest first. */
+  of(system: string): readonly Worksheet[] {
+    return this.all.filter((w) => w.system === system).reverse();
+  }
+
+  /** Makes one for each of some systems of a case, on its chosen way. Their ids; none where there is no way. */
+  async make(plan: CasePlan, systems: readonly string[]): Promise<readonly string[]> {
+    const { route, target } = plan.goalPlan ?? {};
+    const product = desk.products.get(plan.product ?? '');
+    const { start } = plan;
+    if (!route || !target || !product || !start) return [];
+    const { who } = await signer.sign();
+    const links = new LinkIndex(desk.estate.systems);
+    const first = route.steps.find(isCounted);
+    const made = systems.flatMap((id): Worksheet[] => {
+      const system = desk.systems.get(id);
+      if (!system) return [];
+      const items = makeItems({
+        route,
+        product,
+        system,
+        isCritical: plan.importance === 'critical',
+        linkedBy: (word) => (links.find(system, word)?.systems ?? []).map((s) => s.id)
+      });
+      const last = route.steps.filter(isCounted).at(-1);
+      const wave = ordering.of(id);
+      const laid = wave?.order.waves.find((w) => w.steps.some((s) => s.part === wave.part));
+      const night = laid?.first ?? (first?.days.exact ? first.days.first : undefined);
+      return [
+        {
+          id: newId('w'),
+          system: id,
+          product: product.id,
+          made: formatDay(desk.today),
+          ...(who === undefined ? {} : { who }),
+          ...(night === undefined ? {} : { night: formatDay(night) }),
+          start: { ...start },
+          target: { ...target, patch: last?.to.patch ?? '' },
+          ...(route.needsFirst.length > 0
+            ? { needsFirst: route.needsFirst.map((n) => ({ system: n.system, release: n.to.release })) }
+            : {}),
+          items,
+          entries: []
+        }
+      ];
+    });
+    const label =
+      made.length === 1
+        ? `Made a worksheet for ${orderNames.system(systems[0] ?? '')}`
+        : `Made ${made.length} worksheets`;
+    await desk.commit(label, plain(made.flatMap(keepWorksheet)));
+    return made.map((w) => w.id);
+  }
+
+  /** Enters what has become of an item; what is installed changes with it, in the same step to undo. */
+  async enter(sheet: Worksheet, item: WorkItem, entering: Entering): Promise<void> {
+    const { who } = await signer.sign();
+    const entry: WorkEntry = {
+      id: newId('e'),
+      item: item.id,
+      at: nowIso(),
+      ...entering,
+      ...(who === undefined ? {} : { who })
+    };
+    const system = desk.systems.get(sheet.system);
+    const effect = effectOf(sheet, entry);
+    const writes: Write[] = keepWorksheet({ ...sheet, entries: [...sheet.entries, entry] });
+    if (effect && system)
+      writes.push(
+        ...keepSystems([
+          systemAfter(system, effect, {
+            day:
+              entry.at.slice(0, 10) < formatDay(desk.today) ? formatDay(desk.today) : entry.at.slice(0, 10),
+            was: desk.namesOfProduct(sheet.product).level(wasOf(sheet, item)),
+            note: `worksheet: ${sayTask(item, sheet, orderNames)}`,
+            ...(who === undefined ? {} : { who })
+          })
+        ])
+      );
+    const what = sayTask(item, sheet, orderNames);
+    const said =
+      entering.gate === undefined ? (entering.state ?? 'noted') : `went through the gate ${entering.gate}`;
+    await desk.commit(`${said}: ${what}`.slice(0, 200), plain(writes));
+  }
+
+  /** Bars a hop that failed, for its system or for all that are alike, so that the plan is made anew without it. */
+  async bar(sheet: Worksheet, item: WorkItem, forAll: boolean): Promise<void> {
+    const by = await desk.decidedBy();
+    const plan = desk.plan?.cases.find((c) => c.systems.includes(sheet.system));
+    const decision: Decision = {
+      ...by,
+      kind: 'bar',
+      scope: forAll && plan ? { situation: plan.situation } : { system: sheet.system },
+      about: item.about,
+      reason: `failed on ${orderNames.system(sheet.system)}`
+    };
+    await desk.commit(`Barred ${sayTask(item, sheet, orderNames)}`, plain(keepDecision(decision)));
+  }
+
+  drop(sheet: Worksheet): Promise<void> {
+    return desk.commit(`Let go the worksheet of ${orderNames.system(sheet.system)}`, dropWorksheet(sheet));
+  }
+}
+
+/** Where a system stood before an item was done: behind the last step of its worksheet before it. */
+function wasOf(sheet: Worksheet, item: WorkItem): Worksheet['start'] {
+  const before = sheet.items
+    .slice(0, sheet.items.indexOf(item))
+    .filter((i) => i.to && (i.kind === 'hop' || i.kind === 'patch'));
+  return before.filter((i) => i.step !== item.step || i.kind !== item.kind).at(-1)?.to ?? sheet.start;
+}
+
+export const worksheets = new Worksheets();
