@@ -73,6 +73,18 @@ export function makeEstate(r: Random, catalogue: Catalogue, count: number): Esta
           rechecks: [{ id: 'k1', day: '2031-03-01', items: [{ item: 'p/q', fails: [r.pick(['s0', 's1'])] }] }]
         }
       : {}),
+    ...(r.chance(0.3)
+      ? {
+          locks: [
+            {
+              id: r.pick(['l1', 'l2']),
+              systems: [r.pick(['s0', 's1'])],
+              must: r.pick([{ on: '2031-04-01' }, { notAfter: '2031-05-01' }, { apartFrom: ['s2'] }]),
+              day: '2031-03-01'
+            }
+          ]
+        }
+      : {}),
     ...(r.chance(0.5)
       ? {
           lists: [

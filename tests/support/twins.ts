@@ -92,7 +92,7 @@ export function twinOf(world: World, most: number): Twin | undefined {
 }
 
 /** What calendars are asked by brute force, at most, for one world: each time it lays a way on every day there is. */
-const MOST_LAID = 2_000;
+const MOST_LAID = 500;
 
 /** Brute force, which gives up where laying its ways into windows would take minutes. */
 function solveWithin(world: World, most: number): ReturnType<BruteForce['solve']> {

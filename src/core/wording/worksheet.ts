@@ -42,7 +42,9 @@ export function partsOf({ items, product }: Worksheet, names: WorkNames): WorkPa
   const hops = new Set(items.flatMap((i) => i.step ?? [])).size;
   const target = (step: number): string => {
     const to = items.find((i) => i.kind === 'hop' && i.step === step)?.to;
-    return to ? ` (${names.product(product).level(to)})` : '';
+    const own = names.product(product);
+    const isOtherEdition = to !== undefined && to.edition !== items.find((i) => i.kind === 'hop')?.to?.edition;
+    return to ? ` (${own.level(to)}${isOtherEdition ? ` ${own.edition(to.edition)}` : ''})` : '';
   };
   const parts: { heading: string; items: WorkItem[] }[] = [];
   for (const item of items) {
@@ -94,7 +96,7 @@ export function sayTask(item: WorkItem, { product, system }: Worksheet, names: W
     case 'work-around':
       return `Work around “${own.caution(id)}”${on}${node}: ${text}`;
     case 'follow-on':
-      return `${text}; ${details}`;
+      return `${text.replace(/\.$/, '')}; ${details}`;
     case 'work':
       return item.about.includes('/companions/') ? `${capital(text)} ${own.companion(id)}` : capital(text);
     case 'hop':
@@ -106,7 +108,7 @@ export function sayTask(item: WorkItem, { product, system }: Worksheet, names: W
         ? 'There is no way back from here'
         : `Test whether the way back is still open (until: ${text})${details === '' ? '' : `; ${details}`}`;
     case 'post-work':
-      return text;
+      return item.about.includes('/companions/') ? `${capital(text)} ${own.companion(id)}` : capital(text);
     case 'tidy':
       return item.about.startsWith('name') ? `Rename what still carries “${text}”` : `Left behind: ${text}`;
     case 'verify':
@@ -140,7 +142,7 @@ export function sayOrigin({ about }: Pick<WorkItem, 'about'>, names: WorkNames):
     case 'companions':
       return `companion ${own.companion(id)}`;
     case 'releases':
-      return `release ${own.release(id)} of ${own.product}`;
+      return `patch of ${own.release(id)} of ${own.product}`;
     default:
       return about;
   }
@@ -148,6 +150,7 @@ export function sayOrigin({ about }: Pick<WorkItem, 'about'>, names: WorkNames):
 
 /** Minutes of an item, typical and careful. */
 export function sayItemMinutes({ typicalMinutes, carefulMinutes, handsOnMinutes }: WorkItem): string {
+  if ((typicalMinutes ?? 0) === 0 && (carefulMinutes ?? 0) === 0) return '';
   const hands = handsOnMinutes === undefined ? '' : `, ${sayMinutes(handsOnMinutes)} hands-on`;
   if (carefulMinutes === undefined)
     return typicalMinutes === undefined ? '' : `${sayMinutes(typicalMinutes)}${hands}`;

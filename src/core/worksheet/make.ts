@@ -153,27 +153,33 @@ function checked(making: Making): Draft[] {
 /** What is done step by step: what makes ready, the hop, what comes behind it. */
 function stepByStep(making: Making): Draft[] {
   const drafts: Draft[] = [];
+  const { steps } = making.route;
   let k = 0;
   let isSnapped = false;
-  const { steps } = making.route;
-  const isBehind = (s: Step, i: number): boolean =>
-    s.kind === 'work' &&
-    (s.task === 'copy back' || s.task === 'put on again' || s.task === 'update') &&
-    steps.slice(0, i).some(isCounted);
-  for (const [i, step] of steps.entries()) {
-    const own = isBehind(step, i) ? k - 1 : k;
-    if (!isSnapped && own === k && step.kind !== 'work-around') {
+  for (let i = 0; i < steps.length; i++) {
+    const step = steps[i] as Step;
+    if (!isSnapped) {
       drafts.push({ kind: 'snapshot', about: 'rule: one before each separable step', step: k });
       isSnapped = true;
     }
-    drafts.push(...draftsOf(making, step, own));
+    drafts.push(...draftsOf(making, step, k));
     if (!isCounted(step)) continue;
-    drafts.push(...behindHop(making, step, k));
+    const behind: Step[] = [];
+    for (let next = steps[i + 1]; next && isBehind(next); next = steps[++i + 1]) behind.push(next);
+    drafts.push(
+      { kind: 'verify', about: entryOf(making, step), step: k, to: { ...step.to } },
+      ...behind.flatMap((s) => draftsOf(making, s, k).map((d): Draft => ({ ...d, kind: 'post-work' }))),
+      ...behindHop(making, step, k)
+    );
     k++;
     isSnapped = false;
   }
   return drafts;
 }
+
+/** Work that puts back what a hop took away. */
+const isBehind = (step: Step): boolean =>
+  step.kind === 'work' && step.task !== 'back up' && step.task !== 'take off';
 
 function draftsOf(making: Making, step: Step, k: number): Draft[] {
   const { product, system } = making;
@@ -318,8 +324,6 @@ function behindHop(making: Making, step: CountedStep, k: number): Draft[] {
       ]
     : [];
   return [
-    { kind: 'verify', about, step: k, to: { ...step.to } },
-    ...verify.map((text): Draft => ({ kind: 'verify', about, step: k, text })),
     ...post.map((p): Draft => ({
       kind: 'post-work',
       about,
@@ -327,6 +331,7 @@ function behindHop(making: Making, step: CountedStep, k: number): Draft[] {
       text: p.what,
       ...(p.minutes === undefined ? {} : { carefulMinutes: p.minutes })
     })),
+    ...verify.map((text): Draft => ({ kind: 'verify', about, step: k, text })),
     ...back
   ];
 }
@@ -346,7 +351,7 @@ function atTheEnd(making: Making, counted: readonly CountedStep[]): Draft[] {
   const old = product.releases.find((r) => r.id === counted[0]?.from.release);
   const label = old?.name ?? old?.id;
   return [
-    ...(last?.right.right === undefined
+    ...(last?.right.right === undefined || last.right.kind === 'free'
       ? []
       : [{ kind: 'verify' as const, about: `${product.id}/rights/${last.right.right}` }]),
     ...(nodes > 1
