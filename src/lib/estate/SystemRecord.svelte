@@ -151,7 +151,7 @@
       {KIND_WORDS[event.kind]}
       {#if event.with}<a href="/estate/system?at={encodeURIComponent(event.with)}">{nameOf(event.with)}</a
         >{/if}
-      {event.was ?? ''}
+      {event.was ?? ''}{event.note ? `; ${event.note}` : ''}
       <span class="soft">{[event.who, event.source].filter(Boolean).join(', ')}</span>
     </li>
   {:else}<li class="soft">Nothing has happened to it here yet.</li>{/each}

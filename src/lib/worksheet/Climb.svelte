@@ -25,8 +25,8 @@
 </script>
 
 <svg
+  viewBox="0 0 {(steps.length + 1) * WIDTH} {height}"
   width={(steps.length + 1) * WIDTH}
-  {height}
   role="img"
   aria-label="{names.level(sheet.start)}{steps
     .map((s) => `, ${s.level} ${s.isDone ? 'done' : 'to come'}`)
@@ -35,7 +35,7 @@
   <path class="done" d="M4 {y(0)}H{WIDTH}" />
   <text x="6" y={y(0) - 6}>{names.level(sheet.start)}</text>
   {#each steps as { level, isDone: through }, i (i)}
-    <path class={through ? 'done' : 'way'} d="M{(i + 1) * WIDTH} {y(i)}V{y(i + 1)}H{(i + 2) * WIDTH - 4}" />
+    <path class={through ? 'done' : 'way'} d="M{(i + 1) * WIDTH} {y(i)}V{y(i + 1)}H{(i + 2) * WIDTH}" />
     <text class="bold" x={(i + 1) * WIDTH + 6} y={y(i + 1) - 6}>{level}</text>
   {/each}
 </svg>
@@ -44,6 +44,7 @@
   svg {
     display: block;
     max-width: 100%;
+    height: auto;
   }
   path {
     fill: none;

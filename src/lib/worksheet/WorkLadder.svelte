@@ -27,6 +27,7 @@
   const progress = $derived(progressOf(sheet));
   const parts = $derived(partsOf(sheet, orderNames));
   const rows = $derived(new Map(sheet.items.map((item, i) => [item.id, i])));
+  const comeIntoSight = (node: HTMLElement): void => node.scrollIntoView({ block: 'nearest' });
   const gatesOf = (item: WorkItem) => gatesBefore(sheet, item, { now: nowIso(), isThere });
 </script>
 
@@ -56,6 +57,7 @@
           data-item={item.id}
           data-kind={item.kind}
           data-state={state}
+          {@attach item.id === current?.id ? comeIntoSight : undefined}
         >
           <Button
             kind="bare"

@@ -53,8 +53,8 @@
   const sheetsOf = $derived(worksheets.of(at ?? plan?.systems[0] ?? ''));
 
   /** For the one system the stair was opened of where it is alone, else for each that is alike. */
-  async function makeSheets(of: CasePlan): Promise<void> {
-    const made = await worksheets.make(of, of.systems);
+  async function makeSheets(of: CasePlan, systems = of.systems): Promise<void> {
+    const made = await worksheets.make(of, systems);
     const [only, more] = made;
     if (only !== undefined)
       await goto(more === undefined ? `/worksheet?at=${encodeURIComponent(only)}` : '/worksheet');
@@ -152,7 +152,9 @@
               >{plan.systems.length === 1
                 ? 'Make its worksheet'
                 : `Make ${plan.systems.length} worksheets`}</Button
-            >
+            >{#if plan.systems.length > 1 && stair.system}{@const only = stair.system}<Button
+                onclick={() => void makeSheets(plan, [only.id])}>Only for {only.name}</Button
+              >{/if}
           {:else}<Button kind="onward" onclick={() => looked.route && void chooseWay(plan, looked.route)}
               >Take this way</Button
             >{/if}

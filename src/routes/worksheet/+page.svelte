@@ -208,6 +208,16 @@
     padding-top: 4px;
     font-weight: 650;
   }
+  @media (max-width: 700px) {
+    /* The step one stands at comes first. */
+    .beside {
+      display: flex;
+      flex-direction: column;
+    }
+    aside {
+      order: -1;
+    }
+  }
   p {
     margin: 5px 0;
   }
