@@ -117,8 +117,7 @@ try {
     ['systems', '/estate/systems', '[data-row]'],
     ['system', '/estate/system?at=survey-01', '[data-fact]'],
     ['teams', '/estate/teams', '[data-team]'],
-    ['decisions', '/estate/decisions', '[data-decision]'],
-    ['ways-in', '/import', 'textarea']
+    ['decisions', '/estate/decisions', '[data-decision]']
   ]) {
     await page.goto(`${address}${path}`);
     await page.locator(ready).first().waitFor();
@@ -148,6 +147,22 @@ try {
   await page.getByRole('button', { name: 'Take 2 lines' }).click();
   await page.getByRole('button', { name: 'Each to the next', exact: true }).click();
   await shoot('start');
+  await page
+    .getByRole('button', { name: 'Drop all' })
+    .click()
+    .catch(() => undefined);
+  await page.goto(`${address}/stair?at=west-04`);
+  await page.locator('.onward').getByRole('button', { name: 'Take this way' }).click();
+  await page.getByRole('button', { name: 'Make its worksheet' }).click();
+  await page.locator('.item.here').waitFor();
+  for (let i = 0; (await page.locator('.item.here').getAttribute('data-kind')) !== 'hop'; i++) {
+    await page.locator('[data-open-item]').getByRole('button', { name: 'Passed', exact: true }).click();
+    await page.locator('[data-state=passed]').nth(i).waitFor();
+  }
+  await page.locator('[data-open-item]').getByRole('button', { name: 'Start', exact: true }).click();
+  await page.locator('[data-running]').waitFor();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await shoot('worksheet');
 } finally {
   await browser.close();
   server.kill();

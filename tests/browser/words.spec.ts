@@ -18,6 +18,7 @@ const VIEWS = [
   '/rights',
   '/dates',
   '/order',
+  '/worksheet',
   '/dates/calendars',
   '/rights/buy',
   '/rights/waiting',

@@ -114,8 +114,6 @@ export {
 } from './commands';
 export { ORDER_BY, type OrderBy, type OrderLock } from './schema-order';
 export {
-  ITEM_KINDS,
-  ITEM_STATES,
   type ItemKind,
   type ItemState,
   type WorkEntry,

@@ -12,7 +12,7 @@ const standing = z.strictObject({
 });
 
 /** What an item is, in the order a worksheet has them in (docs/reckoning.md 15). */
-export const ITEM_KINDS = [
+const ITEM_KINDS = [
   'fetch',
   'access',
   'decide',

@@ -18,6 +18,7 @@ export interface OrderSum {
 
 const linked = ({ components }: Order): readonly ComponentOrder[] => components.filter((c) => !c.isSingle);
 
+/** What an order comes to; of what hangs on nothing, nothing. */
 export function sumOfOrder(order: Order): OrderSum {
   const components = linked(order);
   const parts = components.flatMap((c) => c.parts);

@@ -48,7 +48,8 @@ function applyOne(changing: Changing, change: Change): Changed {
   if ('allow' in change) return { estate: allow(estate, change), today };
   if ('lock' in change || 'unlock' in change || 'orderBy' in change)
     return { estate: lay(changing, change), today };
-  if ('calendar' in change) return { estate: { ...estate, calendars: otherCalendars(estate, change) }, today };
+  if ('calendar' in change)
+    return { estate: { ...estate, calendars: otherCalendars(estate, change) }, today };
   if ('decide' in change)
     return {
       estate: {

@@ -2,6 +2,7 @@ import { type Names, splitEntryPath } from '../catalogue';
 import type { ItemKind, ItemState, WorkItem, Worksheet } from '../estate';
 import { type Drift, type Gate, type GateName, progressOf, standingOf } from '../worksheet';
 import { sayMinutes } from './dates';
+import { sayArrival, sayHopWithStart } from './hop';
 
 /** Names that worksheets are told with. */
 export interface WorkNames {
@@ -43,7 +44,8 @@ export function partsOf({ items, product }: Worksheet, names: WorkNames): WorkPa
   const target = (step: number): string => {
     const to = items.find((i) => i.kind === 'hop' && i.step === step)?.to;
     const own = names.product(product);
-    const isOtherEdition = to !== undefined && to.edition !== items.find((i) => i.kind === 'hop')?.to?.edition;
+    const isOtherEdition =
+      to !== undefined && to.edition !== items.find((i) => i.kind === 'hop')?.to?.edition;
     return to ? ` (${own.level(to)}${isOtherEdition ? ` ${own.edition(to.edition)}` : ''})` : '';
   };
   const parts: { heading: string; items: WorkItem[] }[] = [];
@@ -130,13 +132,15 @@ export function sayOrigin({ about }: Pick<WorkItem, 'about'>, names: WorkNames):
   const own = names.product(product);
   switch (list) {
     case 'hops':
-      return `hop ${id} of ${own.product}`;
+      return `${own.product}: ${sayHopWithStart(own, id)}`;
     case 'editionChanges':
-      return `change of edition ${id} of ${own.product}`;
+      return `${own.product}: ${sayArrival(own, id)}`;
     case 'cautions':
       return `known problem “${own.caution(id)}”`;
     case 'requirements':
-      return `what ${own.product} asks: ${own.requirement(id)}`;
+      return own.requirement(id) === id
+        ? `what ${own.product} asks`
+        : `what ${own.product} asks: ${own.requirement(id)}`;
     case 'rights':
       return `right “${own.right(id)}”`;
     case 'companions':

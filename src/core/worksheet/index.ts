@@ -6,7 +6,6 @@ export {
   type Gate,
   type GateName,
   gatesBefore,
-  GATES,
   isDone,
   type ItemProgress,
   progressOf,

@@ -38,14 +38,7 @@ export const isDone = (state: ItemState): boolean =>
   state === 'passed' || state === 'passed with a warning' || state === 'not needed';
 
 /** What has to be met before a hop. */
-export const GATES = [
-  'back-up',
-  'access',
-  'checks',
-  'work-arounds',
-  'the step before',
-  'what it hangs on'
-] as const;
+const GATES = ['back-up', 'access', 'checks', 'work-arounds', 'the step before', 'what it hangs on'] as const;
 export type GateName = (typeof GATES)[number];
 
 export interface Gate {
