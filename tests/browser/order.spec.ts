@@ -73,6 +73,10 @@ test('from a stair to the wave in which it moves, and its blocks in a calendar',
   const text = readFileSync(await (await file).path(), 'utf8').replace(/\r?\n /g, '');
   expect(text).toContain('SUMMARY:depot-ledger: 3.7 to 4.0');
   expect(text.match(/BEGIN:VEVENT/g)?.length).toBe(await page.locator('[data-waves] tbody tr').count());
+  // What moves in a wave goes on with its worksheets.
+  await page.getByRole('button', { name: 'Make the worksheets of this wave' }).click();
+  await expect(page.locator('[data-worksheets="To come"] tbody tr')).toHaveCount(2);
+  await expect(page.locator('[data-worksheets]')).toContainText('12 Mar 2031');
 });
 
 test('by keyboard alone: from wave to wave along the drawing, and to the stair of what moves in it', async ({

@@ -2,12 +2,15 @@ import { expect, test } from 'vitest';
 import {
   estateSchema,
   mergeEstates,
+  type RightHeld,
   type System,
   type WorkEntry,
   type WorkItem,
   type Worksheet
 } from '$core/estate';
-import { type CasePlan } from '$core/plan';
+import type { Product } from '$core/catalogue';
+import type { CasePlan } from '$core/plan';
+import type { Route } from '$core/route';
 import {
   BACK_UP_DAYS,
   compareEntries,
@@ -15,7 +18,9 @@ import {
   effectOf,
   type GateName,
   gatesBefore,
+  heldAfter,
   isDone,
+  makeItems,
   progressOf,
   standingOf,
   systemAfter
@@ -207,6 +212,26 @@ test('what is installed moves on when the hop is through on every node, with its
   ]);
 });
 
+test('units are drawn from what serves the system, what lapses first; what is short was bought for it', () => {
+  const held: RightHeld[] = [
+    { right: 'u', held: 5 },
+    { right: 'u', held: 3, until: '2031-06-30' },
+    { right: 'u', held: 2, team: 'T' },
+    { right: 'u', held: 2, team: 'other' },
+    { right: 'u', held: 4, until: '2031-01-01' },
+    { right: 'u', held: 7, edition: 'big' },
+    { right: 'u', held: 'unknown' },
+    { right: 'v', held: 9 }
+  ];
+  const numbers = (number: number) =>
+    heldAfter(held, { right: 'u', number, edition: 'small' }, { team: 'T', day: '2031-03-10' }).map(
+      (h) => h.held
+    );
+  expect(numbers(1)).toEqual([5, 3, 1, 2, 4, 7, 'unknown', 9]);
+  expect(numbers(4)).toEqual([5, 1, 0, 2, 4, 7, 'unknown', 9]);
+  expect(numbers(99)).toEqual([0, 0, 0, 2, 4, 7, 'unknown', 9]);
+});
+
 test('what has drifted before the day is told; what is through is not asked again', () => {
   const plan = (hops: readonly string[], goal = at('3')): CasePlan =>
     ({
@@ -237,4 +262,48 @@ test('slow but normal is told from stuck', () => {
   expect(sayRunning(slow, 21)).toContain('slow, but normal');
   expect(sayRunning(slow, 60)).toContain('the bar stands still at 80 %');
   expect(sayRunning(slow, 61)).toContain('Stuck? if the light is red: turn round');
+});
+
+test('a work-around is done on each linked system it names, else once a node; what the target is rid of stands struck out', () => {
+  const step = { from: at('1'), to: at('2'), days: {}, typicalMinutes: 10, carefulMinutes: 20 };
+  const around = { ...step, kind: 'work-around', id: 'c' };
+  const route = {
+    steps: [
+      { ...around, times: 2 },
+      { ...around, id: 'each', times: 2 },
+      { ...step, kind: 'in place', id: 'h', kept: 'everything', right: { kind: 'free', costCents: 0 } }
+    ],
+    needsFirst: []
+  } as unknown as Route;
+  const workAround = { how: 'switch it off', typicalMinutes: 1, carefulMinutes: 2 };
+  const product = {
+    id: 'p',
+    name: 'P',
+    releases: [{ id: '1', name: 'One' }, { id: '2' }],
+    hops: [{ id: 'h', kind: 'in place', from: '1', to: '2' }],
+    cautions: [
+      { id: 'c', name: 'C', to: '2', workAround: { ...workAround, per: 'part of' } },
+      { id: 'each', name: 'Each', to: '2', workAround },
+      { id: 'gone', name: 'Gone', from: '1', to: '1', workAround },
+      { id: 'other', name: 'Other', from: '2', to: '1', workAround }
+    ]
+  } as unknown as Product;
+  const made = makeItems({
+    route,
+    product,
+    system: { ...system, name: 'box One' },
+    isCritical: true,
+    linkedBy: (word) => (word === 'part of' ? ['x', 'y'] : word === 'managed by' ? ['boss'] : [])
+  });
+  const arounds = made.filter((i) => i.kind === 'work-around');
+  expect(arounds.map((i) => [i.about, i.of, i.node, i.needless])).toEqual([
+    ['p/cautions/c', 'x', undefined, undefined],
+    ['p/cautions/c', 'y', undefined, undefined],
+    ['p/cautions/each', undefined, 1, undefined],
+    ['p/cautions/each', undefined, 2, undefined],
+    ['p/cautions/gone', undefined, undefined, '2']
+  ]);
+  expect(made.filter((i) => i.of === 'boss').map((i) => i.kind)).toEqual(['verify']);
+  expect(made.filter((i) => i.kind === 'tidy').map((i) => i.text)).toEqual(['One']);
+  expect(made.find((i) => i.kind === 'prove')?.details).toEqual(['critical']);
 });

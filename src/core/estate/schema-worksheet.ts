@@ -45,6 +45,10 @@ const item = z.strictObject({
   of: key.optional().describe('another system it is done on'),
   to: standing.optional().describe('what is installed once it is done'),
   sets: z.record(key, text).optional().describe('facts that have this value then'),
+  draws: z
+    .strictObject({ right: key, edition: key.optional(), number: z.int().min(1).max(10_000_000) })
+    .optional()
+    .describe('what it takes of what is held'),
   typicalMinutes: minutes.optional(),
   carefulMinutes: minutes.optional(),
   handsOnMinutes: minutes.optional(),

@@ -1,10 +1,11 @@
-import type { System, WorkEntry, WorkItem, Worksheet } from '../estate';
+import type { RightHeld, System, WorkEntry, WorkItem, Worksheet } from '../estate';
 import { isDone, progressOf } from './progress';
 
 /** What an item that went well changes: where the system stands then, and facts that have other values. */
 export interface Effect {
   readonly to: NonNullable<WorkItem['to']>;
   readonly sets: Readonly<Record<string, string>>;
+  readonly draws?: NonNullable<WorkItem['draws']>;
 }
 
 /**
@@ -20,7 +21,7 @@ export function effectOf(worksheet: Worksheet, entry: WorkEntry): Effect | undef
     (i) => i.kind === item.kind && i.step === item.step && i.about === item.about
   );
   return nodes.every((i) => isDone(after.get(i.id)?.state ?? 'open'))
-    ? { to: item.to, sets: item.sets ?? {} }
+    ? { to: item.to, sets: item.sets ?? {}, ...(item.draws ? { draws: item.draws } : {}) }
     : undefined;
 }
 
@@ -58,4 +59,41 @@ export function systemAfter(
       { day, kind: 'changed' as const, was, note, ...(who === undefined ? {} : { who }) }
     ].slice(-500)
   };
+}
+
+/**
+ * What is held once a step has taken its units: of what serves its team, else its site, else all, what lapses first. What is short was
+ * bought for it and is not held any more either. A number nobody knows stays so.
+ */
+export function heldAfter(
+  held: readonly RightHeld[],
+  { right, edition, number }: NonNullable<Effect['draws']>,
+  {
+    team,
+    site,
+    day
+  }: { readonly team?: string | undefined; readonly site?: string | undefined; readonly day: string }
+): readonly RightHeld[] {
+  const rank = (h: RightHeld): number => (h.team !== undefined ? 0 : h.site !== undefined ? 1 : 2);
+  const serves = (h: RightHeld): boolean =>
+    h.right === right &&
+    h.held !== 'unknown' &&
+    (h.edition === undefined || h.edition === edition || edition === undefined) &&
+    (h.team === undefined || h.team === team) &&
+    (h.team !== undefined || h.site === undefined || h.site === site) &&
+    (h.until === undefined || h.until >= day);
+  const sorted = held
+    .filter(serves)
+    .sort((a, b) => rank(a) - rank(b) || ((a.until ?? '9') < (b.until ?? '9') ? -1 : 1));
+  const taken = new Map<RightHeld, number>();
+  let left = number;
+  for (const h of sorted) {
+    const some = Math.min(left, h.held === 'unknown' ? 0 : h.held);
+    taken.set(h, some);
+    left -= some;
+  }
+  return held.map((h) => {
+    const some = taken.get(h) ?? 0;
+    return some === 0 || h.held === 'unknown' ? h : { ...h, held: h.held - some };
+  });
 }

@@ -1,4 +1,4 @@
-export { type Effect, effectOf, systemAfter } from './finish';
+export { type Effect, effectOf, heldAfter, systemAfter } from './finish';
 export { makeItems, type Making } from './make';
 export {
   BACK_UP_DAYS,

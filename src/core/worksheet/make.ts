@@ -276,6 +276,7 @@ function hopDrafts(
       ...(node === undefined ? {} : { node }),
       to: { ...step.to },
       ...(hop?.sets ? { sets: hop.sets } : {}),
+      ...drawsOf(step),
       ...(started === undefined && step.obtain?.started === undefined
         ? {}
         : { details: [`started: ${step.obtain?.started ?? started ?? ''}`] }),
@@ -296,6 +297,22 @@ function hopDrafts(
       : [{ kind: 'hand-over' as const, about: 'rule: one node carries the load', step: k, node }]),
     each(node)
   ]);
+}
+
+/** What a step takes of what is held: its units, or one of a right that is bought a system at a time. */
+function drawsOf({ right: { right, kind, units } }: CountedStep): Pick<Draft, 'draws'> {
+  if (right === undefined) return {};
+  if (units)
+    return typeof units.number === 'number' && units.number > 0
+      ? {
+          draws: {
+            right,
+            number: units.number,
+            ...(units.edition === undefined ? {} : { edition: units.edition })
+          }
+        }
+      : {};
+  return kind === 'purchase' ? { draws: { right, number: 1 } } : {};
 }
 
 function behindHop(making: Making, step: CountedStep, k: number): Draft[] {

@@ -9,14 +9,27 @@
     sayPart,
     sayStepDays
   } from '$core/wording';
+  import { goto } from '$app/navigation';
+  import { Button } from '$lib/kit';
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
+  import { worksheets } from '$lib/worksheet/worksheets.svelte';
   import MoveWave from './MoveWave.svelte';
   import { keyOfWave, type OrderState } from './order-state.svelte';
   import { orderNames } from '$lib/state/order-names';
 
   /** One wave in sentences: who changes, when, what forces it where it stands, what it must wait for. */
   let { state: order }: { state: OrderState } = $props();
+
+  /** One for each system that moves in the wave, on its chosen way. */
+  async function makeSheets(): Promise<void> {
+    const systems = new Set(wave?.steps.flatMap((s) => open?.order.parts[s.part]?.systems ?? []));
+    for (const plan of desk.plan?.cases ?? []) {
+      const own = plan.systems.filter((s) => systems.has(s));
+      if (own.length > 0) await worksheets.make(plan, own);
+    }
+    await goto('/worksheet');
+  }
 
   const open = $derived(order.open);
   const wave = $derived(open && open.order.waves[open.index]);
@@ -69,6 +82,9 @@
         {sayLatest(wave, open.order, orderNames)}
       </p>{/if}
     {#if order.tried.current || order.trial.length === 0}<MoveWave state={order} at={open} />{/if}
+    {#if order.trial.length === 0}<p class="no-print">
+        <Button onclick={() => void makeSheets()}>Make the worksheets of this wave</Button>
+      </p>{/if}
     {#if open.order.crowded}<p class="late">
         There is room for this order alone, and not beside the others: crews are taken twice.
       </p>{/if}

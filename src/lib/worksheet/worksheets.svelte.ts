@@ -3,6 +3,7 @@ import {
   type Decision,
   type ItemState,
   keepDecision,
+  keepRights,
   keepSystems,
   keepWorksheet,
   LinkIndex,
@@ -15,7 +16,7 @@ import { formatDay } from '$core/date';
 import type { CasePlan } from '$core/plan';
 import { isCounted } from '$core/route';
 import { sayTask } from '$core/wording';
-import { effectOf, makeItems, systemAfter } from '$core/worksheet';
+import { effectOf, heldAfter, makeItems, systemAfter } from '$core/worksheet';
 import { desk } from '$lib/state/desk.svelte';
 import { newId } from '$lib/state/ids';
 import { ordering } from '$lib/state/ordering.svelte';
@@ -109,19 +110,27 @@ class Worksheets {
     };
     const system = desk.systems.get(sheet.system);
     const effect = effectOf(sheet, entry);
+    // As of another day the work is done then.
+    const [planned, real] = [formatDay(desk.today), entry.at.slice(0, 10)];
+    const day = real < planned ? planned : real;
     const writes: Write[] = keepWorksheet({ ...sheet, entries: [...sheet.entries, entry] });
     if (effect && system)
       writes.push(
         ...keepSystems([
           systemAfter(system, effect, {
-            day:
-              entry.at.slice(0, 10) < formatDay(desk.today) ? formatDay(desk.today) : entry.at.slice(0, 10),
+            day,
             was: desk.namesOfProduct(sheet.product).level(wasOf(sheet, item)),
             note: `worksheet: ${sayTask(item, sheet, orderNames)}`,
             ...(who === undefined ? {} : { who })
           })
         ])
       );
+    if (effect?.draws && system) {
+      const { team, site } = system;
+      const { rightsHeld } = desk.estate;
+      const held = heldAfter(rightsHeld, effect.draws, { team, site, day });
+      if (held.some((h, i) => h !== rightsHeld[i])) writes.push(...keepRights(held));
+    }
     const what = sayTask(item, sheet, orderNames);
     const said =
       entering.gate === undefined ? (entering.state ?? 'noted') : `went through the gate ${entering.gate}`;
