@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue';
 import { formatDay, type Day } from '../date';
 import type { Estate } from '../estate';
-import { type ComponentOrder, orderOf } from '../order';
+import { type ComponentOrder, type Lever, orderOf } from '../order';
 import { Planning, planWith } from '../plan';
 
 /** The order of an estate as a file: components, waves, steps, what stands in the way; days as texts. */
@@ -37,7 +37,8 @@ function componentOf({
   conflicts,
   proven,
   leastWaves,
-  crowded
+  crowded,
+  isSingle
 }: ComponentOrder): unknown {
   const idOf = (part: number): string => parts[part]?.id ?? '';
   const day = (at: Day | undefined): { day?: string } => (at === undefined ? {} : { day: formatDay(at) });
@@ -46,8 +47,11 @@ function componentOf({
     proven,
     leastWaves,
     crowded,
-    parts: parts.map(({ deadline, finish, ...part }) => ({
+    isSingle,
+    parts: parts.map(({ deadline, finish, waitsFor, savedBy, ...part }) => ({
       ...part,
+      waitsFor: waitsFor.map(idOf),
+      ...(savedBy ? { savedBy: savedBy.map(leverOf) } : {}),
       ...(deadline === undefined ? {} : { deadline: day(deadline).day }),
       ...(finish === undefined ? {} : { finish: day(finish).day })
     })),
@@ -72,6 +76,9 @@ function componentOf({
     }))
   };
 }
+
+const leverOf = (lever: Lever): unknown =>
+  lever.kind === 'freeze' ? { ...lever, first: formatDay(lever.first), last: formatDay(lever.last) } : lever;
 
 function end<T>(steps: Generator<unknown, T>): T {
   for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
