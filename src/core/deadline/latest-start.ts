@@ -1,5 +1,6 @@
 import { type Calendar, type Day, parseDateText, readDay, ROOM_WITHIN } from '../date';
 import {
+  gatesOf,
   type Journey,
   type Judgement,
   judgeMoves,
@@ -193,11 +194,11 @@ function lastChange(
 
 /**
  * Days from which routes are laid otherwise than from the day after, last first: on which an occurrence starts, and so many lead days
- * before; outside windows every day.
+ * before; outside windows every day, and where it hangs on what others do from the day on.
  */
 function* startsDown(journeys: readonly Journey[], last: Day): Generator<Day> {
   const first = Math.min(...journeys.map((j) => j.terms.today), last) - ROOM_WITHIN;
-  if (journeys.some(({ terms }) => !terms.calendar?.hasWindows)) {
+  if (journeys.some((j) => !j.terms.calendar?.hasWindows || hangsOnOthers(j))) {
     for (let day = last; day >= first; day--) yield day;
     return;
   }
@@ -215,6 +216,10 @@ function* startsDown(journeys: readonly Journey[], last: Day): Generator<Day> {
     yield* [...days].sort((a, b) => b - a);
   }
 }
+
+/** Some step may not be made before something linked has got somewhere, begun on the same day. */
+const hangsOnOthers = ({ terms, moves }: Journey): boolean =>
+  moves.some((move) => gatesOf(terms, move, 'sure').some((g) => g.notBefore !== undefined));
 
 const leadsOf = ({ terms, moves }: Journey): number[] => [
   0,

@@ -5,6 +5,7 @@ export { type Ends, findChosen } from './search/choose';
 export { blockAt, reasonOf, routeOf } from './tell/explain';
 export { type Fallback, findFallbacks } from './look/fallback';
 export { type Judgement, judgeMoves, positionOf } from './days/judge';
+export { gatesOf } from './days/lay-days';
 export {
   type Journey,
   lastWithRoom,
