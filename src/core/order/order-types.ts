@@ -76,7 +76,7 @@ export interface OrderedWave {
   readonly last: Day;
   /** The latest day it may begin on, everything behind it laid anew and alone; absent where nothing sets one. */
   readonly latest?: Day;
-  /** The part whose deadline sets that. */
+  /** The part whose deadline sets that; absent where something laid down may do so as well. */
   readonly latestFor?: number;
 }
 

@@ -151,12 +151,18 @@ function layOne(one: Prepared, ledger: Ledger): Laid {
 function tell(planning: Planning, laid: Laid): ComponentOrder {
   const { component, problem, found } = laid;
   const { parts, bonds, single } = component;
+  // Where something is laid down that may be what leaves no later day.
+  const isLocked = parts.some((p) => (p.locks?.length ?? 0) > 0);
   const waves = single
     ? laid.waves
-    : laid.waves.map((wave, k) => ({
-        ...wave,
-        ...latestOf(problem, parts, { found, laid: laid.waves, at: k })
-      }));
+    : laid.waves.map((wave, k) => {
+        const { latest, latestFor } = latestOf(problem, parts, { found, laid: laid.waves, at: k });
+        return {
+          ...wave,
+          ...(latest === undefined ? {} : { latest }),
+          ...(latestFor === undefined || isLocked ? {} : { latestFor })
+        };
+      });
   const conflicts = namedConflicts(problem, parts, found.conflicts);
   const fates = fatesOf(parts, found, conflicts).map((fate) =>
     fate === 'reached' && waves.length === 0 ? 'no room' : fate

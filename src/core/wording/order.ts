@@ -136,7 +136,9 @@ export function sayLatest(
   names: OrderNames
 ): string {
   const part = latestFor === undefined ? undefined : order.parts[latestFor];
-  if (latest === undefined || !part) return '';
+  if (latest === undefined) return '';
+  if (!part)
+    return `Later than ${sayDay(latest)} leaves no day for what follows: a deadline is missed, or what is laid down is not kept.`;
   const deadline = part.deadline === undefined ? '' : `, ${sayDay(part.deadline)}`;
   return `Later than ${sayDay(latest)} leaves no day for what follows: the deadline of ${sayPart(part, names)}${deadline}, is missed.`;
 }

@@ -213,6 +213,12 @@
     .beside {
       display: flex;
       flex-direction: column;
+      overflow: auto;
+    }
+    .beside > .main,
+    .beside > aside {
+      flex: none;
+      overflow: visible;
     }
     aside {
       order: -1;
