@@ -1,10 +1,12 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import type { ItemState, WorkItem, Worksheet } from '$core/estate';
   import { sayGate, sayItemMinutes, sayOrigin, sayRunning, sayTask } from '$core/wording';
   import { type Gate, isDone, progressOf } from '$core/worksheet';
   import { Area, Button, Field, Files, Text } from '$lib/kit';
   import { orderNames } from '$lib/state/order-names';
   import { hashFiles } from './evidence';
+  import { keepUnfinished, unfinishedNote } from './unfinished';
   import { worksheets } from './worksheets.svelte';
 
   /** The item one stands at: what is normal, what stuck looks like, the last minute to turn round, and what to enter. */
@@ -23,11 +25,12 @@
     onentered: () => void;
   } = $props();
 
-  let note = $state('');
+  const draft = $derived(`${sheet.id} ${item.id}`);
+  // Made anew for every item.
+  let note = $state(untrack(() => unfinishedNote(draft)));
   let minutes = $state('');
   let reason = $state('');
   let evidence = $state.raw<NonNullable<Worksheet['entries'][number]['evidence']>>([]);
-  let saving = $state(false);
 
   const progress = $derived(progressOf(sheet).get(item.id) ?? { state: 'open' as ItemState });
   const ran = $derived(
@@ -40,8 +43,16 @@
   const history = $derived(sheet.entries.filter((e) => e.item === item.id));
   const left = $derived(item.turnBy === undefined ? undefined : Math.round(item.turnBy - now / 60_000));
 
-  async function enter(state: ItemState): Promise<void> {
-    saving = true;
+  /** One behind the other: a key pressed while something is kept is not lost. */
+  let entering: Promise<void> = Promise.resolve();
+  function enter(state: ItemState): Promise<void> {
+    entering = entering.then(() => keep(state));
+    return entering;
+  }
+
+  async function keep(state: ItemState): Promise<void> {
+    // Pressed twice.
+    if (progress.state === state && note.trim() === '') return;
     const took = minutes.trim() === '' ? ran : Number(minutes);
     await worksheets.enter(sheet, item, {
       state,
@@ -51,8 +62,8 @@
         : { minutes: took }),
       ...(evidence.length > 0 ? { evidence } : {})
     });
-    saving = false;
     note = minutes = '';
+    keepUnfinished(draft, '');
     evidence = [];
     if (isDone(state)) onentered();
   }
@@ -110,7 +121,19 @@
     </div>
   {/if}
   <div class="enter no-print">
-    <Field label="Note"><Area bind:value={note} rows={2} maxlength={5000} /></Field>
+    <Field label="Note"
+      ><Area
+        bind:value={
+          () => note,
+          (v: string) => {
+            note = v;
+            keepUnfinished(draft, v);
+          }
+        }
+        rows={2}
+        maxlength={5000}
+      /></Field
+    >
     <Field label={ran === undefined ? 'Minutes it took' : `Minutes it took (${ran} so far)`}
       ><Text
         class="mono"
@@ -125,27 +148,25 @@
     {#each evidence as e (e.sha256)}<p class="soft mono">{e.name} {e.sha256.slice(0, 12)}</p>{/each}
     <div class="acts">
       {#if progress.state === 'running' || item.carefulMinutes === undefined || item.kind !== 'hop'}
-        <Button kind="onward" disabled={saving || isShut || isAmiss} onclick={() => void enter('passed')}
-          >Passed</Button
+        <Button kind="onward" disabled={isShut || isAmiss} onclick={() => void enter('passed')}>Passed</Button
         >
       {:else}
-        <Button kind="onward" disabled={saving || isShut} onclick={() => void enter('running')}>Start</Button>
+        <Button kind="onward" disabled={isShut} onclick={() => void enter('running')}>Start</Button>
       {/if}
       {#if progress.state !== 'running'}
         {#if item.kind === 'hop' && item.carefulMinutes !== undefined}<Button
-            disabled={saving || isShut || isAmiss}
+            disabled={isShut || isAmiss}
             onclick={() => void enter('passed')}>Passed</Button
-          >{:else}<Button disabled={saving || isShut} onclick={() => void enter('running')}>Start</Button
-          >{/if}
+          >{:else}<Button disabled={isShut} onclick={() => void enter('running')}>Start</Button>{/if}
       {/if}
       <Button
-        disabled={saving || isShut || isAmiss || note.trim() === ''}
+        disabled={isShut || isAmiss || note.trim() === ''}
         title={note.trim() === '' ? 'Say in the note what the warning is, and why it is accepted' : undefined}
         onclick={() => void enter('passed with a warning')}>With a warning</Button
       >
-      <Button disabled={saving} onclick={() => void enter('failed')}>Failed</Button>
+      <Button onclick={() => void enter('failed')}>Failed</Button>
       <Button
-        disabled={saving || note.trim() === ''}
+        disabled={note.trim() === ''}
         title={note.trim() === '' ? 'Say in the note why not' : undefined}
         onclick={() => void enter('not needed')}>Not needed</Button
       >
