@@ -18,6 +18,8 @@ export interface Naming {
   list(id: string): string;
   /** A release of the product a system runs. */
   releaseOf(system: string, release: string): string;
+  /** A window of a calendar. */
+  windowOf(calendar: string, window: string): string;
 }
 
 const LOST: Readonly<Record<Loss, string>> = {
@@ -118,7 +120,7 @@ export function sayChange(change: Change, naming: Naming): string {
     ]
       .flat()
       .join(' and ')
-      .replace(/^/, `Window ${change.window} `);
+      .replace(/^/, `${naming.windowOf(change.calendar, change.window)}: `);
   const { kind, about, target } = change.decide;
   if (target) return `${kind}: ${target.release} ${target.edition}`;
   const what = about === undefined ? '' : sayEntry(about, naming);

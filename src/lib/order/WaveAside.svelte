@@ -24,10 +24,9 @@
   /** One for each system that moves in the wave, on its chosen way. */
   async function makeSheets(): Promise<void> {
     const systems = new Set(wave?.steps.flatMap((s) => open?.order.parts[s.part]?.systems ?? []));
-    for (const plan of desk.plan?.cases ?? []) {
-      const own = plan.systems.filter((s) => systems.has(s));
-      if (own.length > 0) await worksheets.make(plan, own);
-    }
+    await worksheets.make(
+      ...(desk.plan?.cases ?? []).map((plan) => [plan, plan.systems.filter((s) => systems.has(s))] as const)
+    );
     await goto('/worksheet');
   }
 

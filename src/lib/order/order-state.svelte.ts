@@ -204,6 +204,7 @@ export const leverNames: LeverNames = {
     const window = calendars
       .flatMap((c) => c.windows.map((w) => ({ c, w })))
       .find(({ c, w }) => `${c.id} ${w.id}` === id);
-    return own?.team ?? own?.site ?? window?.w.name ?? id;
+    if (own) return own.team ?? own.site ?? 'the estate';
+    return window ? desk.naming.windowOf(window.c.id, window.w.id) : id;
   }
 };

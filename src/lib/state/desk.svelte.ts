@@ -54,6 +54,13 @@ class Desk {
     releaseOf: (system, release) => {
       const product = this.systems.get(system)?.product;
       return product && 'is' in product ? this.namesOfProduct(product.is).release(release) : release;
+    },
+    windowOf: (calendar, window) => {
+      const own = this.estate.calendars?.find((c) => c.id === calendar);
+      return (
+        own?.windows.find((w) => w.id === window)?.name ??
+        `a window of ${own?.team ?? own?.site ?? 'the estate'}`
+      );
     }
   };
 

@@ -19,7 +19,7 @@
 
   async function afresh(): Promise<void> {
     if (!plan) return;
-    const [id] = await worksheets.make(plan, [sheet.system]);
+    const [id] = await worksheets.make([plan, [sheet.system]]);
     if (id !== undefined) await goto(`/worksheet?at=${encodeURIComponent(id)}`);
   }
 </script>

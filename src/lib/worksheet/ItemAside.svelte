@@ -46,7 +46,9 @@
   /** One behind the other: a key pressed while something is kept is not lost. */
   let entering: Promise<void> = Promise.resolve();
   function enter(state: ItemState): Promise<void> {
-    entering = entering.then(() => keep(state));
+    const next = (): Promise<void> => keep(state);
+    // One that failed has said so on the desk; the next is entered all the same.
+    entering = entering.then(next, next);
     return entering;
   }
 

@@ -49,16 +49,34 @@ class Worksheets {
     return this.all.filter((w) => w.system === system).reverse();
   }
 
-  /** Makes one for each of some systems of a case, on its chosen way. Their ids; none where there is no way. */
-  async make(plan: CasePlan, systems: readonly string[]): Promise<readonly string[]> {
+  /** Makes one for each of some systems, case by case on its chosen way, as one step to undo. Their ids; none where there is no way. */
+  async make(
+    ...of: readonly (readonly [plan: CasePlan, systems: readonly string[]])[]
+  ): Promise<readonly string[]> {
+    const { who } = await signer.sign();
+    const links = new LinkIndex(desk.estate.systems);
+    const made = of.flatMap(([plan, systems]) => this.#draw(plan, systems, { who, links }));
+    const [first] = made;
+    if (!first) return [];
+    const label =
+      made.length === 1
+        ? `Made a worksheet for ${orderNames.system(first.system)}`
+        : `Made ${made.length} worksheets`;
+    await desk.commit(label, plain(made.flatMap(keepWorksheet)));
+    return made.map((w) => w.id);
+  }
+
+  #draw(
+    plan: CasePlan,
+    systems: readonly string[],
+    { who, links }: { readonly who: string | undefined; readonly links: LinkIndex }
+  ): Worksheet[] {
     const { route, target } = plan.goalPlan ?? {};
     const product = desk.products.get(plan.product ?? '');
     const { start } = plan;
     if (!route || !target || !product || !start) return [];
-    const { who } = await signer.sign();
-    const links = new LinkIndex(desk.estate.systems);
     const first = route.steps.find(isCounted);
-    const made = systems.flatMap((id): Worksheet[] => {
+    return systems.flatMap((id): Worksheet[] => {
       const system = desk.systems.get(id);
       if (!system) return [];
       const items = makeItems({
@@ -90,12 +108,6 @@ class Worksheets {
         }
       ];
     });
-    const label =
-      made.length === 1
-        ? `Made a worksheet for ${orderNames.system(systems[0] ?? '')}`
-        : `Made ${made.length} worksheets`;
-    await desk.commit(label, plain(made.flatMap(keepWorksheet)));
-    return made.map((w) => w.id);
   }
 
   /** Enters what has become of an item; what is installed changes with it, in the same step to undo. */

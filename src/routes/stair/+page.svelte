@@ -54,7 +54,7 @@
 
   /** For the one system the stair was opened of where it is alone, else for each that is alike. */
   async function makeSheets(of: CasePlan, systems = of.systems): Promise<void> {
-    const made = await worksheets.make(of, systems);
+    const made = await worksheets.make([of, systems]);
     const [only, more] = made;
     if (only !== undefined)
       await goto(more === undefined ? `/worksheet?at=${encodeURIComponent(only)}` : '/worksheet');

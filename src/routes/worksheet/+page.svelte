@@ -30,7 +30,10 @@
       ((picked?.sheet === sheet.id && sheet.items.find((i) => i.id === picked?.item)) || standing?.next)
   );
   const gates = $derived(sheet && current ? gatesBefore(sheet, current, { now: nowIso(), isThere }) : []);
-  const planOf = (s: Worksheet) => desk.plan?.cases.find((c) => c.systems.includes(s.system));
+  const plans = $derived(
+    new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((s) => [s, c] as const)))
+  );
+  const planOf = (s: Worksheet) => plans.get(s.system);
   const drift = $derived(sheet ? driftOf(sheet, desk.systems.get(sheet.system), planOf(sheet)) : []);
   const failed = $derived(standing?.failed.filter((i) => i.kind === 'hop') ?? []);
   const today = $derived(formatDay(desk.today));
