@@ -14,6 +14,8 @@ interface State {
   readonly mended: ReadonlySet<number>;
   readonly finish: number;
   readonly lastBehind: readonly number[];
+  /** The last day of each part's last step so far. */
+  readonly done: readonly number[];
   readonly cost: readonly number[];
 }
 
@@ -49,6 +51,7 @@ class Brute {
   readonly #freeStays: ReadonlySet<number>;
   readonly #freeRests: ReadonlySet<string>;
   readonly #freeLocks: ReadonlySet<number>;
+  readonly #freePilots: ReadonlySet<number>;
 
   constructor(
     p: Problem,
@@ -57,6 +60,7 @@ class Brute {
       stays?: Iterable<number>;
       rests?: Iterable<string>;
       locks?: Iterable<number>;
+      pilots?: Iterable<number>;
     }
   ) {
     this.#p = p;
@@ -64,6 +68,7 @@ class Brute {
     this.#freeStays = new Set(free.stays);
     this.#freeRests = new Set(free.rests);
     this.#freeLocks = new Set(free.locks);
+    this.#freePilots = new Set(free.pilots);
   }
 
   bonds(): [number, Bond][] {
@@ -143,6 +148,13 @@ class Brute {
     const steps = state.mix.flatMap((from, part): PartStep[] => {
       const { nodes, stays } = this.#p.parts[part] as Problem['parts'][number];
       if (stays && !this.#freeStays.has(part)) return [];
+      const isHeld = (this.#p.pilots ?? []).some(
+        ({ first, then }, i) =>
+          !this.#freePilots.has(i) &&
+          then.includes(part) &&
+          !first.every((f) => this.#p.parts[f]?.nodes[state.mix[f] as number]?.isGoal)
+      );
+      if (isHeld) return [];
       const may = (to: number): boolean =>
         nodes[to]?.mayRest === true || this.#freeRests.has(`${part} ${nodes[to]?.release}`);
       return (nodes[from]?.next ?? []).filter(may).map((to) => ({ part, from, to }));
@@ -209,12 +221,14 @@ export function bruteOrder(p: Problem): BruteOrder {
   const bound = compare(best(bruteReach(p, false).mixes), best(bruteReach(p, true).mixes)) < 0;
   const brute = new Brute(p, {});
   let layer = new Map<string, State>();
-  const keyOf = (s: State): string => JSON.stringify([s.mix, [...s.mended].sort(), s.finish, s.lastBehind]);
+  const keyOf = (s: State): string =>
+    JSON.stringify([s.mix, [...s.mended].sort(), s.finish, s.lastBehind, s.done]);
   const start: State = {
     mix: p.parts.map(() => 0),
     mended: new Set(),
     finish: p.eve,
     lastBehind: p.parts.map(() => -1),
+    done: p.parts.map(() => -1),
     cost: [0, 0, 0, 0, 0, 0, 0, 0]
   };
   layer.set(keyOf(start), start);
@@ -245,11 +259,17 @@ function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartS
   let [bound = 0, simultaneous = 0, missed = 0, late = 0, waves = 0, off = 0, steps = 0, outage = 0] =
     state.cost;
   const lastBehind = [...state.lastBehind];
+  const done = [...state.done];
   let finish = 0;
   for (const { part, from, to } of blocks.flat()) {
-    const on = p.lay(part, to, [state.finish]);
+    const watched = (p.pilots ?? [])
+      .filter((o) => o.then.includes(part))
+      .flatMap((o) => o.first.map((f) => (state.done[f] ?? -1) + o.watchDays));
+    const begun = Math.max(state.finish, ...watched);
+    const on = p.lay(part, to, [begun]);
     if (!on) return undefined;
-    lastBehind[part] = state.finish;
+    lastBehind[part] = begun;
+    done[part] = on.last;
     finish = Math.max(finish, on.last);
     const { nodes, deadline } = p.parts[part] as Problem['parts'][number];
     steps += nodes[to]?.steps ?? 0;
@@ -270,6 +290,7 @@ function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartS
     mended: brute.mend(mix, state.mended),
     finish,
     lastBehind,
+    done,
     cost: [bound, simultaneous, missed, late, waves, off, steps, outage]
   };
 }

@@ -8,6 +8,8 @@ export interface OrderWorld {
   readonly problem: Problem;
   /** The same with nothing laid down. */
   readonly free: Problem;
+  /** The same without pilots. */
+  readonly unpiloted: Problem;
 }
 
 interface Tree {
@@ -127,6 +129,13 @@ export function orderWorldOf(seed: number): OrderWorld {
   const apart = Array.from({ length: count }, (_, i) =>
     Array.from({ length: i }, (_x, k) => [k, i] as const).filter(() => l.chance(0.1))
   ).flat();
+  // So have pilots: one or two parts that go first, others that wait.
+  const q = new Random(seed * 7331 + 17);
+  const roles = Array.from({ length: count }, () => q.int(0, 2));
+  const named = (role: number): number[] =>
+    roles.flatMap((o, i) => (o === role && !parts[i]?.stays ? [i] : []));
+  const isPiloted = q.chance(0.4) && named(0).length > 0 && named(1).length > 0;
+  const pilots = isPiloted ? [{ first: named(0), then: named(1), watchDays: q.int(0, 3) }] : [];
   const by = l.pick<OrderBy | undefined>([undefined, 'least outage', ...ORDER_BY]);
   const layBy =
     (locks: typeof on) =>
@@ -145,9 +154,15 @@ export function orderWorldOf(seed: number): OrderWorld {
     parts,
     bonds,
     apart,
+    pilots,
     eve: 0,
     lay: layBy(on),
     ...(by === undefined ? {} : { by })
   };
-  return { seed, problem, free: { ...problem, apart: [], lay: layBy(new Map()) } };
+  return {
+    seed,
+    problem,
+    free: { ...problem, apart: [], lay: layBy(new Map()) },
+    unpiloted: { ...problem, pilots: [] }
+  };
 }

@@ -20,7 +20,8 @@ const freeOf = (problem: Problem, only: readonly Constraint[]): Free => {
     bonds: free.flatMap((c) => (c.kind === 'pairing' ? [c.bond] : [])),
     stays: free.flatMap((c) => (c.kind === 'stay' ? [c.part] : [])),
     rests: free.flatMap((c) => (c.kind === 'rest' ? [`${c.part} ${c.release}`] : [])),
-    locks: free.flatMap((c) => (c.kind === 'lock' ? [c.apart] : []))
+    locks: free.flatMap((c) => (c.kind === 'lock' ? [c.apart] : [])),
+    pilots: free.flatMap((c) => (c.kind === 'pilots' ? [c.pilots] : []))
   };
 };
 
@@ -51,7 +52,7 @@ function unhurried({ deadline, ...part }: Part): Part {
 
 test('orders equal those found by trying every wave, on random components', () => {
   for (const seed of seedsOf(1000)) {
-    const { problem, free } = orderWorldOf(seed);
+    const { problem, free, unpiloted } = orderWorldOf(seed);
     const found = findOrder(problem);
     const brute = bruteOrder(problem);
     const { bound, simultaneous, missed, late, waves, outage, off, steps } = found.cost;
@@ -78,6 +79,7 @@ test('orders equal those found by trying every wave, on random components', () =
     );
     const laid = (order: FoundOrder): string => JSON.stringify(order.waves);
     count('locks binding', laid(findOrder(free)) !== laid(found));
+    count('pilots binding', laid(findOrder(unpiloted)) !== laid(found));
     count('chosen otherwise', laid(findOrder({ ...problem, by: 'fewest waves' })) !== laid(found));
     const hurried = findOrder({ ...problem, parts: problem.parts.map(unhurried) });
     count('more waves for fewer missed', hurried.cost.waves < waves || hurried.cost.bound < bound);
@@ -92,6 +94,7 @@ test('orders equal those found by trying every wave, on random components', () =
 
 test('what stands in the way forbids it, none of it can be spared, and no smaller set does', () => {
   let tried = 0;
+  let opened = 0;
   for (const seed of seedsOf(300)) {
     const { problem } = orderWorldOf(seed);
     const { conflicts } = findOrder(problem);
@@ -104,7 +107,15 @@ test('what stands in the way forbids it, none of it can be spared, and no smalle
     const rest = goalsOf(problem).filter((g) => reachable.has(g));
     const clash = conflicts.find((c) => c.goals.length > 1);
     expect(clash === undefined, `${seed}`).toBe(reachedTogether(problem, rest));
-    for (const { constraints, goals } of conflicts) {
+    for (const { constraints, goals, openings } of conflicts) {
+      const opens = constraints.filter((c) => {
+        const others = constraintsOf(problem).filter(
+          (o) => o !== c && keyOfConstraint(o) !== keyOfConstraint(c)
+        );
+        return reachedTogether(problem, goals, freeOf(problem, others));
+      });
+      expect(openings, `${seed}`).toEqual(opens);
+      opened += opens.length;
       const blocks = (some: readonly Constraint[]) => !reachedTogether(problem, goals, freeOf(problem, some));
       expect(blocks(constraints), `${seed}`).toBe(true);
       for (const one of constraints)
@@ -125,6 +136,7 @@ test('what stands in the way forbids it, none of it can be spared, and no smalle
       tried++;
     }
   }
-  tell('conflicts are the smallest', { components: seedsOf(300).length, conflicts: tried });
+  tell('conflicts are the smallest', { components: seedsOf(300).length, conflicts: tried, openings: opened });
+  expect(opened).toBeGreaterThan(2);
   expect(tried).toBeGreaterThan(5);
 }, 900_000);

@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue';
 import { formatDay, type Day } from '../date';
 import type { Estate } from '../estate';
-import { type ComponentOrder, type Lever, orderOf } from '../order';
+import { type ComponentOrder, type Lever, type OrderedWave, orderOf } from '../order';
 import { Planning, planWith } from '../plan';
 
 /** The order of an estate as a file: components, waves, steps, what stands in the way; days as texts. */
@@ -33,6 +33,8 @@ function componentOf({
   id,
   parts,
   waves,
+  pilots,
+  perhaps,
   standing,
   conflicts,
   proven,
@@ -55,20 +57,17 @@ function componentOf({
       ...(deadline === undefined ? {} : { deadline: day(deadline).day }),
       ...(finish === undefined ? {} : { finish: day(finish).day })
     })),
-    waves: waves.map((wave) => ({
-      first: formatDay(wave.first),
-      last: formatDay(wave.last),
-      ...(wave.latest === undefined ? {} : { latest: formatDay(wave.latest) }),
-      bound: wave.bound.map((set) => set.map(idOf)),
-      steps: wave.steps.map(({ part, first, last, rounds, because, ...step }) => ({
-        part: idOf(part),
-        ...step,
-        first: formatDay(first),
-        last: formatDay(last),
-        rounds: rounds.map((r) => ({ ...r, first: formatDay(r.first), last: formatDay(r.last) })),
-        because: because.map((b) => ({ wave: b.wave + 1, part: idOf(b.part), pairing: b.pairing }))
-      }))
-    })),
+    waves: waves.map((w) => waveOf(w, idOf)),
+    pilots: pilots.map((p) => ({ ...p, first: p.first.map(idOf), then: p.then.map(idOf) })),
+    ...(perhaps
+      ? {
+          perhaps: {
+            goals: perhaps.goals.map(idOf),
+            waves: perhaps.waves.map((w) => waveOf(w, idOf)),
+            rests: perhaps.rests.map((r) => ({ ...r, wave: r.wave + 1, parts: r.parts.map(idOf) }))
+          }
+        }
+      : {}),
     standing: standing.map((s) => ({ pairing: s.pairing, parts: s.parts.map(idOf) })),
     conflicts: conflicts.map(({ goals, constraints }) => ({
       goals: goals.map(idOf),
@@ -76,6 +75,21 @@ function componentOf({
     }))
   };
 }
+
+const waveOf = (wave: OrderedWave, idOf: (part: number) => string): unknown => ({
+  first: formatDay(wave.first),
+  last: formatDay(wave.last),
+  ...(wave.latest === undefined ? {} : { latest: formatDay(wave.latest) }),
+  bound: wave.bound.map((set) => set.map(idOf)),
+  steps: wave.steps.map(({ part, first, last, rounds, because, ...step }) => ({
+    part: idOf(part),
+    ...step,
+    first: formatDay(first),
+    last: formatDay(last),
+    rounds: rounds.map((r) => ({ ...r, first: formatDay(r.first), last: formatDay(r.last) })),
+    because: because.map((b) => ({ wave: b.wave + 1, part: idOf(b.part), pairing: b.pairing }))
+  }))
+});
 
 const leverOf = (lever: Lever): unknown =>
   lever.kind === 'freeze' ? { ...lever, first: formatDay(lever.first), last: formatDay(lever.last) } : lever;

@@ -1,4 +1,4 @@
-import { decide } from './decide';
+import { decide, lift } from './decide';
 import type { Constraint, Problem } from './problem';
 
 /** Why goals cannot be reached together: the smallest set that forbids every order that would. */
@@ -6,6 +6,8 @@ export interface Conflict {
   /** Parts whose goals are in it. */
   readonly goals: readonly number[];
   readonly constraints: readonly Constraint[];
+  /** Those of which each, out of the way by itself, gives an order to the goals. */
+  readonly openings: readonly Constraint[];
 }
 
 /** What becomes of the goals of a component. */
@@ -29,7 +31,7 @@ export function findFates(problem: Problem, goals: readonly number[], bound: boo
   let cut = false;
   for (const goal of goals) {
     const decided = decide(problem, [goal], bound);
-    if (decided.kind === 'forbidden') conflicts.push({ goals: [goal], constraints: decided.constraints });
+    if (decided.kind === 'forbidden') conflicts.push(conflictOf(problem, [goal], decided.constraints));
     else {
       reachable.push(goal);
       cut ||= decided.kind === 'cut';
@@ -51,5 +53,16 @@ function findClash(problem: Problem, goals: readonly number[], bound: boolean): 
     if (less.length > 0 && decide(problem, less, bound).kind === 'forbidden') kept = less;
   }
   const decided = decide(problem, kept, bound);
-  return decided.kind === 'forbidden' ? { goals: kept, constraints: decided.constraints } : undefined;
+  return decided.kind === 'forbidden' ? conflictOf(problem, kept, decided.constraints) : undefined;
 }
+
+/** Whatever may change together counts: an opening is to be as wide as it can be. */
+const conflictOf = (
+  problem: Problem,
+  goals: readonly number[],
+  constraints: readonly Constraint[]
+): Conflict => ({
+  goals,
+  constraints,
+  openings: constraints.filter((c) => decide(lift(problem, c), goals, true).kind === 'reached')
+});

@@ -1,7 +1,7 @@
 import { Heap } from '../kit';
 import { leastAhead } from './ahead';
 import { type Bundle, Mixes, type Stand } from './mixes';
-import { type Constraint, keyOfConstraint, type Problem } from './problem';
+import { type Constraint, keyOfConstraint, type Part, type PartNode, type Problem } from './problem';
 import { MOST_MIXES } from './reach';
 
 /** Whether goals can be reached together; the smallest set of constraints that forbids it where they cannot. */
@@ -13,16 +13,39 @@ export type Decided =
 /** Sets of constraints tried, at most. */
 const MOST_SETS = 400;
 
-/** Everything that could stand in the way: pairings, decisions to stay, places that must not be rested on, locks. */
-export function constraintsOf({ parts, bonds, apart = [] }: Problem): Constraint[] {
+/** Everything that could stand in the way: pairings, decisions to stay, places that must not be rested on, pilots, locks. */
+export function constraintsOf({ parts, bonds, pilots = [], apart = [] }: Problem): Constraint[] {
   const found: Constraint[] = bonds.map((_, bond) => ({ kind: 'pairing', bond }));
   parts.forEach((part, i) => {
     if (part.stays) found.push({ kind: 'stay', part: i });
     for (const release of new Set(part.nodes.filter((n) => !n.mayRest).map((n) => n.release)))
       found.push({ kind: 'rest', part: i, release });
   });
+  for (const i of pilots.keys()) found.push({ kind: 'pilots', pilots: i });
   for (const i of apart.keys()) found.push({ kind: 'lock', apart: i });
   return found.sort((a, b) => (keyOfConstraint(a) < keyOfConstraint(b) ? -1 : 1));
+}
+
+/** A problem with one thing out of the way. */
+export function lift(problem: Problem, c: Constraint): Problem {
+  const others = <T>(list: readonly T[] | undefined, index: number): T[] =>
+    (list ?? []).filter((_, i) => i !== index);
+  const changed = (part: number, change: (p: Part) => Part): Part[] =>
+    problem.parts.map((p, i) => (i === part ? change(p) : p));
+  switch (c.kind) {
+    case 'pairing':
+      return { ...problem, bonds: others(problem.bonds, c.bond) };
+    case 'stay':
+      return { ...problem, parts: changed(c.part, (p) => ({ ...p, stays: false })) };
+    case 'rest': {
+      const open = (n: PartNode): PartNode => (n.release === c.release ? { ...n, mayRest: true } : n);
+      return { ...problem, parts: changed(c.part, (p) => ({ ...p, nodes: p.nodes.map(open) })) };
+    }
+    case 'pilots':
+      return { ...problem, pilots: others(problem.pilots, c.pilots) };
+    case 'lock':
+      return { ...problem, apart: others(problem.apart, c.apart) };
+  }
 }
 
 /**
@@ -124,6 +147,8 @@ function findPath(
     ...goals,
     ...set.flatMap((c) => {
       if (c.kind === 'lock') return problem.apart?.[c.apart] ?? [];
+      if (c.kind === 'pilots')
+        return [...(problem.pilots?.[c.pilots]?.first ?? []), ...(problem.pilots?.[c.pilots]?.then ?? [])];
       const b = c.kind === 'pairing' ? problem.bonds[c.bond] : undefined;
       return b ? [b.own, b.other] : c.kind === 'pairing' ? [] : [c.part];
     })
@@ -173,6 +198,8 @@ function brokenOn(problem: Problem, path: readonly PathStep[]): string[] {
   } of path) {
     for (const index of mixes.breaks(stand, steps))
       broken.add(keyOfConstraint({ kind: 'pairing', bond: index }));
+    for (const pilots of mixes.pilotsBrokenBy(stand, steps))
+      broken.add(keyOfConstraint({ kind: 'pilots', pilots }));
     for (const apart of mixes.locksBrokenBy(steps)) broken.add(keyOfConstraint({ kind: 'lock', apart }));
     for (const { part, to } of steps) {
       const { nodes, stays } = problem.parts[part] as Problem['parts'][number];

@@ -85,13 +85,23 @@ export class Mixes {
 
   /** Counted steps that no decision and no place that must not be rested on rule out. */
   stepsFrom(mix: Mix): PartStep[] {
+    const held = new Set((this.#problem.pilots ?? []).flatMap((p, i) => (this.#waits(mix, i) ? p.then : [])));
     return mix.flatMap((from, part) => {
       const { nodes, stays } = this.#problem.parts[part] as Problem['parts'][number];
+      if (held.has(part)) return [];
       if (stays && !this.#without.has(keyOfConstraint({ kind: 'stay', part }))) return [];
       return (nodes[from]?.next ?? [])
         .filter((to) => this.#mayStand(part, to))
         .map((to) => ({ part, from, to }));
     });
+  }
+
+  /** Whether pilots that others wait for are not all there yet. */
+  #waits(mix: Mix, pilots: number): boolean {
+    if (this.#without.has(keyOfConstraint({ kind: 'pilots', pilots }))) return false;
+    return (this.#problem.pilots?.[pilots]?.first ?? []).some(
+      (p) => !this.#problem.parts[p]?.nodes[mix[p] ?? 0]?.isGoal
+    );
   }
 
   #mayStand(part: number, node: number): boolean {
@@ -270,6 +280,13 @@ export class Mixes {
   locksBrokenBy(steps: readonly PartStep[]): number[] {
     const moves = (part: number): boolean => steps.some((s) => s.part === part);
     return (this.#problem.apart ?? []).flatMap(([a, b], i) => (moves(a) && moves(b) ? [i] : []));
+  }
+
+  /** Pilots that steps do not wait for, by their index in `pilots`. */
+  pilotsBrokenBy({ mix }: Stand, steps: readonly PartStep[]): number[] {
+    return (this.#problem.pilots ?? []).flatMap(({ then }, i) =>
+      steps.some((s) => then.includes(s.part)) && this.#waits(mix, i) ? [i] : []
+    );
   }
 
   /** As many bundles as go into one wave when taken in turn. */

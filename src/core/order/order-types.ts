@@ -2,7 +2,7 @@ import type { Day } from '../date';
 import type { Target } from '../estate';
 import type { BlockAt } from '../route';
 import type { Standing } from '../version';
-import type { Constraint, Importance } from './problem';
+import type { Constraint, Importance, Pilots } from './problem';
 
 /** How a part fares in its order. */
 export type PartFate =
@@ -86,6 +86,22 @@ export interface NamedConstraint {
   readonly parts: readonly number[];
   readonly pairing?: string;
   readonly release?: string;
+  /** With this alone out of the way the goals are reached. */
+  readonly opens: boolean;
+}
+
+/** An order that reaches more where what cannot be told whether it fits does; laid as if crews did nothing else. */
+export interface PerhapsOrder {
+  /** Parts that get to their goals so, and do not for certain. */
+  readonly goals: readonly number[];
+  readonly waves: readonly OrderedWave[];
+  /** What would have to fit: two parts on these places, behind which wave. */
+  readonly rests: readonly {
+    readonly pairing: string;
+    readonly wave: number;
+    readonly parts: readonly [number, number];
+    readonly places: readonly [Standing, Standing];
+  }[];
 }
 
 export interface OrderConflict {
@@ -113,6 +129,9 @@ export interface ComponentOrder {
   readonly parts: readonly OrderedPart[];
   readonly waves: readonly OrderedWave[];
   /** Pairings that are broken, or cannot be told, as everything stands today. */
+  readonly perhaps?: PerhapsOrder;
+  /** Parts that go first, and who waits until so many days behind them. */
+  readonly pilots: readonly Pilots[];
   readonly standing: readonly { readonly pairing: string; readonly parts: readonly [number, number] }[];
   readonly conflicts: readonly OrderConflict[];
   /** No better order was left untried; where it was, no order that reaches as much has fewer waves than so many. */

@@ -14,6 +14,7 @@ import type {
 } from './order-types';
 import { type Component, findComponents, findSingles, idsOfNode, type MovingPart } from './parts';
 import { latestOf, placeIn, type Prepared } from './place';
+import { perhapsOf } from './perhaps';
 import { savedBy } from './saved-by';
 import type { Problem } from './problem';
 import { findOrder, type FoundOrder, goesWhole } from './search';
@@ -41,12 +42,13 @@ export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Genera
 type KnownOrders = Map<string, ReturnType<typeof findOrder>>;
 
 function prepare(planning: Planning, component: Component, known: KnownOrders): Prepared {
-  const { parts, bonds, apart } = component;
+  const { parts, bonds, apart, pilots } = component;
   const by = planning.estate.site.orderBy;
   const problem: Problem = {
     parts,
     bonds,
     apart,
+    pilots,
     ...(by === undefined ? {} : { by }),
     eve: planning.today - 1,
     lay: layerOf(parts)
@@ -67,11 +69,12 @@ function comparePlacing(a: Prepared, b: Prepared): number {
 const idOf = ({ component: { parts } }: Prepared): string => parts[0]?.id ?? '';
 
 /** Equal for components of the same cases that are bound in the same way: their orders are the same but for names. */
-const shapeOf = ({ parts, bonds, apart, single }: Component): string =>
+const shapeOf = ({ parts, bonds, apart, pilots, single }: Component): string =>
   JSON.stringify([
     parts.map((p) => [p.alike ?? p.id, p.systems.length, p.deadline, p.nodes.length]),
     bonds.map((b) => [b.pairing, b.own, b.other]),
     apart,
+    pilots,
     single !== undefined
   ]);
 
@@ -150,7 +153,7 @@ function layOne(one: Prepared, ledger: Ledger): Laid {
 
 function tell(planning: Planning, laid: Laid): ComponentOrder {
   const { component, problem, found } = laid;
-  const { parts, bonds, single } = component;
+  const { parts, bonds, single, pilots } = component;
   // Where something is laid down that may be what leaves no later day.
   const isLocked = parts.some((p) => (p.locks?.length ?? 0) > 0);
   const waves = single
@@ -175,10 +178,12 @@ function tell(planning: Planning, laid: Laid): ComponentOrder {
   });
   const isWanting = told.some((p) => p.fate === 'no room' || (p.missed && p.fate === 'reached'));
   const saved = isWanting ? savedBy(planning, laid, told) : [];
+  const perhaps = single ? undefined : perhapsOf(problem, parts, found);
   return {
     id: parts[0]?.id ?? '',
     parts: told.map((p, i) => (saved[i] ? { ...p, savedBy: saved[i] } : p)),
     waves,
+    pilots,
     standing: bonds.flatMap((b) =>
       b.holds(0, 0) === 'yes' ? [] : [{ pairing: b.pairing, parts: [b.own, b.other] as const }]
     ),
@@ -186,6 +191,7 @@ function tell(planning: Planning, laid: Laid): ComponentOrder {
     proven: found.proven && parts.every((p) => !p.cut),
     leastWaves: found.leastWaves,
     crowded: laid.crowded,
+    ...(perhaps ? { perhaps } : {}),
     isSingle: single !== undefined
   };
 }
@@ -274,24 +280,27 @@ function fatesOf(
 
 /** What stands in the way, by names. */
 function namedConflicts(
-  { bonds, apart = [] }: Problem,
+  { bonds, pilots = [], apart = [] }: Problem,
   parts: readonly MovingPart[],
   conflicts: readonly Conflict[]
 ): OrderConflict[] {
-  return conflicts.map(({ goals, constraints }) => ({
+  return conflicts.map(({ goals, constraints, openings }) => ({
     goals,
     constraints: constraints.map((c): NamedConstraint => {
+      const opens = openings.includes(c);
       if (c.kind === 'pairing') {
         const bond = bonds[c.bond];
         return {
           kind: c.kind,
+          opens,
           parts: bond ? [bond.own, bond.other] : [],
           ...(bond ? { pairing: bond.pairing } : {})
         };
       }
-      if (c.kind === 'lock') return { kind: c.kind, parts: apart[c.apart] ?? [] };
+      if (c.kind === 'pilots') return { kind: c.kind, opens, parts: pilots[c.pilots]?.first ?? [] };
+      if (c.kind === 'lock') return { kind: c.kind, opens, parts: apart[c.apart] ?? [] };
       const release = c.kind === 'rest' ? parts[c.part]?.model.releases[c.release]?.release.id : undefined;
-      return { kind: c.kind, parts: [c.part], ...(release === undefined ? {} : { release }) };
+      return { kind: c.kind, opens, parts: [c.part], ...(release === undefined ? {} : { release }) };
     })
   }));
 }

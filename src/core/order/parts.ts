@@ -18,7 +18,8 @@ import {
   wayOf
 } from '../route';
 import { type LinkedDemand, linkedDemandsOf } from './linked-demands';
-import type { Bond, Part, PartLock, PartNode } from './problem';
+import { choosePilots } from './pilots';
+import type { Bond, Part, PartLock, PartNode, Pilots } from './problem';
 
 /** A part with what its steps are laid by. */
 export interface MovingPart extends Part {
@@ -40,6 +41,7 @@ export interface Component {
   readonly bonds: readonly Bond[];
   /** Indexes of parts that never go together, by a lock. */
   readonly apart: readonly (readonly [number, number])[];
+  readonly pilots: readonly Pilots[];
   /** It hangs on nothing, and goes its chosen way whole. */
   readonly single?: Journey & { readonly party: Party };
 }
@@ -112,8 +114,38 @@ function linksOf(
       }
     }
   }
+  joinPilots(planning, planOf, { links, add });
   return { links, unclear };
 }
+
+/** Linked systems that share pilots are of one component: each is tied to the first of them. */
+function joinPilots(
+  planning: Planning,
+  planOf: ReadonlyMap<string, CasePlan>,
+  {
+    links,
+    add
+  }: {
+    readonly links: ReadonlyMap<string, readonly LinkEnd[]>;
+    readonly add: (id: string, end: LinkEnd) => void;
+  }
+): void {
+  const goals = new Map(planning.gather().cases.map((c) => [c.id, c.goal]));
+  const firsts = new Map<string, string>();
+  for (const id of [...links.keys()]) {
+    const plan = planOf.get(id);
+    const group = plan?.goalPlan?.route && goals.get(plan.id)?.pilots && pilotGroupOf(planning, id);
+    if (!group) continue;
+    const first = firsts.get(group) ?? id;
+    firsts.set(group, first);
+    if (first === id) continue;
+    add(id, { other: first, pairing: PILOTS, isOwn: true });
+    add(first, { other: id, pairing: PILOTS, isOwn: false });
+  }
+}
+
+/** What ties systems that share pilots; no pairing has this id. */
+const PILOTS = ' pilots';
 
 interface Around {
   readonly cases: ReadonlyMap<string, Case>;
@@ -131,26 +163,75 @@ function componentOf(
 ): Component | undefined {
   const groups = new Map<string, string[]>();
   for (const id of [...members].sort(compareText)) {
-    const ends = [...new Set((links.get(id) ?? []).map((l) => `${l.pairing} ${l.isOwn} ${l.other}`))].sort();
+    const ends = [
+      ...new Set(
+        (links.get(id) ?? [])
+          .filter((l) => l.pairing !== PILOTS)
+          .map((l) => `${l.pairing} ${l.isOwn} ${l.other}`)
+      )
+    ].sort();
     const locks = (planning.estate.locks ?? []).flatMap((l) => (l.systems.includes(id) ? [l.id] : []));
     const key = JSON.stringify([cases.get(id)?.id, ends, locks]);
     groups.set(key, [...(groups.get(key) ?? []), id]);
   }
-  const parts: MovingPart[] = [];
-  const partOf = new Map<string, number>();
-  for (const systems of groups.values()) {
+  const whole = [...groups.values()].flatMap((systems): MovingPart[] => {
     const [first = ''] = systems;
     const [one, plan] = [cases.get(first), planOf.get(first)];
     const part = one && plan && partFrom(planning, systems, { one, plan });
-    if (!part) continue;
-    for (const id of systems) partOf.set(id, parts.length);
+    if (!part) return [];
     const isUnclear = systems.some(
-      (id) => unclear.has(id) || (links.get(id) ?? []).some((end) => standsUnclear(planning, end.other))
+      (id) =>
+        unclear.has(id) ||
+        (links.get(id) ?? []).some((end) => end.pairing !== PILOTS && standsUnclear(planning, end.other))
     );
-    parts.push(isUnclear ? rooted(part) : part);
-  }
-  if (parts.every((p) => p.nodes.length < 2)) return undefined;
-  return { parts, bonds: bondsOf(parts, partOf, links), apart: apartOf(planning, partOf) };
+    return [isUnclear ? rooted(part) : part];
+  });
+  if (whole.every((p) => p.nodes.length < 2)) return undefined;
+  const { parts, pilots } = pilotedOf(planning, whole, cases);
+  const partOf = new Map(parts.flatMap((p, i) => p.systems.map((s) => [s, i] as const)));
+  return { parts, bonds: bondsOf(parts, partOf, links), apart: apartOf(planning, partOf), pilots };
+}
+
+/** Parts with those that go first cut off, where a goal asks for pilots and they move. */
+function pilotedOf(
+  planning: Planning,
+  whole: readonly MovingPart[],
+  cases: Around['cases']
+): Pick<Component, 'parts' | 'pilots'> {
+  const asked = whole.map((part) => {
+    const wanted = part.nodes.length < 2 || part.stays ? undefined : cases.get(part.id)?.goal.pilots;
+    const group = wanted && pilotGroupOf(planning, part.id);
+    return {
+      part,
+      systems: part.systems,
+      wanted: wanted?.systems ?? 0,
+      watchDays: wanted?.watchDays ?? 0,
+      ...(group === undefined ? {} : { group })
+    };
+  });
+  const cut = (p: (typeof asked)[number], systems: readonly string[]): typeof p => ({
+    ...p,
+    systems,
+    part: {
+      ...p.part,
+      id: systems[0] ?? '',
+      systems,
+      nodes: p.part.nodes.map((n, i) => ({ ...n, outage: minutesOf(p.part.moves[i]) * systems.length }))
+    }
+  });
+  const { parts, pilots } = choosePilots(asked, cut);
+  const isFirst = new Set(pilots.flatMap((p) => p.first));
+  const marked = parts.map(({ part }, i) =>
+    isFirst.has(i) && part.alike !== undefined ? { ...part, alike: `pilot ${part.alike}` } : part
+  );
+  return { parts: marked, pilots };
+}
+
+/** Systems of a team and a product share their pilots. */
+function pilotGroupOf(planning: Planning, id: string): string | undefined {
+  const system = planning.system(id);
+  const model = system && planning.modelFor(system);
+  return model && JSON.stringify([system.team, model.product.id]);
 }
 
 function apartOf(planning: Planning, partOf: ReadonlyMap<string, number>): (readonly [number, number])[] {
@@ -216,7 +297,9 @@ export function findSingles(
       cut: false
     };
     const own = { ...party, systems: systems.length, pilots: Math.min(party.pilots, systems.length) };
-    return [{ parts: [part], bonds: [], apart: [], single: { terms, moves: label.moves, party: own } }];
+    return [
+      { parts: [part], bonds: [], apart: [], pilots: [], single: { terms, moves: label.moves, party: own } }
+    ];
   });
 }
 

@@ -3,6 +3,7 @@ import { SURELY_THERE } from '../deadline';
 import { blockAt, type Round, roundsOf } from '../route';
 import { beginOf, boundOf, keepsDays, type LaidStep, layPart, Ledger, movesTo } from './lay';
 import type { OrderedStep, OrderedWave } from './order-types';
+import { watchedUntil } from './pilots';
 import { type Component, idsOfNode, minutesOf, type MovingPart } from './parts';
 import type { PartStep, Problem } from './problem';
 import type { Fates } from './conflict';
@@ -69,7 +70,11 @@ export function latestOf(
   const behind = parts.map((_, part) =>
     found.waves
       .slice(0, at)
-      .flatMap((w, k) => (w.steps.some((s) => s.part === part) ? [eveOf(problem, laid, k)] : []))
+      .flatMap((w, k) =>
+        w.steps.some((s) => s.part === part)
+          ? [Math.max(eveOf(problem, laid, k), watchedUntil(problem, part, laid.slice(0, k)))]
+          : []
+      )
   );
   const layBehind = (eve: Day): readonly OrderedWave[] | undefined => {
     const waves = place(problem, parts, {
@@ -97,7 +102,7 @@ const eveOf = (problem: Problem, laid: readonly OrderedWave[], k: number): Day =
   laid[k - 1]?.last ?? problem.eve;
 
 /** Lays the waves of an order one behind the other; undefined where a step finds no room. */
-function place(
+export function place(
   problem: Problem,
   parts: readonly MovingPart[],
   { found, ledger, begun }: ToPlace
@@ -106,7 +111,8 @@ function place(
   const waves = [...(begun?.waves ?? [])];
   let eve = begun?.eve ?? problem.eve;
   for (const wave of found.waves.slice(waves.length)) {
-    const laid = layWave(parts, wave, { behind, eve, ledger });
+    const eveFor = (part: number): Day => Math.max(eve, watchedUntil(problem, part, waves));
+    const laid = layWave(parts, wave, { behind, eveFor, ledger });
     if (!laid) return undefined;
     const steps = wave.steps.map((step, i): OrderedStep => {
       const own = laid[i] as Placed;
@@ -155,7 +161,8 @@ function placeSingle(
 
 interface Placing {
   readonly behind: readonly (readonly Day[])[];
-  readonly eve: Day;
+  /** The day behind which a part's step may begin. */
+  readonly eveFor: (part: number) => Day;
   readonly ledger: Ledger;
 }
 
@@ -165,7 +172,7 @@ type Placed = LaidStep & { readonly behind: Day };
 function layWave(
   parts: readonly MovingPart[],
   { steps, bound }: FoundOrder['waves'][number],
-  { behind, eve, ledger }: Placing
+  { behind, eveFor, ledger }: Placing
 ): readonly Placed[] | undefined {
   const laid = new Map<number, Placed>();
   const layOne = ({ part, to }: PartStep, after: Day, beside: Ledger): Placed | undefined => {
@@ -177,13 +184,14 @@ function layWave(
   };
   for (const set of bound) {
     const tied = steps.filter((s) => set.includes(s.part));
+    const eve = Math.max(...tied.map((s) => eveFor(s.part)));
     const after = nightForAll(tied, eve, layOne, ledger);
     if (after === undefined) return undefined;
     for (const step of tied) laid.set(step.part, layOne(step, after, ledger) as Placed);
   }
   for (const step of steps) {
     if (laid.has(step.part)) continue;
-    const on = layOne(step, eve, ledger);
+    const on = layOne(step, eveFor(step.part), ledger);
     if (!on) return undefined;
     laid.set(step.part, on);
   }

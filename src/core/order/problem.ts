@@ -64,6 +64,13 @@ export interface Bond {
   distance?(own: number, other: number): number;
 }
 
+/** Parts that go first: no step of the others before all of them stand on their goals, and so many whole days have passed. */
+export interface Pilots {
+  readonly first: readonly number[];
+  readonly then: readonly number[];
+  readonly watchDays: number;
+}
+
 /** On which days a counted step of a part falls: all its systems, in their rounds. */
 export interface StepOn {
   readonly first: Day;
@@ -80,6 +87,7 @@ export interface Problem {
   readonly bonds: readonly Bond[];
   /** Parts of which somebody has laid down that they never go together. */
   readonly apart?: readonly (readonly [number, number])[];
+  readonly pilots?: readonly Pilots[];
   /** What an order is chosen by where it misses no more deadlines than another; absent: fewest waves. */
   readonly by?: OrderBy;
   /** The day before the first on which work may be done. */
@@ -109,13 +117,24 @@ export type Constraint =
   | { readonly kind: 'pairing'; readonly bond: number }
   | { readonly kind: 'stay'; readonly part: number }
   | { readonly kind: 'rest'; readonly part: number; readonly release: number }
+  /** By its index in `pilots`. */
+  | { readonly kind: 'pilots'; readonly pilots: number }
   /** By its index in `apart`. */
   | { readonly kind: 'lock'; readonly apart: number };
 
-/** Equal for the same one; sorts pairings before decisions to stay before places before locks, each by its parts. */
-export const keyOfConstraint = (c: Constraint): string =>
-  c.kind === 'pairing'
-    ? `0 ${String(c.bond).padStart(4, '0')}`
-    : c.kind === 'lock'
-      ? `3 ${String(c.apart).padStart(4, '0')}`
-      : `${c.kind === 'stay' ? 1 : 2} ${String(c.part).padStart(4, '0')}${c.kind === 'rest' ? ` ${c.release}` : ''}`;
+/** Equal for the same one; sorts pairings before decisions to stay before places before pilots before locks, each by its parts. */
+export function keyOfConstraint(c: Constraint): string {
+  const padded = (n: number): string => String(n).padStart(4, '0');
+  switch (c.kind) {
+    case 'pairing':
+      return `0 ${padded(c.bond)}`;
+    case 'stay':
+      return `1 ${padded(c.part)}`;
+    case 'rest':
+      return `2 ${padded(c.part)} ${c.release}`;
+    case 'pilots':
+      return `3 ${padded(c.pilots)}`;
+    case 'lock':
+      return `4 ${padded(c.apart)}`;
+  }
+}

@@ -3,6 +3,7 @@ import type { Day } from '../date';
 import type { OrderBy } from '../estate';
 import { leastAhead } from './ahead';
 import { type Bundle, Mixes, type Stand } from './mixes';
+import { watchedUntil } from './pilots';
 import type { Mix, PartStep, Problem, StepOn, WaveSteps } from './problem';
 import { type Fates, findFates } from './conflict';
 import { compareReached, MOST_MIXES, reach, type Reached, reachedBy, reachedIn } from './reach';
@@ -321,7 +322,10 @@ class OrderSearch {
     const days: StepOn[] = [];
     let { missed, late, outage, off, steps } = label.cost;
     for (const { part, from, to } of wave.steps) {
-      const begun = [...(behind[part] ?? []), label.finish];
+      const begun = [
+        ...(behind[part] ?? []),
+        Math.max(label.finish, watchedUntil(this.#problem, part, label.waves))
+      ];
       const on = lay(part, to, begun);
       if (!on) return undefined;
       behind[part] = begun;
@@ -402,11 +406,14 @@ class OrderSearch {
     return this.#compare(a, b) || compareIds(a, b);
   }
 
-  /** The mix; of parts whose stay is limited also since when. */
-  #keyOf({ stand, behind }: Label): string {
+  /** The mix; of parts whose stay is limited also since when, and until when pilots are watched. */
+  #keyOf({ stand, behind, waves }: Label): string {
     const timed = stand.mix.flatMap((node, part) =>
       this.#problem.parts[part]?.nodes[node]?.isTimed ? [`${part}@${behind[part]?.at(-1) ?? ''}`] : []
     );
+    for (const [i, pilots] of (this.#problem.pilots ?? []).entries())
+      if (pilots.watchDays > 0)
+        timed.push(`p${i}@${watchedUntil(this.#problem, pilots.then[0] ?? 0, waves)}`);
     return timed.length === 0
       ? this.#mixes.keyOf(stand)
       : `${stand.mix.join()}|${stand.mended.join()}|${timed.join()}`;

@@ -5,6 +5,9 @@ export { dueEntries } from './due-entries';
 export {
   orderEntries,
   orderMarkdown,
+  sayOpenings,
+  sayPerhaps,
+  sayPilotsOf,
   type OrderNames,
   sayBecause,
   type LeverNames,

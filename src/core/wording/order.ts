@@ -115,6 +115,8 @@ export function sayConstraint(
         : '';
     case 'stay':
       return `Somebody has decided that ${sayPart(own, names)} stays.`;
+    case 'pilots':
+      return `${parts.map((p) => sayPart(order.parts[p] as OrderedPart, names)).join(', ')} would have to be there first, as pilots.`;
     case 'lock':
       return other
         ? `Somebody has laid down that ${sayPart(own, names)} and ${sayPart(other, names)} never go together.`
@@ -122,6 +124,50 @@ export function sayConstraint(
     case 'rest':
       return `${sayPart(own, names)} must not rest on ${mine.release(release ?? '')}, which is out of service.`;
   }
+}
+
+/** `Any one of these out of the way, an order is found.`; nothing where one alone does not do. */
+export function sayOpenings(constraints: readonly NamedConstraint[]): string {
+  const opening = constraints.filter((c) => c.opens);
+  if (opening.length === 0)
+    return constraints.length > 0 ? 'None of these alone, out of the way, would do.' : '';
+  if (constraints.length === 1) return 'Were it not for this, an order is found.';
+  return opening.length === constraints.length
+    ? 'With any one of these out of the way an order is found.'
+    : `With one of these out of the way an order is found: ${opening.map((c) => constraints.indexOf(c) + 1).join(' or ')} of ${constraints.length}.`;
+}
+
+/** Who goes first in a wave as pilots, and who waits for pilots. */
+export function sayPilotsOf(order: ComponentOrder, wave: number, names: OrderNames): string[] {
+  const moving = order.waves[wave]?.steps.map((s) => s.part) ?? [];
+  const who = (parts: readonly number[]): string =>
+    parts.map((p) => sayPart(order.parts[p] as OrderedPart, names)).join(', ');
+  return order.pilots.flatMap(({ first, then, watchDays }) => {
+    const watched = watchDays > 0 ? ` and ${sayCount(watchDays, 'whole day')} behind` : '';
+    const own = first.filter((p) => moving.includes(p));
+    if (own.length > 0) return [`${who(own)}: pilots. ${who(then)} begin when they are there${watched}.`];
+    const waiting = then.filter((p) => moving.includes(p));
+    return waiting.length > 0
+      ? [`${who(waiting)} waited for the pilots ${who(first)} to be there${watched}.`]
+      : [];
+  });
+}
+
+/** What is perhaps reached besides: who, in how many waves, and what nobody knows whether it fits. */
+export function sayPerhaps(order: ComponentOrder, names: OrderNames): string {
+  const { perhaps } = order;
+  if (!perhaps) return '';
+  const who = perhaps.goals.map((p) => sayPart(order.parts[p] as OrderedPart, names)).join(', ');
+  const rests = perhaps.rests.map(({ parts, places }) =>
+    parts
+      .map((p, i) => {
+        const own = names.product(order.parts[p]?.product ?? '');
+        return `${own.product} ${own.level(places[i as 0 | 1])}`;
+      })
+      .join(' with ')
+  );
+  const days = perhaps.waves.at(-1);
+  return `Perhaps ${who} too, in ${sayCount(perhaps.waves.length, 'wave')}${days ? `, done ${sayDay(days.last)}` : ''}: nobody has told whether ${[...new Set(rests)].join(', and ')} fit together.`;
 }
 
 const sayWhereNot = (own: OrderedPart, other: OrderedPart): string => {
@@ -181,6 +227,7 @@ export function orderMarkdown(orders: readonly ComponentOrder[], names: OrderNam
       ''
     );
     if (i > 0) lines.push(`Not before wave ${i} has gone well; if it has not, wait for a decision.`, '');
+    for (const told of sayPilotsOf(order, i, names)) lines.push(told, '');
     for (const step of wave.steps) {
       const bound = wave.bound.some((set) => set.includes(step.part));
       lines.push(
@@ -197,8 +244,9 @@ export function orderMarkdown(orders: readonly ComponentOrder[], names: OrderNam
         ''
       );
       for (const c of constraints) lines.push(`- ${sayConstraint(c, order, names)}`);
-      lines.push('');
+      lines.push('', sayOpenings(constraints), '');
     }
+  for (const order of orders) if (order.perhaps) lines.push(sayPerhaps(order, names), '');
   return lines.join('\n');
 }
 

@@ -7,6 +7,7 @@
     sayMinutes,
     sayOrderedStep,
     sayPart,
+    sayPilotsOf,
     sayStepDays
   } from '$core/wording';
   import { goto } from '$app/navigation';
@@ -35,6 +36,7 @@
   const why = $derived(
     open && wave ? [...new Set(wave.steps.flatMap((s) => sayBecause(s, open.order, orderNames)))] : []
   );
+  const pilots = $derived(open ? sayPilotsOf(open.order, open.index, orderNames) : []);
   const bound = $derived(
     open && wave
       ? wave.bound.map((set) =>
@@ -65,6 +67,7 @@
         <b>At the same minute</b>: {names.join(' and ')}. Nothing else works: changed one by one they would
         not fit together midway.
       </p>{/each}
+    {#each pilots as sentence (sentence)}<p data-pilots>{sentence}</p>{/each}
     {#if open.index > 0}
       <h2>What must have gone well before</h2>
       <p>

@@ -13,8 +13,10 @@
     sayFate,
     sayLevers,
     sayNumber,
+    sayOpenings,
     sayOrderedStep,
     sayPart,
+    sayPerhaps,
     sayStepDays,
     shorten
   } from '$core/wording';
@@ -219,6 +221,7 @@
               >{conflict.goals.length > 1 ? ': not together.' : ':'}
               {conflict.constraints.map((c) => sayConstraint(c, order, orderNames)).join(' ') ||
                 'No window has room for it.'}
+              {sayOpenings(conflict.constraints)}
             </p>
           {/each}
           {#each order.parts.filter(isStuck) as part (part.id)}
@@ -230,6 +233,9 @@
           {/each}
         {/each}
       {/if}
+      {#each state.orders.filter((o) => o.perhaps) as order (order.id)}
+        <p data-perhaps>{sayPerhaps(order, orderNames)}</p>
+      {/each}
       {#each state.orders.filter((o) => o.standing.length > 0) as order (order.id)}
         {#each order.standing as { pairing, parts } (`${pairing} ${parts.join()}`)}
           <p class="soft" data-standing>

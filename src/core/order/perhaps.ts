@@ -1,0 +1,69 @@
+import { Ledger } from './lay';
+import type { PerhapsOrder } from './order-types';
+import { idsOfNode, type MovingPart } from './parts';
+import { place } from './place';
+import type { Bond, Problem } from './problem';
+import { compareReached } from './reach';
+import { findOrder, type FoundOrder } from './search';
+
+/** Where what cannot be told fits: an order that reaches more than the sure one; undefined where there is none, or no room for it. */
+export function perhapsOf(
+  problem: Problem,
+  parts: readonly MovingPart[],
+  sure: FoundOrder
+): PerhapsOrder | undefined {
+  if (sure.reached.all || !problem.bonds.some((b) => mayBeUnknown(problem, b))) return undefined;
+  const hopeful: Problem = { ...problem, bonds: problem.bonds.map(hoping) };
+  const found = findOrder(hopeful);
+  if (compareReached(found.reached, sure.reached) >= 0) return undefined;
+  const waves = place(hopeful, parts, { found, ledger: new Ledger() });
+  if (!waves) return undefined;
+  const isThere = ({ end }: FoundOrder, part: number): boolean =>
+    parts[part]?.nodes[end[part] ?? 0]?.isGoal === true;
+  return {
+    goals: parts.flatMap((_, i) => (isThere(found, i) && !isThere(sure, i) ? [i] : [])),
+    waves,
+    rests: restsOf(problem, parts, found)
+  };
+}
+
+const hoping = (bond: Bond): Bond => ({
+  ...bond,
+  holds: (own, other) => {
+    const truth = bond.holds(own, other);
+    return truth === 'unknown' ? 'yes' : truth;
+  }
+});
+
+/** Somewhere on the ways of both. */
+const mayBeUnknown = ({ parts }: Problem, { own, other, holds }: Bond): boolean =>
+  (parts[own]?.nodes ?? []).some((_, x) =>
+    (parts[other]?.nodes ?? []).some((_other, y) => holds(x, y) === 'unknown')
+  );
+
+/** What cannot be told behind each wave, where a step of it is what brought the two there. */
+function restsOf(
+  { bonds }: Problem,
+  parts: readonly MovingPart[],
+  { waves }: FoundOrder
+): PerhapsOrder['rests'] {
+  const at = parts.map(() => 0);
+  return waves.flatMap(({ steps }, wave) => {
+    for (const { part, to } of steps) at[part] = to;
+    return bonds.flatMap(({ pairing, own, other, holds }) => {
+      const [x, y] = [at[own] ?? 0, at[other] ?? 0];
+      const isNew = steps.some((s) => s.part === own || s.part === other);
+      const [a, b] = [parts[own], parts[other]];
+      return isNew && a && b && holds(x, y) === 'unknown'
+        ? [
+            {
+              pairing,
+              wave,
+              parts: [own, other] as const,
+              places: [idsOfNode(a, x), idsOfNode(b, y)] as const
+            }
+          ]
+        : [];
+    });
+  });
+}
