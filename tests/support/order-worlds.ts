@@ -115,7 +115,7 @@ export function orderWorldOf(seed: number): OrderWorld {
       importance,
       nodes,
       stays: r.chance(0.06),
-      ...(r.chance(0.95) ? { deadline: r.int(1, 4) } : {})
+      ...(r.chance(0.95) ? { deadline: r.int(1, 3) } : {})
     };
   });
   const bonds: Bond[] = [];
@@ -134,7 +134,7 @@ export function orderWorldOf(seed: number): OrderWorld {
   const roles = Array.from({ length: count }, () => q.int(0, 2));
   const named = (role: number): number[] =>
     roles.flatMap((o, i) => (o === role && !parts[i]?.stays ? [i] : []));
-  const isPiloted = q.chance(0.4) && named(0).length > 0 && named(1).length > 0;
+  const isPiloted = q.chance(0.2) && named(0).length > 0 && named(1).length > 0;
   const pilots = isPiloted ? [{ first: named(0), then: named(1), watchDays: q.int(0, 3) }] : [];
   const by = l.pick<OrderBy | undefined>([undefined, 'least outage', ...ORDER_BY]);
   const layBy =

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import { formatDay, parseDay } from '$core/date';
-import { type Change, ORDER_BY, type OrderLock } from '$core/estate';
+import { type Change, type Goal, ORDER_BY, type OrderLock } from '$core/estate';
 import { type orderFile, parseCatalogue, parseWorkspace } from '$core/exchange';
 import { type ComponentOrder, type Order, orderOf, type OrderedWave } from '$core/order';
 import { Planning, planWith } from '$core/plan';
@@ -53,12 +53,30 @@ function termsOf(planning: Planning): VerifyOrderTerms {
       );
     })
   );
+  const demands = planning.estate.systems.flatMap((system): VerifyLink[] =>
+    (planning.modelFor(system)?.product.requirements ?? []).flatMap(({ id, grade, needs }) => {
+      const word = /^(?:every|lowest) linked (\S+) \(release in/.exec(String(needs))?.[1];
+      if (grade !== 'blocks' || word === undefined) return [];
+      return (planning.links.find(system, word)?.systems ?? []).map(({ id: other }) => ({
+        own: system.id,
+        other,
+        pairing: id
+      }));
+    })
+  );
+  const cases = new Map(planning.gather().cases.flatMap((c) => c.systems.map((s) => [s, c] as const)));
   return {
+    pilotsOf: (id) => {
+      const [pilots, system] = [cases.get(id)?.goal.pilots, planning.system(id)];
+      return pilots && system
+        ? { group: `${system.team} ${planning.modelFor(system)?.product.id}`, ...pilots }
+        : undefined;
+    },
     productOf: (id) => {
       const system = planning.system(id);
       return system && planning.modelFor(system)?.product;
     },
-    links,
+    links: [...links, ...demands],
     crewOf: (window) =>
       planning.estate.calendars?.flatMap((c) => c.windows).find((w) => w.id === window)?.crew?.systems
   };
@@ -315,4 +333,107 @@ test('how long work may wait in the order is less than alone by what others need
   const latest = depot.waves[0]?.latest ?? 0;
   const slacks = depot.parts.flatMap((p) => p.slack ?? []);
   expect(Math.min(...slacks)).toBe(latest - planning.today);
+});
+
+/** The demo with a goal of one team changed, in a smaller estate. */
+function orderAsked(team: string, asked: Partial<Goal>, ids: RegExp): ReturnType<typeof orderAfter> {
+  const { catalogue: own, today } = planning;
+  const systems = estate.systems.filter((s) => ids.test(s.id));
+  const [first] = estate.goals ?? [];
+  const goals = [
+    ...(estate.goals ?? []).filter((g) => g.team !== team),
+    { ...first!, id: 'asked', team, ...asked }
+  ];
+  const tried = new Planning({ catalogue: own, estate: { ...estate, systems, goals }, today });
+  const found = orderWith(tried);
+  return {
+    order: found,
+    planning: tried,
+    faults: found.components.flatMap((c) => verifyOrder(c, termsOf(tried)))
+  };
+}
+
+test('pilots of linked systems go first, the others wait for them and the days they are watched', () => {
+  const team = planning.system('door-east')?.team ?? '';
+  const pilots = { systems: 1, watchDays: 9 };
+  const asked = orderAsked(team, { pilots, phase: 'security' }, /^door-/);
+  expect(asked.faults).toEqual([]);
+  const doors = component('door-east', asked.order);
+  const first = doors.pilots[0]?.first ?? [];
+  expect(doors.parts[first[0] ?? 0]?.systems.length).toBe(1);
+  const of = (parts: readonly number[]) =>
+    doors.waves.flatMap((w) => w.steps.filter((s) => parts.includes(s.part)));
+  const ended = Math.max(...of(first).map((s) => s.last));
+  const begun = Math.min(...of(doors.pilots[0]?.then ?? []).map((s) => s.first));
+  expect(begun).toBeGreaterThan(ended + 9);
+  // The same order laid without them is refused.
+  const { pilots: none, ...rest } = asked.planning.estate.goals!.at(-1)!;
+  void none;
+  const unasked = orderAsked(team, { ...rest, pilots: undefined as never }, /^door-/);
+  const refused = unasked.order.components.flatMap((c) => verifyOrder(c, termsOf(asked.planning)));
+  expect(refused.map((f) => f.code)).toContain('pilots');
+});
+
+test('a requirement on where linked systems stand is verified like a pairing', () => {
+  const hosts = component('host-b-01');
+  // As it would be were at least 6 asked of all: by then every host rests there.
+  const stricter = (product: ReturnType<typeof terms.productOf>): typeof product =>
+    product && {
+      ...product,
+      requirements: (product.requirements ?? []).map((r) =>
+        r.id === 'host-lowest' ? { ...r, needs: 'lowest linked cluster (release in (from h6))' } : r
+      )
+    };
+  const only = {
+    ...terms,
+    productOf: (id: string) => stricter(terms.productOf(id)),
+    links: terms.links.filter((l) => l.pairing === 'host-lowest')
+  };
+  expect(only.links.length).toBeGreaterThan(0);
+  expect(verifyOrder(hosts, only)).toEqual([]);
+  // One host to the end at once, while the others are still where they were.
+  const early = changed(hosts, (waves) => {
+    const last = waves.findIndex((w) => w.steps.some((s) => s.from.release === 'h6'));
+    const step = waves[last]!.steps.find((s) => s.from.release === 'h6' && s.to.release === 'h7')!;
+    const before = waves.findIndex((w) => w.steps.some((s) => s.part === step.part));
+    return waves.map((w, i) =>
+      i === before
+        ? { ...w, steps: w.steps.map((s) => (s.part === step.part ? { ...s, to: step.to } : s)) }
+        : w
+    );
+  });
+  expect(verifyOrder(early, only).map((f) => f.code)).toContain('broken');
+});
+
+test('where nobody has told whether two fit, an order that would reach more stands beside', () => {
+  const { catalogue: own, today } = planning;
+  const products = own.products.map((p) => ({
+    ...p,
+    ...(p.pairings
+      ? {
+          pairings: p.pairings.map((x) => ({
+            ...x,
+            table: 'partial' as const,
+            ...(x.fits ? { fits: x.fits.slice(0, 1) } : {})
+          }))
+        }
+      : {})
+  }));
+  const systems = estate.systems.filter((s) => /^depot-/.test(s.id));
+  const blind = new Planning({ catalogue: { ...own, products }, estate: { ...estate, systems }, today });
+  const found = orderWith(blind).components.filter((c) => c.perhaps);
+  expect(found.length).toBeGreaterThan(0);
+  for (const { perhaps, parts, waves } of found) {
+    expect(perhaps!.rests.length).toBeGreaterThan(0);
+    for (const goal of perhaps!.goals) {
+      expect(parts[goal]?.fate).not.toBe('reached');
+      expect(
+        waves
+          .flatMap((w) => w.steps)
+          .filter((s) => s.part === goal && s.to.release === parts[goal]?.goal?.release)
+      ).toEqual([]);
+      const last = perhaps!.waves.flatMap((w) => w.steps.filter((s) => s.part === goal)).at(-1);
+      expect(last?.to.release).toBe(parts[goal]?.goal?.release);
+    }
+  }
 });

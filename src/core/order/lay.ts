@@ -4,11 +4,13 @@ import { type Booked, type Move, type Round, roundsOf, type Terms } from '../rou
 import type { MovingPart } from './parts';
 import type { StepOn } from './problem';
 
+type Owned = Booked & { readonly part: string };
+
 /** Who is under work when, by the people who do it: of a crew no more at once than it can watch, whoever's systems they are. */
 export class Ledger {
-  #booked: Map<string, Booked[]>;
+  #booked: Map<string, Owned[]>;
 
-  constructor(booked: ReadonlyMap<string, readonly Booked[]> = new Map()) {
+  constructor(booked: ReadonlyMap<string, readonly Owned[]> = new Map()) {
     this.#booked = new Map([...booked].map(([key, list]) => [key, [...list]]));
   }
 
@@ -22,13 +24,16 @@ export class Ledger {
     this.#booked = tried.#booked;
   }
 
-  taken({ crewKey, start, minutes }: Occurrence): readonly Booked[] {
+  /** What is under work in an occurrence, but for one part, whose steps so far are laid once more. */
+  taken({ crewKey, start, minutes }: Occurrence, but?: string): readonly Booked[] {
     if (crewKey === undefined) return [];
-    return (this.#booked.get(crewKey) ?? []).filter((b) => b.begins < start + minutes && b.ends > start);
+    return (this.#booked.get(crewKey) ?? []).filter(
+      (b) => b.begins < start + minutes && b.ends > start && b.part !== but
+    );
   }
 
-  /** Books the blocks of some moves of laid rounds. */
-  book(rounds: readonly Round[], moves: readonly number[]): void {
+  /** Books the blocks of some moves of a part's laid rounds. */
+  book(part: string, rounds: readonly Round[], moves: readonly number[]): void {
     for (const { judgement, systems } of rounds)
       for (const move of moves) {
         const { patchAt, nodesAt, at } = judgement.schedule.days[move] ?? {};
@@ -40,7 +45,7 @@ export class Ledger {
           if (crewKey === undefined) continue;
           const list = this.#booked.get(crewKey) ?? [];
           this.#booked.set(crewKey, list);
-          list.push({ begins: start + begin, ends: start + end, systems });
+          list.push({ part, begins: start + begin, ends: start + end, systems });
         }
       }
   }
@@ -78,7 +83,7 @@ export function layPart(
   const round = {
     from: part.terms.from,
     behind: behind.map((day, i) => Math.max(day, boundOf(part, path[i] ?? node).from - 1)),
-    ...(ledger ? { taken: (o: Occurrence) => ledger.taken(o) } : {})
+    ...(ledger ? { taken: (o: Occurrence) => ledger.taken(o, part.id) } : {})
   };
   const terms: Terms = { ...part.terms, round };
   const party = { systems: part.systems.length, pilots: 0, watchDays: 0, first: [] };

@@ -120,7 +120,7 @@ export type Lever =
       readonly last: Day;
       readonly reason?: string;
     }
-  | { readonly kind: 'lock'; readonly id: string; readonly isApart: boolean }
+  | { readonly kind: 'lock'; readonly id: string }
   /** All windows of a calendar. */
   | { readonly kind: 'windows'; readonly id: string };
 

@@ -41,6 +41,8 @@ export interface Component {
   readonly bonds: readonly Bond[];
   /** Indexes of parts that never go together, by a lock. */
   readonly apart: readonly (readonly [number, number])[];
+  /** The locks that say so, in turn. */
+  readonly apartBy: readonly (readonly string[])[];
   readonly pilots: readonly Pilots[];
   /** It hangs on nothing, and goes its chosen way whole. */
   readonly single?: Journey & { readonly party: Party };
@@ -189,7 +191,7 @@ function componentOf(
   if (whole.every((p) => p.nodes.length < 2)) return undefined;
   const { parts, pilots } = pilotedOf(planning, whole, cases);
   const partOf = new Map(parts.flatMap((p, i) => p.systems.map((s) => [s, i] as const)));
-  return { parts, bonds: bondsOf(parts, partOf, links), apart: apartOf(planning, partOf), pilots };
+  return { parts, bonds: bondsOf(parts, partOf, links), ...apartOf(planning, partOf), pilots };
 }
 
 /** Parts with those that go first cut off, where a goal asks for pilots and they move. */
@@ -234,15 +236,24 @@ function pilotGroupOf(planning: Planning, id: string): string | undefined {
   return model && JSON.stringify([system.team, model.product.id]);
 }
 
-function apartOf(planning: Planning, partOf: ReadonlyMap<string, number>): (readonly [number, number])[] {
-  const found = new Map<string, readonly [number, number]>();
-  for (const { systems, must } of planning.estate.locks ?? []) {
+function apartOf(
+  planning: Planning,
+  partOf: ReadonlyMap<string, number>
+): Pick<Component, 'apart' | 'apartBy'> {
+  const found = new Map<string, { readonly pair: readonly [number, number]; readonly by: Set<string> }>();
+  for (const { id, systems, must } of planning.estate.locks ?? []) {
     if (!('apartFrom' in must)) continue;
     for (const a of systems.flatMap((s) => partOf.get(s) ?? []))
-      for (const b of must.apartFrom.flatMap((s) => partOf.get(s) ?? []))
-        if (a !== b) found.set(`${Math.min(a, b)} ${Math.max(a, b)}`, [Math.min(a, b), Math.max(a, b)]);
+      for (const b of must.apartFrom.flatMap((s) => partOf.get(s) ?? [])) {
+        if (a === b) continue;
+        const pair = [Math.min(a, b), Math.max(a, b)] as const;
+        const known = found.get(pair.join()) ?? { pair, by: new Set() };
+        known.by.add(id);
+        found.set(pair.join(), known);
+      }
   }
-  return [...found.values()];
+  const all = [...found.values()];
+  return { apart: all.map((f) => f.pair), apartBy: all.map((f) => [...f.by]) };
 }
 
 /** What locks bind a part's steps to. */
@@ -298,7 +309,14 @@ export function findSingles(
     };
     const own = { ...party, systems: systems.length, pilots: Math.min(party.pilots, systems.length) };
     return [
-      { parts: [part], bonds: [], apart: [], pilots: [], single: { terms, moves: label.moves, party: own } }
+      {
+        parts: [part],
+        bonds: [],
+        apart: [],
+        apartBy: [],
+        pilots: [],
+        single: { terms, moves: label.moves, party: own }
+      }
     ];
   });
 }

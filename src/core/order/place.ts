@@ -153,6 +153,7 @@ function placeSingle(
   });
   if (!waves.every((w, i) => keepsDays(boundOf(part, i + 1), w))) return undefined;
   ledger.book(
+    part.id,
     laid,
     moves.map((_, i) => i)
   );
@@ -179,7 +180,7 @@ function layWave(
     const own = parts[part] as MovingPart;
     const found = layPart(own, to, [...(behind[part] ?? []), after], beside);
     if (!found) return undefined;
-    beside.book(found.rounds, [movesTo(own, to).length - 1]);
+    beside.book(own.id, found.rounds, [movesTo(own, to).length - 1]);
     return { ...found, behind: after };
   };
   for (const set of bound) {

@@ -60,8 +60,7 @@ function leversOf(planning: Planning, parts: readonly MovingPart[]): Lever[] {
     if (terms.calendar?.hasWindows)
       add({ kind: 'windows', id: planning.calendarOwnerOf(systems[0] ?? '') ?? '' });
     for (const lock of planning.estate.locks ?? [])
-      if (lock.systems.some((s) => systems.includes(s)))
-        add({ kind: 'lock', id: lock.id, isApart: 'apartFrom' in lock.must });
+      if (lock.systems.some((s) => systems.includes(s))) add({ kind: 'lock', id: lock.id });
   }
   const kinds = ['crew', 'windows', 'freeze', 'lock'];
   return [...found.values()].sort(
@@ -75,7 +74,8 @@ function layWithout(
   set: readonly Lever[]
 ): readonly OrderedWave[] | undefined {
   const parts = component.parts.map((p) => without(p, set));
-  const apart = set.some((l) => l.kind === 'lock' && l.isApart) ? [] : (problem.apart ?? []);
+  const isLifted = (lock: string): boolean => set.some((l) => l.kind === 'lock' && l.id === lock);
+  const apart = (problem.apart ?? []).filter((_, i) => !component.apartBy[i]?.every(isLifted));
   const lifted = {
     component: {
       ...component,

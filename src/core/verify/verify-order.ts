@@ -6,11 +6,19 @@ import type { Standing } from '../version/standing';
 import { matchesRange, parseRange } from '../version/range';
 import { BASE_PATCH, sequenceOf } from '../version/sequence';
 
-/** A link between systems of a component, as a pairing of the first one's product speaks of it. */
+/** A link between systems of a component, as a pairing of the first one's product speaks of it, or a requirement on where others stand. */
 export interface VerifyLink {
   readonly own: string;
   readonly other: string;
+  /** The pairing's id, or the requirement's. */
   readonly pairing: string;
+}
+
+/** Systems of which some go first. */
+export interface VerifyPilots {
+  readonly group: string;
+  readonly systems: number;
+  readonly watchDays: number;
 }
 
 /** What an order is to keep. */
@@ -22,6 +30,8 @@ export interface VerifyOrderTerms {
   crewOf(window: string): number | undefined;
   /** What somebody has laid down. */
   readonly locks?: readonly OrderLock[];
+  /** Pilots that a system's goal asks for, with those it shares them with. */
+  pilotsOf?(system: string): VerifyPilots | undefined;
 }
 
 export interface OrderFault {
@@ -35,6 +45,7 @@ export interface OrderFault {
     | 'not at one time'
     | 'crew'
     | 'lock'
+    | 'pilots'
     | 'not there';
   readonly wave: number;
   readonly detail: string;
@@ -68,7 +79,12 @@ export function verifyOrder(order: ComponentOrder, terms: VerifyOrderTerms): Ord
     mended = pairs.mendedBy(at, mended);
     ended = wave.last;
   });
-  faults.push(...crewFaults(order, terms), ...lockFaults(order, terms.locks ?? []), ...roundFaults(order));
+  faults.push(
+    ...crewFaults(order, terms),
+    ...lockFaults(order, terms.locks ?? []),
+    ...roundFaults(order),
+    ...pilotFaults(order, terms)
+  );
   order.parts.forEach(({ fate, goal, systems: [first = ''] }) => {
     const there = at.get(first);
     if (fate === 'reached' && (there?.release !== goal?.release || there?.edition !== goal?.edition))
@@ -185,23 +201,73 @@ class Pairs {
     return Math.abs(ids.indexOf(own.release) - ids.indexOf(other.release));
   }
 
+  #demanded(
+    id: string,
+    { product, own }: { readonly product: Product; readonly own: Standing },
+    other: { readonly product: Product; readonly own: Standing }
+  ): Truth {
+    const asked = product.requirements?.find((r) => r.id === id);
+    const range = typeof asked?.needs === 'string' ? DEMAND.exec(asked.needs)?.[1] : undefined;
+    if (!asked || range === undefined) return 'unknown';
+    return !isIn(asked.at, product, own) || isIn(range, other.product, other.own) ? 'yes' : 'no';
+  }
+
   #truth(link: VerifyLink, own: Standing, other: Standing): Truth {
     const [product, there] = [this.#terms.productOf(link.own), this.#terms.productOf(link.other)];
     const pairing = this.#pairing(link);
-    if (!product || !there || !pairing) return 'unknown';
+    if (!product || !there) return 'unknown';
+    if (!pairing) return this.#demanded(link.pairing, { product, own }, { product: there, own: other });
     const distance = this.#distance(link, own, other);
     if (distance !== undefined) return distance <= (pairing.apart ?? 0) ? 'yes' : 'no';
-    const isIn = (text: string, of: Product, place: Standing): boolean => {
-      const parsed = parseRange(text);
-      const position = { release: place.release, patch: place.patch || BASE_PATCH };
-      return 'range' in parsed && matchesRange(sequenceOf(of), parsed.range, position);
-    };
     const fits = pairing.fits ?? [];
     const lines = fits.filter((f) => isIn(f.own, product, own));
     if (lines.some((f) => isIn(f.other, there, other))) return 'yes';
     const isNamed = lines.length > 0 && fits.some((f) => isIn(f.other, there, other));
     return pairing.table === 'complete' || isNamed ? 'no' : 'unknown';
   }
+}
+
+/** A requirement on the releases of all that is linked, or of the lowest, as it is written. */
+const DEMAND = /^\s*(?:every|lowest) linked \S+ \(release in \((.*)\)\)\s*$/;
+
+function isIn(text: string, of: Product, place: Standing): boolean {
+  const parsed = parseRange(text);
+  const position = { release: place.release, patch: place.patch || BASE_PATCH };
+  return 'range' in parsed && matchesRange(sequenceOf(of), parsed.range, position);
+}
+
+/**
+ * Of each group the pilots are through, and the days they are watched, before any other of it begins: some parts, of exactly so many
+ * systems - or all there are -, have ended before the rest.
+ */
+function pilotFaults({ isSingle, parts, waves }: ComponentOrder, terms: VerifyOrderTerms): OrderFault[] {
+  if (isSingle) return [];
+  const groups = new Map<
+    string,
+    { asked: VerifyPilots; own: { systems: number; first: Day; last: Day }[] }
+  >();
+  parts.forEach(({ systems }, part) => {
+    const asked = terms.pilotsOf?.(systems[0] ?? '');
+    const steps = waves.flatMap((w) => w.steps.filter((s) => s.part === part));
+    if (!asked || steps.length === 0) return;
+    const group = groups.get(asked.group) ?? { asked, own: [] };
+    groups.set(asked.group, group);
+    const [first, last] = [Math.min(...steps.map((s) => s.first)), Math.max(...steps.map((s) => s.last))];
+    group.own.push({ systems: systems.length, first, last });
+  });
+  return [...groups.values()].flatMap(({ asked, own }) => {
+    const sorted = [...own].sort((a, b) => a.first - b.first || a.last - b.last);
+    const count = (some: typeof own): number => some.reduce((sum, p) => sum + p.systems, 0);
+    const isKept = sorted.some((_, i) => {
+      const [pilots, others] = [sorted.slice(0, i + 1), sorted.slice(i + 1)];
+      const ended = Math.max(...pilots.map((p) => p.last));
+      return (
+        count(pilots) === Math.min(asked.systems, count(own)) &&
+        others.every((o) => o.first > ended + asked.watchDays)
+      );
+    });
+    return isKept ? [] : [{ code: 'pilots' as const, wave: 0, detail: asked.group }];
+  });
 }
 
 /** Peers that may not change together, in one wave. */
