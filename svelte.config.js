@@ -7,6 +7,8 @@ export default {
   kit: {
     adapter: adapter(),
     alias: { $core: 'src/core' },
+    // The page kept for when there is no network is the same whatever its address.
+    paths: { relative: false },
     // What is run by hand is checked as well.
     typescript: {
       config: (config) => ({

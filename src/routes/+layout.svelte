@@ -12,6 +12,7 @@
   import { PLACES } from '$lib/components/places';
   import { isTyping, single } from '$lib/kit/keys';
   import { desk } from '$lib/state/desk.svelte';
+  import { keepWorker } from '$lib/workers/keep-worker';
   import { words } from '$lib/state/words.svelte';
   import { signer } from '$lib/state/signer.svelte';
   import { draft } from '$lib/state/draft.svelte';
@@ -30,6 +31,7 @@
 
   onMount(() => {
     settings.load();
+    void keepWorker();
     const close = desk.keeper.open();
     const unbind = tinykeys(window, {
       '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void undoer('past').undo()),

@@ -1,0 +1,120 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, expect, type Page, test } from '@playwright/test';
+
+const freePort = (): Promise<number> =>
+  new Promise((done) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      server.close(() => done(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+
+const killed = (child: ChildProcess): Promise<void> =>
+  new Promise((done) => {
+    child.once('exit', () => done());
+    child.kill('SIGKILL');
+  });
+
+/** A browser of its own on a folder, to be killed with no warning. */
+async function browse(folder: string): Promise<{ page: Page; kill: () => Promise<void> }> {
+  const port = await freePort();
+  const child = spawn(
+    process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+    [
+      '--headless=new',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--no-first-run',
+      '--window-size=1280,800',
+      `--remote-debugging-port=${port}`,
+      `--user-data-dir=${folder}`,
+      'about:blank'
+    ],
+    { stdio: 'ignore' }
+  );
+  const connect = async (): Promise<Awaited<ReturnType<typeof chromium.connectOverCDP>>> => {
+    for (let tried = 0; ; tried++)
+      try {
+        return await chromium.connectOverCDP(`http://127.0.0.1:${port}`);
+      } catch (error) {
+        if (tried > 100) throw error;
+        await new Promise((done) => setTimeout(done, 300));
+      }
+  };
+  const browser = await connect();
+  const [context] = browser.contexts();
+  const page = context?.pages()[0] ?? (await context!.newPage());
+  return { page, kill: () => killed(child) };
+}
+
+test('with the network gone, and after the browser is killed, the worksheet is there and is worked on', async () => {
+  test.setTimeout(240_000);
+  const port = await freePort();
+  const server = spawn('node', ['scripts/serve.mjs'], {
+    env: { ...process.env, HOST: '127.0.0.1', PORT: String(port) },
+    stdio: 'ignore'
+  });
+  const folder = mkdtempSync(join(tmpdir(), 'stair-'));
+  const address = `http://127.0.0.1:${port}`;
+  let browser = await browse(folder);
+  try {
+    const { page } = browser;
+    await page.addInitScript(() => localStorage.setItem('orange-stair settings', '{"who":"tester"}'));
+    await expect(async () => void (await page.goto(`${address}/estate`))).toPass({ timeout: 30_000 });
+    await page.goto(`${address}/estate`);
+    await page.getByRole('button', { name: 'Open the demo' }).click();
+    await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
+    // All of its files are kept.
+    await page.evaluate(() => navigator.serviceWorker.ready);
+    await page.goto(`${address}/stair?at=west-04`);
+    await page.locator('.onward').getByRole('button', { name: 'Take this way' }).click();
+    await page.getByRole('button', { name: 'Make its worksheet' }).click();
+    await expect(page.locator('[data-worksheet]')).toBeVisible();
+    const sheet = page.url();
+    await killed(server);
+    await page.reload();
+    await passOne(page, 1);
+    await page.goto(`${address}/estate/system?at=west-04`);
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('west-04');
+    await page.goto(sheet);
+    await passOne(page, 2);
+    await browser.kill();
+    browser = await browse(folder);
+    await browser.page.goto(sheet);
+    await expect(browser.page.locator('[data-standing]')).toContainText('2 of', { timeout: 60_000 });
+    await passOne(browser.page, 3);
+    // What was never there cannot be had, and says so.
+    await expect(fetchFails(browser.page, '/api/this-machine')).resolves.toBe(true);
+  } finally {
+    await browser.kill();
+    server.kill('SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+/** Passes the item one stands at; so many are done then, and kept. */
+async function passOne(page: Page, done: number): Promise<void> {
+  await page
+    .locator('[data-open-item]')
+    .getByRole('button', { name: 'Passed', exact: true })
+    .click({ timeout: 60_000 });
+  await expect(page.locator('[data-standing]')).toContainText(`${done} of`);
+  await expect
+    .poll(() => page.evaluate(() => window.dispatchEvent(new Event('beforeunload', { cancelable: true }))))
+    .toBe(true);
+}
+
+const fetchFails = (page: Page, path: string): Promise<boolean> =>
+  page.evaluate(
+    (p) =>
+      fetch(p).then(
+        () => false,
+        () => true
+      ),
+    path
+  );
