@@ -101,7 +101,7 @@ module.exports = {
       {},
       {
         couldNotResolve: true,
-        pathNot: '^(\\./\\$types|\\$app/|svelte/(internal|reactivity)|@sveltejs/kit)'
+        pathNot: '^(\\./\\$types|\\$app/|\\$service-worker|svelte/(internal|reactivity)|@sveltejs/kit)'
       },
       'every import resolves'
     )

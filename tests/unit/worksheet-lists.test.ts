@@ -34,6 +34,7 @@ function sheetOf(one: CasePlan, id = one.systems[0] ?? ''): Worksheet | undefine
     product,
     system,
     isCritical: one.importance === 'critical',
+    fallbacks: one.fallbacks,
     linkedBy: (word) => (links.find(system, word)?.systems ?? []).map((s) => s.id)
   });
   const { start } = one;

@@ -52,6 +52,7 @@ const item = z.strictObject({
   typicalMinutes: minutes.optional(),
   carefulMinutes: minutes.optional(),
   handsOnMinutes: minutes.optional(),
+  runs: z.int().min(1).max(1_000_000).optional().describe('own earlier runs its minutes come from'),
   normal: z.array(long).max(50).optional(),
   stuck: z
     .array(z.strictObject({ looks: long, then: long, watch: long.optional() }))
@@ -100,6 +101,13 @@ export const worksheet = z.strictObject({
   night: isoDay.optional().describe('the day it is planned to begin on'),
   start: standing,
   target: standing,
+  before: z
+    .strictObject({
+      facts: z.record(key, text),
+      companions: z.array(text).max(2000)
+    })
+    .optional()
+    .describe('what was told of the system when the worksheet was made'),
   needsFirst: z
     .array(z.strictObject({ system: key, release: key }))
     .max(500)

@@ -106,3 +106,4 @@ export {
   type WorkPart,
   worksheetMarkdown
 } from './worksheet';
+export { nightMarkdown, sayDifference, sayExperience, sayNightRun } from './night';

@@ -70,6 +70,13 @@ export function sayTask(item: WorkItem, { product, system }: Worksheet, names: W
   const details = (item.details ?? []).join('; ');
   switch (item.kind) {
     case 'fetch':
+      if (item.details?.[0] === 'fallback') {
+        const how = item.details.includes('fresh install') ? 'a fresh install of' : 'the way to';
+        const what = text === '' ? '' : `: ${text}`;
+        return `Have in hand what the fallback needs, ${how} ${item.to ? own.level(item.to) : ''}${what}`;
+      }
+      if (details === 'driver') return `Have ${text} for ${own.companion(id)} on a medium`;
+      if (item.about.includes('/cautions/')) return `Read ${text}`;
       return item.about.includes('/rights/')
         ? `Have ${own.right(id)} in hand`
         : item.about.includes('/companions/')
@@ -90,6 +97,8 @@ export function sayTask(item: WorkItem, { product, system }: Worksheet, names: W
         ? 'Snapshot, to undo this step alone'
         : 'Another snapshot, to undo the next step alone';
     case 'check':
+      if (item.about.startsWith('rule'))
+        return 'Mains power holds for as long as the work takes; date and time are right';
       return `Check “${own.caution(id)}”: ${text}`;
     case 'patch':
       return `Patch to ${item.to ? own.level(item.to) : ''}, restart, and look again until nothing more is offered`;
@@ -153,9 +162,9 @@ export function sayOrigin({ about }: Pick<WorkItem, 'about'>, names: WorkNames):
 }
 
 /** Minutes of an item, typical and careful. */
-export function sayItemMinutes({ typicalMinutes, carefulMinutes, handsOnMinutes }: WorkItem): string {
+export function sayItemMinutes({ typicalMinutes, carefulMinutes, handsOnMinutes, runs }: WorkItem): string {
   if ((typicalMinutes ?? 0) === 0 && (carefulMinutes ?? 0) === 0) return '';
-  const hands = handsOnMinutes === undefined ? '' : `, ${sayMinutes(handsOnMinutes)} hands-on`;
+  const hands = `${handsOnMinutes === undefined ? '' : `, ${sayMinutes(handsOnMinutes)} hands-on`}${runs === undefined ? '' : `, by ${runs} own runs`}`;
   if (carefulMinutes === undefined)
     return typicalMinutes === undefined ? '' : `${sayMinutes(typicalMinutes)}${hands}`;
   return typicalMinutes === undefined || typicalMinutes === carefulMinutes

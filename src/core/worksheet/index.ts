@@ -1,5 +1,9 @@
 export { type Effect, effectOf, heldAfter, systemAfter } from './finish';
-export { makeItems, type Making } from './make';
+export { makeItems } from './make';
+export type { Making } from './prepare';
+export { enoughRuns, ENOUGH_RUNS, type Experience, experienceOf, learned, type Runs } from './experience';
+export { beforeAndAfter, type Difference, type Seen, seenOf } from './before-after';
+export { type NightRun, nightOf, nightOfEntry } from './night';
 export {
   BACK_UP_DAYS,
   compareEntries,

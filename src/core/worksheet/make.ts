@@ -1,20 +1,9 @@
-import type { Caution, Hop, Product } from '../catalogue';
-import type { System, WorkItem } from '../estate';
-import { isCounted, type CountedStep, type Route, type Step, type WorkStep } from '../route';
-import { BASE_PATCH, matchesRange, parseRange, sequenceOf, type Standing } from '../version';
-
-/** What a worksheet is made from. */
-export interface Making {
-  readonly route: Route;
-  readonly product: Product;
-  readonly system: System;
-  /** Ids of the systems a system is linked with by a word. */
-  linkedBy(word: string): readonly string[];
-  /** A restore has to be proved before anything is changed. */
-  readonly isCritical: boolean;
-}
-
-type Draft = Omit<WorkItem, 'id'>;
+import type { Caution } from '../catalogue';
+import type { WorkItem } from '../estate';
+import { isCounted, type CountedStep, type Step } from '../route';
+import type { Standing } from '../version';
+import { isTimed } from './experience';
+import { type Draft, entryOf, hopOf, isIn, type Making, prepared } from './prepare';
 
 /**
  * The items of a way for one system, in the order work is done in (docs/reckoning.md 15): what is prepared beforehand for all hops, then
@@ -24,18 +13,7 @@ type Draft = Omit<WorkItem, 'id'>;
 export function makeItems(making: Making): WorkItem[] {
   const counted = making.route.steps.filter(isCounted);
   const drafts = [
-    ...counted.flatMap((step, k) => fetched(making, step, k)),
-    ...keys(making),
-    ...(making.system.references ?? []).map((r): Draft => ({
-      kind: 'fetch',
-      about: 'references of the system',
-      text: r.title,
-      details: [r.url]
-    })),
-    ...once(counted.flatMap((step) => accessOf(making, step))),
-    ...once(counted.flatMap((step) => decided(making, step))),
-    ...backedUp(making),
-    ...checked(making),
+    ...prepared(making, counted),
     ...stepByStep(making),
     ...atTheEnd(making, counted),
     ...needless(making, counted)
@@ -47,107 +25,14 @@ export function makeItems(making: Making): WorkItem[] {
       .trim();
     const nth = (seen.get(base) ?? 0) + 1;
     seen.set(base, nth);
-    return { id: (nth === 1 ? base : `${base} #${nth}`).slice(0, 300), ...draft };
+    const { n, ...own } = (isTimed(draft) ? making.runsOf?.(draft.about) : undefined) ?? {};
+    return {
+      id: (nth === 1 ? base : `${base} #${nth}`).slice(0, 300),
+      ...draft,
+      ...own,
+      ...(n === undefined ? {} : { runs: n })
+    };
   });
-}
-
-const hopOf = ({ product }: Making, { id }: CountedStep): Hop | undefined =>
-  product.hops?.find((h) => h.id === id);
-
-/** The entry of the catalogue a counted step is. */
-const entryOf = (making: Making, step: CountedStep): string =>
-  `${making.product.id}/${step.kind === 'edition change' ? 'editionChanges' : 'hops'}/${step.id}`;
-
-function fetched(making: Making, step: CountedStep, k: number): Draft[] {
-  const about = entryOf(making, step);
-  const media = (hopOf(making, step)?.doing?.media ?? []).map((m): Draft => ({
-    kind: 'fetch',
-    about,
-    step: k,
-    text: m.name,
-    details: [
-      ...(m.size === undefined ? [] : [m.size]),
-      ...(m.boundTo === undefined ? [] : [`bound to: ${m.boundTo}`]),
-      ...(m.origin === undefined ? [] : [`from: ${m.origin}`]),
-      ...(m.checksum === undefined ? [] : [`checksum: ${m.checksum}`])
-    ],
-    ...(m.minutes === undefined ? {} : { carefulMinutes: m.minutes })
-  }));
-  const { kind, right } = step.right;
-  const bought: Draft[] =
-    right !== undefined && (kind === 'purchase' || kind === 'ask')
-      ? [{ kind: 'fetch', about: `${making.product.id}/rights/${right}`, step: k }]
-      : [];
-  return [...media, ...bought];
-}
-
-/** Keys of what is put on again. */
-function keys({ route, product, system }: Making): Draft[] {
-  return route.steps.flatMap((step): Draft[] => {
-    if (step.kind !== 'work' || !step.needsKey || step.companion === undefined) return [];
-    const has = system.companions?.find((c) => c.name === step.companion)?.keyInHand;
-    return [
-      {
-        kind: 'fetch',
-        about: `${product.id}/companions/${step.companion}`,
-        text: 'its key',
-        ...(has === true ? { details: ['in hand'] } : {})
-      }
-    ];
-  });
-}
-
-function accessOf(making: Making, step: CountedStep): Draft[] {
-  return (hopOf(making, step)?.doing?.access ?? []).map((a) => ({
-    kind: 'access',
-    about: entryOf(making, step),
-    text: a.layer,
-    details: [a.account, a.rights, a.connection].flatMap((t) => t ?? [])
-  }));
-}
-
-function decided(making: Making, step: CountedStep): Draft[] {
-  const { terms = [], choices = [] } = hopOf(making, step)?.doing ?? {};
-  const about = entryOf(making, step);
-  return [
-    ...terms.map((text): Draft => ({ kind: 'decide', about, text, details: ['terms to be accepted'] })),
-    ...choices.map((text): Draft => ({ kind: 'decide', about, text }))
-  ];
-}
-
-/** What several hops want alike is prepared once. */
-function once(drafts: readonly Draft[]): Draft[] {
-  const seen = new Set<string>();
-  return drafts.filter((d) => {
-    const key = JSON.stringify([d.kind, d.text, d.details]);
-    if (seen.has(key)) return false;
-    seen.add(key);
-    return true;
-  });
-}
-
-function backedUp({ route, isCritical }: Making): Draft[] {
-  const work = route.steps.find((s): s is WorkStep => s.kind === 'work' && s.task === 'back up');
-  return [
-    {
-      kind: 'back up',
-      about: 'rule: back-up',
-      ...(work ? { typicalMinutes: work.typicalMinutes, carefulMinutes: work.carefulMinutes } : {})
-    },
-    { kind: 'prove', about: 'rule: back-up', ...(isCritical ? { details: ['critical'] } : {}) }
-  ];
-}
-
-/** The checks of the known problems of this way, ahead of the window and each by itself. */
-function checked(making: Making): Draft[] {
-  const ids = new Set(making.route.steps.flatMap((s) => (s.kind === 'work-around' ? [s.id] : [])));
-  return (making.product.cautions ?? [])
-    .filter((c) => ids.has(c.id) && c.check !== undefined)
-    .map((c): Draft => ({
-      kind: 'check',
-      about: `${making.product.id}/cautions/${c.id}`,
-      text: c.check ?? ''
-    }));
 }
 
 /** What is done step by step: what makes ready, the hop, what comes behind it. */
@@ -394,17 +279,13 @@ function needless({ product, route }: Making, counted: readonly CountedStep[]): 
   const [first] = counted;
   if (!first) return [];
   const own = new Set(route.steps.flatMap((s) => (s.kind === 'work-around' ? [s.id] : [])));
-  const isIn = (text: string | undefined, at: Standing): boolean => {
-    if (text === undefined) return true;
-    const parsed = parseRange(text);
-    const position = { release: at.release, patch: at.patch || BASE_PATCH };
-    return 'range' in parsed && matchesRange(sequenceOf(product), parsed.range, position);
-  };
+  const has = (text: string | undefined, at: Standing): boolean =>
+    text === undefined || isIn(product, text, at);
   const isRid = (c: Caution): boolean =>
     !own.has(c.id) &&
     c.workAround !== undefined &&
-    isIn(c.from, first.from) &&
-    counted.every((step) => !isIn(c.to, step.to));
+    has(c.from, first.from) &&
+    counted.every((step) => !has(c.to, step.to));
   return (product.cautions ?? []).filter(isRid).map((c): Draft => ({
     kind: 'work-around',
     about: `${product.id}/cautions/${c.id}`,

@@ -6,6 +6,7 @@
   import { roving } from '$lib/kit/roving';
   import { orderNames } from '$lib/state/order-names';
   import { desk } from '$lib/state/desk.svelte';
+  import { STATE_MARKS } from './marks';
   import { isThere } from './standing';
   import { nowIso } from './worksheets.svelte';
 
@@ -16,14 +17,6 @@
     onpick
   }: { sheet: Worksheet; current: WorkItem | undefined; onpick: (item: WorkItem) => void } = $props();
 
-  const MARKS = {
-    open: '',
-    running: '…',
-    passed: '✓',
-    'passed with a warning': '✓!',
-    failed: '✗',
-    'not needed': '–'
-  } as const;
   const progress = $derived(progressOf(sheet));
   const parts = $derived(partsOf(sheet, orderNames));
   const rows = $derived(new Map(sheet.items.map((item, i) => [item.id, i])));
@@ -66,7 +59,7 @@
             aria-current={item.id === current?.id ? 'step' : undefined}
             onclick={() => onpick(item)}
           >
-            <span class="box" aria-hidden="true">{MARKS[state]}</span>
+            <span class="box" aria-hidden="true">{STATE_MARKS[state]}</span>
             <span class="words"
               >{sayTask(item, sheet, orderNames)}{#if item.needless !== undefined}<span class="why"
                   >: {desk.namesOfProduct(sheet.product).release(item.needless)} does not have it</span

@@ -7,16 +7,29 @@ import {
   keepSystems,
   keepWorksheet,
   LinkIndex,
+  type RightHeld,
   type WorkEntry,
   type WorkItem,
   type Worksheet,
   type Write
 } from '$core/estate';
 import { formatDay } from '$core/date';
+import { compareText } from '$core/kit';
 import type { CasePlan } from '$core/plan';
 import { isCounted } from '$core/route';
 import { sayTask } from '$core/wording';
-import { effectOf, heldAfter, makeItems, systemAfter } from '$core/worksheet';
+import {
+  effectOf,
+  enoughRuns,
+  type Experience,
+  experienceOf,
+  heldAfter,
+  learned,
+  makeItems,
+  seenOf,
+  systemAfter
+} from '$core/worksheet';
+import { draft } from '$lib/state/draft.svelte';
 import { desk } from '$lib/state/desk.svelte';
 import { newId } from '$lib/state/ids';
 import { ordering } from '$lib/state/ordering.svelte';
@@ -33,12 +46,29 @@ export interface Entering {
   readonly evidence?: WorkEntry['evidence'];
 }
 
+/** What a step writes into; the rights that are left go from one worksheet to the next. */
+interface Writing {
+  readonly who: string | undefined;
+  readonly at: string;
+  readonly day: string;
+  rights: readonly RightHeld[];
+}
+
 /** The minute it is, as entries have it. */
 export const nowIso = (): string => `${new Date().toISOString().slice(0, 19)}Z`;
 
 /** Worksheets: made, worked on, let go. The one writer of them. */
 class Worksheets {
   readonly all = $derived<readonly Worksheet[]>(desk.estate.worksheets ?? []);
+
+  readonly byName = $derived(
+    [...this.all].sort(
+      (a, b) =>
+        compareText(orderNames.system(a.system), orderNames.system(b.system)) || compareText(a.id, b.id)
+    )
+  );
+  /** What all of them have seen of each entry of the catalogue. */
+  readonly experience = $derived(experienceOf(this.all));
 
   find(id: string | null): Worksheet | undefined {
     return this.all.find((w) => w.id === id);
@@ -84,6 +114,8 @@ class Worksheets {
         product,
         system,
         isCritical: plan.importance === 'critical',
+        fallbacks: plan.fallbacks,
+        runsOf: (about) => enoughRuns(this.experience, about),
         linkedBy: (word) => (links.find(system, word)?.systems ?? []).map((s) => s.id)
       });
       const last = route.steps.filter(isCounted).at(-1);
@@ -100,6 +132,7 @@ class Worksheets {
           ...(night === undefined ? {} : { night: formatDay(night) }),
           start: { ...start },
           target: { ...target, patch: last?.to.patch ?? '' },
+          before: seenOf(system),
           ...(route.needsFirst.length > 0
             ? { needsFirst: route.needsFirst.map((n) => ({ system: n.system, release: n.to.release })) }
             : {}),
@@ -111,20 +144,46 @@ class Worksheets {
   }
 
   /** Enters what has become of an item; what is installed changes with it, in the same step to undo. */
-  async enter(sheet: Worksheet, item: WorkItem, entering: Entering): Promise<void> {
+  enter(sheet: Worksheet, item: WorkItem, entering: Entering): Promise<void> {
+    return this.enterAll([sheet], item, entering);
+  }
+
+  /** Enters the same of an item on several worksheets that have it, as one step to undo. */
+  async enterAll(sheets: readonly Worksheet[], item: WorkItem, entering: Entering): Promise<void> {
+    const [one] = sheets;
+    if (!one) return;
     const { who } = await signer.sign();
+    const at = nowIso();
+    // As of another day the work is done then.
+    const [planned, real] = [formatDay(desk.today), at.slice(0, 10)];
+    const writing: Writing = {
+      who,
+      at,
+      day: real < planned ? planned : real,
+      rights: desk.estate.rightsHeld
+    };
+    const writes = sheets.flatMap((sheet) => this.#writesOf(sheet, item.id, entering, writing));
+    if (writing.rights !== desk.estate.rightsHeld) writes.push(...keepRights(writing.rights));
+    const what = sayTask(item, one, orderNames);
+    const said =
+      entering.gate === undefined ? (entering.state ?? 'noted') : `went through the gate ${entering.gate}`;
+    const of = sheets.length === 1 ? '' : `, on ${sheets.length} worksheets`;
+    await desk.commit(`${said}: ${what}`.slice(0, 160) + of, plain(writes));
+  }
+
+  #writesOf(sheet: Worksheet, id: string, entering: Entering, writing: Writing): Write[] {
+    const { who, at, day } = writing;
+    const item = sheet.items.find((i) => i.id === id);
+    if (!item) return [];
     const entry: WorkEntry = {
       id: newId('e'),
       item: item.id,
-      at: nowIso(),
+      at,
       ...entering,
       ...(who === undefined ? {} : { who })
     };
     const system = desk.systems.get(sheet.system);
     const effect = effectOf(sheet, entry);
-    // As of another day the work is done then.
-    const [planned, real] = [formatDay(desk.today), entry.at.slice(0, 10)];
-    const day = real < planned ? planned : real;
     const writes: Write[] = keepWorksheet({ ...sheet, entries: [...sheet.entries, entry] });
     if (effect && system)
       writes.push(
@@ -139,14 +198,26 @@ class Worksheets {
       );
     if (effect?.draws && system) {
       const { team, site } = system;
-      const { rightsHeld } = desk.estate;
-      const held = heldAfter(rightsHeld, effect.draws, { team, site, day });
-      if (held.some((h, i) => h !== rightsHeld[i])) writes.push(...keepRights(held));
+      const held = heldAfter(writing.rights, effect.draws, { team, site, day });
+      if (held.some((h, i) => h !== writing.rights[i])) writing.rights = held;
     }
-    const what = sayTask(item, sheet, orderNames);
-    const said =
-      entering.gate === undefined ? (entering.state ?? 'noted') : `went through the gate ${entering.gate}`;
-    await desk.commit(`${said}: ${what}`.slice(0, 200), plain(writes));
+    return writes;
+  }
+
+  /** Worksheets that have the very same items, this one among them: made of one situation. */
+  alike(sheet: Worksheet): readonly Worksheet[] {
+    const key = (w: Worksheet): string => `${w.product} ${w.items.map((i) => i.id).join('|')}`;
+    const own = key(sheet);
+    return this.byName.filter((w) => w.items.length === sheet.items.length && key(w) === own);
+  }
+
+  /** States own experience in the catalogue's draft; says nothing where it has no such entry. */
+  async learn(of: Experience): Promise<void> {
+    await draft.open();
+    await draft.revise(
+      'own experience',
+      (catalogue) => learned(catalogue, of, formatDay(desk.today)) ?? catalogue
+    );
   }
 
   /** Bars a hop that failed, for its system or for all that are alike, so that the plan is made anew without it. */

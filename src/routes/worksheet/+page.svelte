@@ -13,9 +13,13 @@
   import { desk } from '$lib/state/desk.svelte';
   import { downloadText } from '$lib/state/download';
   import { orderNames } from '$lib/state/order-names';
+  import BeforeAfter from '$lib/worksheet/BeforeAfter.svelte';
   import Climb from '$lib/worksheet/Climb.svelte';
   import FailedStep from '$lib/worksheet/FailedStep.svelte';
   import ItemAside from '$lib/worksheet/ItemAside.svelte';
+  import NightReport from '$lib/worksheet/NightReport.svelte';
+  import Seen from '$lib/worksheet/Seen.svelte';
+  import SideBySide from '$lib/worksheet/SideBySide.svelte';
   import { isThere } from '$lib/worksheet/standing';
   import WorkLadder from '$lib/worksheet/WorkLadder.svelte';
   import { nowIso, worksheets } from '$lib/worksheet/worksheets.svelte';
@@ -25,6 +29,9 @@
 
   const sheet = $derived(worksheets.find(page.url.searchParams.get('at')));
   const standing = $derived(sheet && standingOf(sheet));
+  const alike = $derived(sheet ? worksheets.alike(sheet) : []);
+  /** Of one situation, a column a system. */
+  const isTogether = $derived(page.url.searchParams.has('together') && alike.length > 1);
   const current = $derived(
     sheet &&
       ((picked?.sheet === sheet.id && sheet.items.find((i) => i.id === picked?.item)) || standing?.next)
@@ -39,7 +46,7 @@
   const today = $derived(formatDay(desk.today));
 
   const groups = $derived.by(() => {
-    const rows = worksheets.all.map((s) => ({ sheet: s, standing: standingOf(s) }));
+    const rows = worksheets.byName.map((s) => ({ sheet: s, standing: standingOf(s) }));
     const isOver = (r: (typeof rows)[number]): boolean => r.standing.next === undefined;
     const isBegun = ({ sheet: s }: (typeof rows)[number]): boolean => s.entries.length > 0;
     const open = rows.filter((r) => !isOver(r));
@@ -116,6 +123,10 @@
             )}>Take out as Markdown</Button
         >
         <Button kind="small" onclick={() => window.print()}>Print</Button>
+        {#if alike.length > 1}<a
+            href="/worksheet?at={encodeURIComponent(sheet.id)}{isTogether ? '' : '&together'}"
+            >{isTogether ? 'This one alone' : `Beside the ${sayCount(alike.length - 1, 'other')} alike`}</a
+          >{/if}
         <Button kind="small" onclick={() => void worksheets.drop(sheet).then(() => goto('/worksheet'))}
           >Let it go</Button
         >
@@ -124,7 +135,20 @@
           <Keys keys="k" /> next, last; <Keys keys="s" /> start; <Keys keys="p" /> passed; <Keys keys="f" /> failed</span
         >
       </p>
-      <WorkLadder {sheet} {current} onpick={(item) => pick(sheet, item)} />
+      {#if isTogether}<SideBySide
+          sheets={alike}
+          current={current && { sheet, item: current }}
+          onpick={(of, item) => {
+            pick(of, item);
+            if (of.id !== sheet.id)
+              void goto(`/worksheet?at=${encodeURIComponent(of.id)}&together`, {
+                replaceState: true,
+                noScroll: true,
+                keepFocus: true
+              });
+          }}
+        />{:else}<WorkLadder {sheet} {current} onpick={(item) => pick(sheet, item)} />{/if}
+      {#if standing.steps > 0}<BeforeAfter {sheet} />{/if}
     </section>
     <aside class="no-print">
       {#if current}{#key current.id}<ItemAside
@@ -187,6 +211,8 @@
         </tbody>
       </Table>
     {/each}
+    <NightReport />
+    <Seen />
   </section>
 {/if}
 

@@ -1,0 +1,102 @@
+import { findFeatureDifference, type Product } from '../catalogue';
+import type { System, Worksheet } from '../estate';
+import { isDone, progressOf } from './progress';
+
+/** What was told of a system at a time. */
+export type Seen = NonNullable<Worksheet['before']>;
+
+/** One thing that is otherwise than it was, or was to be otherwise and is not. */
+export interface Difference {
+  readonly kind: 'release' | 'patch' | 'edition' | 'architecture' | 'fact' | 'companion' | 'gained' | 'lost';
+  /** The fact, the companion or the feature it is about; its kind else. */
+  readonly what: string;
+  readonly before?: string;
+  readonly after?: string;
+  /** Whether the way said that it would be so. */
+  readonly isExpected: boolean;
+  /** Of a feature that is lost: what takes its place. */
+  readonly instead?: string;
+}
+
+/** What is told of a system now, as texts. */
+export function seenOf({ facts = {}, companions = [] }: System): Seen {
+  const told = Object.entries(facts).flatMap(([id, reading]) =>
+    'value' in reading && reading.value !== undefined
+      ? [[id, String(reading.value).slice(0, 300)] as const]
+      : []
+  );
+  return { facts: Object.fromEntries(told), companions: companions.map((c) => c.name) };
+}
+
+/**
+ * The sheet of before and after: how a system stood when its worksheet was made and how it stands now, with each difference expected or
+ * not, and the features gained and lost on the way.
+ */
+export function beforeAndAfter(sheet: Worksheet, system: System, product: Product): readonly Difference[] {
+  const progress = progressOf(sheet);
+  const through = sheet.items.filter(
+    (i) => (i.kind === 'hop' || i.kind === 'patch') && isDone(progress.get(i.id)?.state ?? 'open')
+  );
+  const reached = through.at(-1)?.to ?? sheet.start;
+  const found: Difference[] = [];
+  for (const kind of ['release', 'patch', 'edition', 'architecture'] as const) {
+    const reading = system[kind];
+    const after = reading && 'is' in reading ? reading.is : undefined;
+    const [before, expected] = [sheet.start[kind], reached[kind]];
+    if (before === after && before === expected) continue;
+    found.push({
+      kind,
+      what: kind,
+      before,
+      ...(after === undefined ? {} : { after }),
+      isExpected: after === expected
+    });
+  }
+  if (sheet.before) found.push(...toldOtherwise(sheet.before, seenOf(system), through));
+  const now = 'is' in system.release ? system.release.is : undefined;
+  if (now !== undefined) {
+    const edition = system.edition && 'is' in system.edition ? system.edition.is : sheet.start.edition;
+    const { gained, lost } = findFeatureDifference(product, sheet.start, { release: now, edition });
+    for (const what of gained) found.push({ kind: 'gained', what, isExpected: true });
+    for (const { name, instead } of lost)
+      found.push({
+        kind: 'lost',
+        what: name,
+        isExpected: true,
+        ...(instead === undefined ? {} : { instead })
+      });
+  }
+  return found;
+}
+
+/** Facts and companions that are told otherwise than before; what the steps that are through set is expected. */
+function toldOtherwise(
+  before: Seen,
+  after: Seen,
+  through: readonly Worksheet['items'][number][]
+): Difference[] {
+  const sets = new Map(through.flatMap((i) => Object.entries(i.sets ?? {})));
+  const ids = [
+    ...new Set([...Object.keys(before.facts), ...Object.keys(after.facts), ...sets.keys()])
+  ].sort();
+  const facts = ids.flatMap((what): Difference[] => {
+    const [was, is, expected] = [before.facts[what], after.facts[what], sets.get(what) ?? before.facts[what]];
+    if (was === is && is === expected) return [];
+    return [
+      {
+        kind: 'fact',
+        what,
+        ...(was === undefined ? {} : { before: was }),
+        ...(is === undefined ? {} : { after: is }),
+        isExpected: is === expected
+      }
+    ];
+  });
+  const gone = before.companions.filter((c) => !after.companions.includes(c));
+  const come = after.companions.filter((c) => !before.companions.includes(c));
+  return [
+    ...facts,
+    ...gone.map((what): Difference => ({ kind: 'companion', what, before: what, isExpected: false })),
+    ...come.map((what): Difference => ({ kind: 'companion', what, after: what, isExpected: false }))
+  ];
+}

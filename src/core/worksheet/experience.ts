@@ -1,0 +1,132 @@
+import type { Catalogue } from '../catalogue';
+import type { WorkItem, Worksheet } from '../estate';
+import { isDone, progressOf } from './progress';
+
+/** How long something took in own runs, in minutes: half of them took no longer than typical, none longer than careful. */
+export interface Runs {
+  readonly n: number;
+  readonly typicalMinutes: number;
+  readonly carefulMinutes: number;
+}
+
+/** From so many own runs on their minutes are gone by. */
+export const ENOUGH_RUNS = 5;
+
+/** What an entry of the catalogue took and how it went, over all worksheets; by its path. */
+export interface Experience {
+  readonly about: string;
+  readonly product: string;
+  readonly runs: Runs;
+  /** How often it failed. */
+  readonly failed: number;
+  /** What was predicted, as the latest worksheet has it. */
+  readonly typicalMinutes?: number;
+  readonly carefulMinutes?: number;
+}
+
+/** Kinds whose items take the time that an entry of the catalogue predicts. */
+const TIMED: readonly WorkItem['kind'][] = ['hop', 'patch', 'cure', 'work-around'];
+
+/** Whether an item's minutes are those of an entry of the catalogue. */
+export const isTimed = ({ kind }: Pick<WorkItem, 'kind'>): boolean => TIMED.includes(kind);
+
+/** What all worksheets have seen of each entry: items with minutes that went well, and those that failed. Sorted by path. */
+export function experienceOf(sheets: readonly Worksheet[]): readonly Experience[] {
+  const seen = new Map<string, { product: string; minutes: number[]; failed: number; item: WorkItem }>();
+  for (const sheet of sheets) {
+    const progress = progressOf(sheet);
+    for (const item of sheet.items) {
+      const { state = 'open', by } = progress.get(item.id) ?? {};
+      if (!isTimed(item) || item.needless !== undefined || state === 'not needed') continue;
+      const own = seen.get(item.about) ?? { product: sheet.product, minutes: [], failed: 0, item };
+      if (isDone(state) && by?.minutes !== undefined) own.minutes.push(by.minutes);
+      else if (state === 'failed') own.failed++;
+      else continue;
+      seen.set(item.about, { ...own, item });
+    }
+  }
+  return [...seen]
+    .map(([about, { product, minutes, failed, item }]): Experience => {
+      const { typicalMinutes, carefulMinutes, runs } = item;
+      // Minutes that come from own runs are no prediction.
+      const said =
+        runs === undefined
+          ? {
+              ...(typicalMinutes === undefined ? {} : { typicalMinutes }),
+              ...(carefulMinutes === undefined ? {} : { carefulMinutes })
+            }
+          : {};
+      return { about, product, failed, runs: runsFrom(minutes), ...said };
+    })
+    .sort((a, b) => (a.about < b.about ? -1 : 1));
+}
+
+/** The middle of an even number of runs is the later of the two. */
+function runsFrom(minutes: readonly number[]): Runs {
+  const sorted = [...minutes].sort((a, b) => a - b);
+  return {
+    n: sorted.length,
+    typicalMinutes: sorted[Math.floor(sorted.length / 2)] ?? 0,
+    carefulMinutes: sorted.at(-1) ?? 0
+  };
+}
+
+/** Own runs of an entry, where there are enough to go by. */
+export const enoughRuns = (experience: readonly Experience[], about: string): Runs | undefined => {
+  const runs = experience.find((e) => e.about === about)?.runs;
+  return runs && runs.n >= ENOUGH_RUNS ? runs : undefined;
+};
+
+const OWN = 'own-experience';
+
+/** An entry of a catalogue that minutes can be stated of. */
+interface Timed {
+  readonly id: string;
+  readonly also?: readonly { readonly source?: string }[] | undefined;
+}
+
+/**
+ * A catalogue in which own experience states what a hop, an edition change or a patch takes, beside what others state of it; until a
+ * ruling the most of both counts. Undefined where it has no such entry.
+ */
+export function learned(
+  catalogue: Catalogue,
+  { about, runs }: Experience,
+  day: string
+): Catalogue | undefined {
+  const [product = '', list, id, , patch] = about.split('/');
+  const { typicalMinutes, carefulMinutes } = runs;
+  const statement = { typicalMinutes, carefulMinutes, source: OWN };
+  let found = false;
+  const state = <T extends Timed>(entries: readonly T[] | undefined, of: string | undefined): T[] =>
+    (entries ?? []).map((e) => {
+      if (e.id !== of) return e;
+      found = true;
+      return { ...e, also: [...(e.also ?? []).filter((s) => s.source !== OWN), statement] };
+    });
+  const products = catalogue.products.map((p) => {
+    if (p.id !== product) return p;
+    switch (list) {
+      case 'hops':
+        return { ...p, hops: state(p.hops, id) };
+      case 'editionChanges':
+        return { ...p, editionChanges: state(p.editionChanges, id) };
+      case 'releases':
+        return {
+          ...p,
+          releases: p.releases.map((r) => (r.id === id ? { ...r, patches: state(r.patches, patch) } : r))
+        };
+      default:
+        return p;
+    }
+  });
+  if (!found) return undefined;
+  const own = {
+    id: OWN,
+    title: 'Own experience',
+    standing: 'observed' as const,
+    entered: day,
+    where: `${runs.n} runs`
+  };
+  return { ...catalogue, products, sources: [...(catalogue.sources ?? []).filter((s) => s.id !== OWN), own] };
+}

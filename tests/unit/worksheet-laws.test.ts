@@ -1,0 +1,311 @@
+import { expect, test } from 'vitest';
+import { Names, type Product, splitEntryPath } from '$core/catalogue';
+import type { System, WorkItem, Worksheet } from '$core/estate';
+import { plan } from '$core/plan';
+import { isCounted, type Step } from '$core/route';
+import { sayOrigin, sayTask, type WorkNames } from '$core/wording';
+import {
+  beforeAndAfter,
+  effectOf,
+  ENOUGH_RUNS,
+  enoughRuns,
+  experienceOf,
+  gatesBefore,
+  isDone,
+  learned,
+  makeItems,
+  nightOf,
+  progressOf,
+  seenOf,
+  systemAfter
+} from '$core/worksheet';
+import { seedsOf, tell } from '../support/laws';
+import { Random } from '../support/random';
+import { estateOf } from '../support/world-estates';
+import { fullWorldOf } from '../support/worlds';
+
+/** Whether what an item says it comes from is there: an entry of the catalogue, a rule, a fact or a link. */
+function hasSource({ about }: WorkItem, product: Product, system: System): boolean {
+  const [of, list, id, part, patch] = splitEntryPath(about);
+  if (about.startsWith('rule: ') || about === 'route' || about === 'link: managed by') return true;
+  if (about === 'companions of the system') return (system.companions ?? []).length > 0;
+  if (about === 'name of the system' || about === 'references of the system') return true;
+  if (of !== product.id) return false;
+  const entries = product[list as 'hops'] as
+    readonly { id: string; patches?: readonly { id: string }[] }[] | undefined;
+  const entry = entries?.find((e) => e.id === id);
+  return part === 'patches' ? entry?.patches?.some((p) => p.id === patch) === true : entry !== undefined;
+}
+
+const timesOf = (step: Step, nodes: number): number =>
+  step.kind === 'work-around' ? step.times : isCounted(step) ? nodes : 1;
+
+/** Made, and worked through from the first item to the last, with whatever gates let it. */
+function workThrough(sheet: Worksheet): { sheet: Worksheet; shut: number } {
+  let at = sheet;
+  let shut = 0;
+  sheet.items.forEach((item, i) => {
+    if (item.needless !== undefined) return;
+    const asking = { now: '2031-03-10T20:00:00Z', isThere: () => true };
+    shut += gatesBefore(at, item, asking).filter((g) => !g.isOpen).length;
+    const entry = {
+      id: `e${String(i).padStart(4, '0')}`,
+      item: item.id,
+      at: `2031-03-10T${String(18 + Math.floor(i / 60)).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}:00Z`,
+      state: 'passed' as const,
+      minutes: 7
+    };
+    at = { ...at, entries: [...at.entries, entry] };
+  });
+  return { sheet: at, shut };
+}
+
+test('of 300 random plans: every step once a node it concerns, in turn; gates before hops open only by what stands before; no item without a source', () => {
+  const seen = { sheets: 0, hops: 0, nodes: 0, cures: 0, arounds: 0, patches: 0, work: 0, fallbacks: 0 };
+  for (const seed of seedsOf(300)) {
+    const input = estateOf(fullWorldOf(seed), new Random(seed * 31));
+    const [product] = input.catalogue.products as [Product];
+    const names: WorkNames = { product: () => new Names(product), system: (id) => id };
+    for (const one of plan({ ...input, every: 'goal' }).cases) {
+      const { route, target } = one.goalPlan ?? {};
+      const system = input.estate.systems.find((s) => s.id === one.systems[0]);
+      if (!route || !target || !system || !one.start || route.steps.length === 0) continue;
+      const nodes = system.nodes ?? 1;
+      const items = makeItems({
+        route,
+        product,
+        system,
+        isCritical: false,
+        linkedBy: () => [],
+        fallbacks: one.fallbacks
+      });
+      const told = `${seed} ${one.id}`;
+      // Each counted step once a node, in turn; each other step as often as it is done.
+      const counted = route.steps.filter(isCounted);
+      expect(
+        items.filter((i) => i.kind === 'hop').map((i) => [i.step, splitEntryPath(i.about)[2], i.node ?? 1]),
+        told
+      ).toEqual(counted.flatMap((s, k) => Array.from({ length: nodes }, (_, n) => [k, s.id, n + 1])));
+      for (const kind of ['work-around', 'cure', 'patch'] as const)
+        expect(
+          items.filter((i) => i.kind === kind && i.needless === undefined).length,
+          `${told} ${kind}`
+        ).toBe(route.steps.filter((s) => s.kind === kind).reduce((n, s) => n + timesOf(s, nodes), 0));
+      const work = route.steps.filter((s) => s.kind === 'work' && s.task !== 'back up');
+      expect(
+        items.filter(
+          (i) =>
+            i.kind === 'work' ||
+            (i.kind === 'post-work' && work.some((w) => w.kind === 'work' && w.task === i.text))
+        ).length,
+        told
+      ).toBe(work.length);
+      for (const item of items) {
+        expect(hasSource(item, product, system), `${told} ${item.id}: ${item.about}`).toBe(true);
+        expect(sayTask(item, { product: product.id, system: system.id } as Worksheet, names)).not.toMatch(
+          /undefined|^$|: $/
+        );
+        expect(sayOrigin(item, names)).not.toBe('');
+      }
+      expect(new Set(items.map((i) => i.id)).size, told).toBe(items.length);
+      // Worked through in its order no gate is ever shut; with any one item left open, a hop behind it that wants it is.
+      const sheet: Worksheet = {
+        id: 'w',
+        system: system.id,
+        product: product.id,
+        made: '2031-03-10',
+        start: one.start,
+        target: { ...target, patch: '' },
+        before: seenOf(system),
+        items,
+        entries: []
+      };
+      const { sheet: done, shut } = workThrough(sheet);
+      expect(shut, told).toBe(0);
+      const lastHop = items.filter((i) => i.kind === 'hop').at(-1) as WorkItem;
+      for (const item of items.filter(
+        (i) => i.kind === 'back up' || i.kind === 'check' || i.kind === 'fetch'
+      )) {
+        const open = { ...done, entries: done.entries.filter((e) => e.item !== item.id) };
+        const asking = { now: '2031-03-10T20:00:00Z', isThere: () => true };
+        expect(
+          gatesBefore(open, lastHop, asking).some((g) => !g.isOpen),
+          `${told} ${item.id}`
+        ).toBe(true);
+      }
+      // What is installed behind it is what the way ends on, and the sheet of before and after has nothing unexpected.
+      let at: System = system;
+      const entered: Worksheet['entries'] = [];
+      for (const entry of done.entries) {
+        const effect = effectOf({ ...sheet, entries: entered }, entry);
+        entered.push(entry);
+        if (effect) at = systemAfter(at, effect, { day: '2031-03-10', was: '', note: '' });
+      }
+      expect([at.release, at.edition], told).toEqual([{ is: target.release }, { is: target.edition }]);
+      expect(
+        beforeAndAfter(done, at, product).filter((d) => !d.isExpected),
+        told
+      ).toEqual([]);
+      expect(
+        beforeAndAfter(done, at, product).some((d) => d.kind === 'release' || d.kind === 'edition'),
+        told
+      ).toBe(target.release !== one.start.release || target.edition !== one.start.edition);
+      seen.sheets++;
+      seen.hops += counted.length;
+      seen.nodes += nodes > 1 ? 1 : 0;
+      seen.cures += items.filter((i) => i.kind === 'cure').length;
+      seen.arounds += items.filter((i) => i.kind === 'work-around').length;
+      seen.patches += items.filter((i) => i.kind === 'patch').length;
+      seen.work += work.length;
+      seen.fallbacks += items.filter((i) => i.details?.[0] === 'fallback').length;
+    }
+  }
+  tell('worksheets have every step', { ...seen });
+  for (const [what, n] of Object.entries(seen)) expect(n, what).toBeGreaterThan(0);
+}, 300_000);
+
+const at = (release: string) => ({ release, patch: '', edition: 'only', architecture: 'only' });
+const hop: WorkItem = {
+  id: 'hop',
+  kind: 'hop',
+  about: 'p/hops/a',
+  step: 0,
+  to: at('2'),
+  sets: { mode: 'new' },
+  typicalMinutes: 30,
+  carefulMinutes: 60
+};
+const sheetWith = (
+  id: string,
+  entries: Worksheet['entries'],
+  items: readonly WorkItem[] = [hop]
+): Worksheet => ({
+  id,
+  system: 's',
+  product: 'p',
+  made: '2031-03-10',
+  night: '2031-03-10',
+  start: at('1'),
+  target: at('2'),
+  items: [...items],
+  entries
+});
+const entered = (
+  state: 'passed' | 'failed',
+  minutes?: number,
+  when = '2031-03-10T23:30:00Z'
+): Worksheet['entries'] => [
+  { id: `e${String(minutes)}`, item: 'hop', at: when, state, ...(minutes === undefined ? {} : { minutes }) }
+];
+const product = {
+  id: 'p',
+  name: 'P',
+  publisher: 'x',
+  features: [
+    { id: 'f', name: 'Fast' },
+    { id: 'g', name: 'Gone' }
+  ],
+  releases: [{ id: '1' }, { id: '2', gains: ['f'], loses: [{ feature: 'g', instead: 'h' }] }],
+  hops: [{ id: 'a', typicalMinutes: 30, carefulMinutes: 60, source: 'book' }]
+} as unknown as Product;
+
+test('own runs are gone by from the fifth on: the middle one, and the longest; failed ones are counted apart', () => {
+  const runs = [40, 10, 30, 90, 20];
+  const sheets = runs.map((m, i) => sheetWith(`w${i}`, entered('passed', m)));
+  const failed = sheetWith('f', entered('failed', 5));
+  const [seen] = experienceOf([...sheets, failed]);
+  expect(seen).toEqual({
+    about: 'p/hops/a',
+    product: 'p',
+    failed: 1,
+    runs: { n: 5, typicalMinutes: 30, carefulMinutes: 90 },
+    typicalMinutes: 30,
+    carefulMinutes: 60
+  });
+  expect(ENOUGH_RUNS).toBe(5);
+  expect(enoughRuns(experienceOf(sheets), 'p/hops/a')?.carefulMinutes).toBe(90);
+  expect(enoughRuns(experienceOf(sheets.slice(1)), 'p/hops/a')).toBeUndefined();
+  // What nobody timed, and what was left out, is no run.
+  expect(experienceOf([sheetWith('n', entered('passed'))])).toEqual([]);
+  // In the catalogue it stands beside what others say, once.
+  const catalogue = {
+    format: 'orange-stair-catalogue' as const,
+    version: 3 as const,
+    name: 'c',
+    products: [product]
+  };
+  const once = learned(catalogue, seen!, '2031-03-11')!;
+  const twice = learned(once, seen!, '2031-03-12')!;
+  for (const c of [once, twice])
+    expect(c.products[0]?.hops?.[0]).toEqual({
+      id: 'a',
+      typicalMinutes: 30,
+      carefulMinutes: 60,
+      source: 'book',
+      also: [{ typicalMinutes: 30, carefulMinutes: 90, source: 'own-experience' }]
+    });
+  expect(twice.sources?.length).toBe(1);
+  expect(learned(catalogue, { ...seen!, about: 'p/hops/none' }, '2031-03-11')).toBeUndefined();
+});
+
+test('before and after: what the way sets is expected, anything else that is otherwise is not', () => {
+  const base = {
+    id: 's',
+    name: 's',
+    companions: [{ name: 'Stamp' }, { name: 'Kit' }],
+    facts: { mode: { value: 'old' }, memory: { value: '8 GB' } }
+  } as unknown as System;
+  const before = seenOf(base);
+  const sheet = { ...sheetWith('w', entered('passed', 30)), before };
+  const now = {
+    ...base,
+    release: { is: '2' },
+    patch: { is: '' },
+    edition: { is: 'only' },
+    architecture: { is: 'only' },
+    companions: [{ name: 'Stamp' }],
+    facts: { mode: { value: 'new' }, memory: { value: '4 GB' } }
+  } as unknown as System;
+  expect(beforeAndAfter(sheet, now, product)).toEqual([
+    { kind: 'release', what: 'release', before: '1', after: '2', isExpected: true },
+    { kind: 'fact', what: 'memory', before: '8 GB', after: '4 GB', isExpected: false },
+    { kind: 'fact', what: 'mode', before: 'old', after: 'new', isExpected: true },
+    { kind: 'companion', what: 'Kit', before: 'Kit', isExpected: false },
+    { kind: 'gained', what: 'Fast', isExpected: true },
+    { kind: 'lost', what: 'Gone', instead: 'h', isExpected: true }
+  ]);
+  // A hop that was entered as passed and did not move the machine is not as expected.
+  const stuck = {
+    ...now,
+    release: { is: '1' },
+    facts: { mode: { value: 'old' }, memory: { value: '8 GB' } }
+  } as unknown as System;
+  expect(
+    beforeAndAfter(sheet, stuck, product)
+      .filter((d) => !d.isExpected)
+      .map((d) => d.what)
+  ).toEqual(['release', 'mode', 'Kit']);
+});
+
+test('a night goes from noon to noon on the clock of those who work it', () => {
+  const late = sheetWith('late', entered('passed', 3, '2031-03-11T02:00:00Z'));
+  const noon = sheetWith('noon', entered('passed', 3, '2031-03-11T12:00:00Z'));
+  const ids = (night: string, offset = 0): string[] =>
+    nightOf(
+      [late, noon].map((s) => ({ ...s, night: '2030-01-01' })),
+      night,
+      offset
+    ).map((r) => r.sheet.id);
+  expect(ids('2031-03-10')).toEqual(['late']);
+  expect(ids('2031-03-11')).toEqual(['noon']);
+  expect(ids('2031-03-10', -60)).toEqual(['late', 'noon']);
+  expect(ids('2031-03-11', 10 * 60)).toEqual(['late', 'noon']);
+  expect(ids('2031-03-10', 10 * 60 - 1)).toEqual(['late']);
+  // What is planned for it and was not begun is in it, too.
+  const [run] = nightOf([sheetWith('idle', [])], '2031-03-10', 0);
+  expect(run).toMatchObject({ done: 0, of: 1, hops: [], failed: [] });
+  expect(run?.began).toBeUndefined();
+  const [bad] = nightOf([sheetWith('bad', entered('failed', 9))], '2031-03-10', 0);
+  expect(bad?.failed.map((i) => i.id)).toEqual(['hop']);
+  expect(isDone(progressOf(sheetWith('bad', entered('failed', 9))).get('hop')?.state ?? 'open')).toBe(false);
+});
