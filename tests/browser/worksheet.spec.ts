@@ -51,7 +51,7 @@ test('one worksheet from its stair to its end: gates, a hop that fails in the mi
   await page.goto('/estate/system?at=west-04');
   await expect(page.locator('[data-history]')).toContainText('worksheet: west-04 to 4');
   await page.goto('/worksheet');
-  await page.getByRole('link', { name: 'west-04' }).click();
+  await page.locator('[data-worksheets]').getByRole('link', { name: 'west-04' }).click();
   await expect(page.locator('[data-drift]')).toHaveCount(0);
   // The network goes; what is entered is kept all the same.
   await context.setOffline(true);
@@ -148,7 +148,7 @@ test('two people work on one worksheet; their halves are joined without loss', a
   const item = sheet?.items.find((i) => i.kind === 'prove')?.id ?? '';
   sheet?.entries.push({ id: 'theirs', item, at: '2031-03-10T20:00:00Z', state: 'passed', who: 'colleague' });
   await page.goto('/worksheet');
-  await page.getByRole('link', { name: 'west-04' }).click();
+  await page.locator('[data-worksheets]').getByRole('link', { name: 'west-04' }).click();
   await here(page).getByRole('button', { name: 'Passed', exact: true }).click();
   await expect(page.locator('[data-standing]')).toContainText('1 of');
   await page.goto('/import');
@@ -157,7 +157,7 @@ test('two people work on one worksheet; their halves are joined without loss', a
   await page.getByRole('button', { name: 'Join them' }).click();
   await expect(page.getByText('Joined with theirs.json')).toBeVisible();
   await page.goto('/worksheet');
-  await page.getByRole('link', { name: 'west-04' }).click();
+  await page.locator('[data-worksheets]').getByRole('link', { name: 'west-04' }).click();
   await expect(page.locator('[data-standing]')).toContainText('2 of');
   await expect(page.locator('[data-kind=prove]')).toContainText('passed, 20:00 UTC, colleague');
 });
@@ -169,9 +169,41 @@ test('with nothing, with no worksheet, and on a phone', async ({ page }) => {
   await planned(page);
   await page.goto('/worksheet');
   await expect(page.getByRole('heading', { name: 'No worksheets yet' })).toBeVisible();
-  await makeOne(page, 'shelf-north').catch(() => undefined);
+  await makeOne(page, 'shelf-north');
   await page.setViewportSize({ width: 390, height: 800 });
   await page.goto('/worksheet');
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(390);
+});
+
+test('one list for a situation: a column a system, an item passed on all at once, one undone step', async ({
+  page
+}) => {
+  test.setTimeout(240_000);
+  await openDemo(page);
+  await planned(page);
+  await page.goto('/stair?at=draw-01');
+  await page.locator('.onward').getByRole('button', { name: 'Take this way' }).click();
+  await page.getByRole('button', { name: 'Make 9 worksheets' }).click();
+  await page.locator('[data-worksheets]').getByRole('link', { name: 'draw-02' }).click();
+  await page.getByRole('link', { name: 'Beside the 8 others alike' }).click();
+  const table = page.locator('[data-side-by-side]');
+  await expect(table.locator('thead th')).toHaveCount(11);
+  await expectAccessible(page);
+  const passed = table.locator('[data-state="passed"]');
+  await table.getByRole('button', { name: /^Passed on all 9: Back up/ }).click();
+  await expect(passed).toHaveCount(9);
+  // What comes behind the hop is not done before it.
+  await expect(table.locator('tr', { hasText: 'Load anew' }).first().getByText(/^all/)).toHaveCount(0);
+  // One system goes its own way.
+  await table.getByRole('button', { name: /^draw-05: Look that the back-up/ }).click();
+  await expect(page.locator('h1').first()).toContainText('draw-05');
+  await here(page).getByRole('button', { name: 'Failed', exact: true }).click();
+  await expect(table.locator('[data-state="failed"]')).toHaveCount(1);
+  await table.getByRole('button', { name: /^Passed on all 8: Look that/ }).click();
+  await expect(passed).toHaveCount(17);
+  await page.keyboard.press('Control+z');
+  await expect(passed).toHaveCount(9);
+  await page.getByRole('link', { name: 'This one alone' }).click();
+  await expect(page.locator('.ladder')).toBeVisible();
 });

@@ -143,7 +143,10 @@ export function standingOf(worksheet: Worksheet): Standing {
   const progress = progressOf(worksheet);
   const needed = worksheet.items.filter((i) => i.needless === undefined);
   const stateOf = (i: WorkItem): ItemState => progress.get(i.id)?.state ?? 'open';
-  const next = needed.find((i) => stateOf(i) === 'running') ?? needed.find((i) => stateOf(i) === 'open');
+  // Nothing behind a hop that failed is next: that hop is.
+  const next =
+    needed.find((i) => stateOf(i) === 'running') ??
+    needed.find((i) => stateOf(i) === 'open' || (i.kind === 'hop' && stateOf(i) === 'failed'));
   const steps = new Set(needed.flatMap((i) => (i.kind === 'hop' ? (i.step ?? []) : [])));
   const through = [...steps].filter((k) =>
     needed.filter((i) => i.kind === 'hop' && i.step === k).every((i) => isDone(stateOf(i)))

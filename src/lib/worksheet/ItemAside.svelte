@@ -43,36 +43,54 @@
   const history = $derived(sheet.entries.filter((e) => e.item === item.id));
   const left = $derived(item.turnBy === undefined ? undefined : Math.round(item.turnBy - now / 60_000));
 
-  /** One behind the other: a key pressed while something is kept is not lost. */
+  interface Said {
+    readonly note: string;
+    readonly minutes: string;
+    readonly evidence: typeof evidence;
+  }
+
+  /** One behind the other: a key pressed while something is kept is not lost, nor is what is typed meanwhile. */
   let entering: Promise<void> = Promise.resolve();
   function enter(state: ItemState): Promise<void> {
-    const next = (): Promise<void> => keep(state);
+    const said: Said = { note: note.trim(), minutes: minutes.trim(), evidence };
+    note = minutes = '';
+    evidence = [];
+    const next = (): Promise<void> => keep(state, said);
     // One that failed has said so on the desk; the next is entered all the same.
     entering = entering.then(next, next);
     return entering;
   }
 
-  async function keep(state: ItemState): Promise<void> {
+  async function keep(state: ItemState, said: Said): Promise<void> {
     // Pressed twice.
-    if (progress.state === state && note.trim() === '') return;
-    const took = minutes.trim() === '' ? ran : Number(minutes);
-    await worksheets.enter(sheet, item, {
-      state,
-      ...(note.trim() === '' ? {} : { note: note.trim() }),
-      ...(took === undefined || !Number.isInteger(took) || took < 0 || state === 'running'
-        ? {}
-        : { minutes: took }),
-      ...(evidence.length > 0 ? { evidence } : {})
-    });
-    note = minutes = '';
-    keepUnfinished(draft, '');
-    evidence = [];
+    if (progress.state === state && said.note === '') return;
+    const took = said.minutes === '' ? ran : Number(said.minutes);
+    try {
+      await worksheets.enter(sheet, item, {
+        state,
+        ...(said.note === '' ? {} : { note: said.note }),
+        ...(took === undefined || !Number.isInteger(took) || took < 0 || state === 'running'
+          ? {}
+          : { minutes: took }),
+        ...(said.evidence.length > 0 ? { evidence: said.evidence } : {})
+      });
+    } catch (error) {
+      if (note === '') note = said.note;
+      throw error;
+    }
+    keepUnfinished(draft, note);
     if (isDone(state)) onentered();
   }
 
   async function open(gate: string): Promise<void> {
-    await worksheets.enter(sheet, item, { gate, note: reason.trim() });
+    const said = reason.trim();
     reason = '';
+    try {
+      await worksheets.enter(sheet, item, { gate, note: said });
+    } catch (error) {
+      if (reason === '') reason = said;
+      throw error;
+    }
   }
 
   async function attach(files: readonly File[]): Promise<void> {
