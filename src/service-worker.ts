@@ -34,7 +34,8 @@ worker.addEventListener('fetch', (event) => {
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== location.origin || url.pathname.startsWith('/api/')) return;
   // What is built never changes under its name.
-  if (OWN.has(url.pathname) || url.pathname.startsWith('/_app/immutable/')) event.respondWith(keptOrFetched(request));
+  if (OWN.has(url.pathname) || url.pathname.startsWith('/_app/immutable/'))
+    event.respondWith(keptOrFetched(request));
   else if (request.mode === 'navigate') event.respondWith(fetchedOrShell(request));
 });
 

@@ -126,9 +126,11 @@ export function sayTask(item: WorkItem, { product, system }: Worksheet, names: W
       if (item.about.includes('/rights/')) return `${own.right(id)}: activated, and units left as counted`;
       if (item.about.startsWith('link')) return `${names.system(item.of ?? '')} shows the new release`;
       if (item.about.startsWith('companions')) return `${text} works`;
+      if (item.about === 'rule: sign in and services')
+        return 'Sign in; what ran before runs, and starts by itself after a restart';
       if (item.about.startsWith('rule')) return `Node ${item.node ?? ''} is there and has its role`;
       return item.to
-        ? `Load anew and read the version: ${own.level(item.to)}${own.edition(item.to.edition) ? ` ${own.edition(item.to.edition)}` : ''}`
+        ? `Load anew and read the version, once with another tool: ${own.level(item.to)}${own.edition(item.to.edition) ? ` ${own.edition(item.to.edition)}` : ''}`
         : text;
   }
 }

@@ -264,6 +264,7 @@ function atTheEnd(making: Making, counted: readonly CountedStep[]): Draft[] {
         }))
       : []),
     ...managers.map((of): Draft => ({ kind: 'verify', about: 'link: managed by', of })),
+    { kind: 'verify', about: 'rule: sign in and services' },
     ...(system.companions ?? [])
       .filter((c) => c.essential)
       .map((c): Draft => ({ kind: 'verify', about: 'companions of the system', text: c.name })),

@@ -14,6 +14,7 @@
   import { Button } from '$lib/kit';
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
+  import SheetsOf from '$lib/worksheet/SheetsOf.svelte';
   import { worksheets } from '$lib/worksheet/worksheets.svelte';
   import MoveWave from './MoveWave.svelte';
   import { keyOfWave, type OrderState } from './order-state.svelte';
@@ -36,6 +37,7 @@
   const why = $derived(
     open && wave ? [...new Set(wave.steps.flatMap((s) => sayBecause(s, open.order, orderNames)))] : []
   );
+  const moving = $derived(wave?.steps.flatMap((s) => open?.order.parts[s.part]?.systems ?? []) ?? []);
   const pilots = $derived(open ? sayPilotsOf(open.order, open.index, orderNames) : []);
   const bound = $derived(
     open && wave
@@ -87,6 +89,7 @@
     {#if order.trial.length === 0}<p class="no-print">
         <Button onclick={() => void makeSheets()}>Make the worksheets of this wave</Button>
       </p>{/if}
+    <SheetsOf systems={moving} />
     {#if open.order.crowded}<p class="late">
         There is room for this order alone, and not beside the others: crews are taken twice.
       </p>{/if}

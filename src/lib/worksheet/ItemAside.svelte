@@ -5,6 +5,7 @@
   import { type Gate, isDone, progressOf } from '$core/worksheet';
   import { Area, Button, Field, Files, Text } from '$lib/kit';
   import { orderNames } from '$lib/state/order-names';
+  import { clockOf } from './clock';
   import { hashFiles } from './evidence';
   import { keepUnfinished, unfinishedNote } from './unfinished';
   import { worksheets } from './worksheets.svelte';
@@ -97,13 +98,6 @@
     evidence = [...evidence, ...(await hashFiles(files))];
   }
 
-  const clockOf = (minute: number, zone: string): string =>
-    new Intl.DateTimeFormat('en-GB', {
-      timeZone: zone,
-      weekday: 'short',
-      hour: '2-digit',
-      minute: '2-digit'
-    }).format(minute * 60_000);
   const isAmiss = $derived(minutes.trim() !== '' && !/^\d{1,6}$/.test(minutes.trim()));
 </script>
 
@@ -111,9 +105,7 @@
   <h1>{sayTask(item, sheet, orderNames)}</h1>
   <p class="soft">From: {sayOrigin(item, orderNames)}</p>
   {#if item.turnBy !== undefined}<p class="clock" data-turn-by>
-      Turn round by <b>{clockOf(item.turnBy, item.zone ?? 'UTC')}</b>{left !== undefined &&
-      left >= 0 &&
-      left < 1440
+      Turn round by <b>{clockOf(item.turnBy, item.zone)}</b>{left !== undefined && left >= 0 && left < 1440
         ? `, in ${left} min`
         : ''}
     </p>{/if}

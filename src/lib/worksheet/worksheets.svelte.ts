@@ -74,11 +74,6 @@ class Worksheets {
     return this.all.find((w) => w.id === id);
   }
 
-  /** Worksheets of a system, newest first. */
-  of(system: string): readonly Worksheet[] {
-    return this.all.filter((w) => w.system === system).reverse();
-  }
-
   /** Makes one for each of some systems, case by case on its chosen way, as one step to undo. Their ids; none where there is no way. */
   async make(
     ...of: readonly (readonly [plan: CasePlan, systems: readonly string[]])[]

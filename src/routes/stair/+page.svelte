@@ -25,6 +25,7 @@
   import VerdictPart from '$lib/stair/VerdictPart.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { tryout } from '$lib/state/tryout.svelte';
+  import SheetsOf from '$lib/worksheet/SheetsOf.svelte';
   import { worksheets } from '$lib/worksheet/worksheets.svelte';
 
   const at = $derived(page.url.searchParams.get('at'));
@@ -49,8 +50,6 @@
       changes: [{ decide: { kind: 'stay', scope: { situation: of.situation } } }]
     };
   };
-
-  const sheetsOf = $derived(worksheets.of(at ?? plan?.systems[0] ?? ''));
 
   /** For the one system the stair was opened of where it is alone, else for each that is alike. */
   async function makeSheets(of: CasePlan, systems = of.systems): Promise<void> {
@@ -132,9 +131,7 @@
       {#if stair.isGoal && looked?.route && looked.route.steps.length > 0}<p class="no-print">
           <a href="/stair/sheet?{stairOf(plan.systems)}">One page for whoever approves it</a>
         </p>{/if}
-      {#if sheetsOf[0]}<p class="no-print">
-          <a href="/worksheet?at={encodeURIComponent(sheetsOf[0].id)}">Its worksheet</a>
-        </p>{/if}
+      <div class="no-print"><SheetsOf systems={plan.systems} /></div>
       {#if plan.cut}<p class="soft" data-cut>
           There are more ways than can all be tried. This is the best of those that were; a better one may
           exist, and what was not found is not called closed.

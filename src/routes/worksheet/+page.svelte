@@ -14,6 +14,7 @@
   import { downloadText } from '$lib/state/download';
   import { orderNames } from '$lib/state/order-names';
   import BeforeAfter from '$lib/worksheet/BeforeAfter.svelte';
+  import { clockOf } from '$lib/worksheet/clock';
   import Climb from '$lib/worksheet/Climb.svelte';
   import FailedStep from '$lib/worksheet/FailedStep.svelte';
   import ItemAside from '$lib/worksheet/ItemAside.svelte';
@@ -204,7 +205,9 @@
                     at.next,
                     s,
                     orderNames
-                  )}{/if}{#if amiss.length > 0}
+                  )}{#if at.next.turnBy !== undefined}<span class="soft"
+                      >; turn round by {clockOf(at.next.turnBy, at.next.zone)}</span
+                    >{/if}{/if}{#if amiss.length > 0}
                   <span class="soft">check again: {amiss.map(sayDrift).join('; ')}</span>{/if}</td
               >
             </tr>{/each}

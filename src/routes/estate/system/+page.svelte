@@ -13,6 +13,7 @@
   import SideBySide from '$lib/estate/SideBySide.svelte';
   import SystemRecord from '$lib/estate/SystemRecord.svelte';
   import { desk } from '$lib/state/desk.svelte';
+  import SheetsOf from '$lib/worksheet/SheetsOf.svelte';
 
   let replaceOpen = $state(false);
   const at = $derived(page.url.searchParams.get('at') ?? '');
@@ -56,6 +57,7 @@
           ? ` from ${system.source}`
           : ''}{system.installedText ? `: “${system.installedText}”` : ''}.
       </p>
+      <SheetsOf systems={[system.id]} />
       <dl class="strip">
         <div>
           <dt>before</dt>
