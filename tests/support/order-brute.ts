@@ -1,4 +1,4 @@
-import type { Bond, PartStep, Problem } from '../../src/core/order/problem';
+import type { Bond, Moment, PartStep, Problem, StepOn } from '../../src/core/order/problem';
 
 /** Written from docs/reckoning.md 14 alone: tries every wave, every way of binding its steps, every order in which they could be made. */
 export interface BruteOrder {
@@ -13,7 +13,9 @@ interface State {
   readonly mix: readonly number[];
   readonly mended: ReadonlySet<number>;
   readonly finish: number;
-  readonly lastBehind: readonly number[];
+  /** When the last wave is over. */
+  readonly ended: Moment;
+  readonly lastBehind: readonly string[];
   /** The last day of each part's last step so far. */
   readonly done: readonly number[];
   readonly cost: readonly number[];
@@ -222,12 +224,13 @@ export function bruteOrder(p: Problem): BruteOrder {
   const brute = new Brute(p, {});
   let layer = new Map<string, State>();
   const keyOf = (s: State): string =>
-    JSON.stringify([s.mix, [...s.mended].sort(), s.finish, s.lastBehind, s.done]);
+    JSON.stringify([s.mix, [...s.mended].sort(), s.finish, s.ended, s.lastBehind, s.done]);
   const start: State = {
     mix: p.parts.map(() => 0),
     mended: new Set(),
     finish: p.eve,
-    lastBehind: p.parts.map(() => -1),
+    ended: { day: p.eve },
+    lastBehind: p.parts.map(() => ''),
     done: p.parts.map(() => -1),
     cost: [0, 0, 0, 0, 0, 0, 0, 0]
   };
@@ -260,15 +263,20 @@ function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartS
     state.cost;
   const lastBehind = [...state.lastBehind];
   const done = [...state.done];
+  const laid: [number, StepOn][] = [];
   let finish = 0;
   for (const { part, from, to } of blocks.flat()) {
     const watched = (p.pilots ?? [])
       .filter((o) => o.then.includes(part))
       .flatMap((o) => o.first.map((f) => (state.done[f] ?? -1) + o.watchDays));
-    const begun = Math.max(state.finish, ...watched);
+    const until = Math.max(...watched, -1);
+    const { isOpen, ...closed } = state.ended;
+    const begun =
+      until < state.ended.day ? { ...closed, ...(isOpen ? { isOpen } : {}) } : { ...closed, day: until };
     const on = p.lay(part, to, [begun]);
     if (!on) return undefined;
-    lastBehind[part] = begun;
+    laid.push([part, on]);
+    lastBehind[part] = JSON.stringify(begun);
     done[part] = on.last;
     finish = Math.max(finish, on.last);
     const { nodes, deadline } = p.parts[part] as Problem['parts'][number];
@@ -289,8 +297,18 @@ function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartS
     mix,
     mended: brute.mend(mix, state.mended),
     finish,
+    ended: endedBy(p, laid),
     lastBehind,
     done,
     cost: [bound, simultaneous, missed, late, waves, off, steps, outage]
   };
+}
+
+/** Over at a minute where all of it lies in nights; what follows may begin there unless something that arrived is watched. */
+function endedBy(p: Problem, laid: readonly (readonly [number, StepOn])[]): Moment {
+  const day = Math.max(...laid.map(([, on]) => on.last));
+  const ends = laid.flatMap(([, on]) => (on.ends === undefined ? [] : [on.ends]));
+  if (ends.length === 0) return { day };
+  const isOpen = ends.length === laid.length && laid.every(([part]) => !p.parts[part]?.watches);
+  return { day, minute: Math.max(...ends), ...(isOpen ? { isOpen: true } : {}) };
 }

@@ -1,4 +1,4 @@
-import type { Bond, Importance, Part, PartNode, Problem, StepOn } from '../../src/core/order/problem';
+import type { Bond, Importance, Moment, Part, PartNode, Problem, StepOn } from '../../src/core/order/problem';
 import { ORDER_BY, type OrderBy } from '../../src/core/estate';
 import { Random } from './random';
 
@@ -102,10 +102,47 @@ function bondOf(r: Random, parts: readonly Part[], own: number, other: number): 
   };
 }
 
+interface Nights {
+  readonly from: number;
+  readonly minutes: number;
+  readonly length: readonly number[];
+}
+
+/** Day by day, and in a night from the minute on that may be begun at. */
+function layOn(
+  nights: Nights | undefined,
+  {
+    node,
+    from,
+    days,
+    behind
+  }: { readonly node: number; readonly from: number; readonly days: number; readonly behind: Moment }
+): StepOn {
+  if (!nights) {
+    const first = Math.max(behind.day + 1, from);
+    return { first, last: first + days - 1 };
+  }
+  const length = nights.length[node] ?? 60;
+  for (let day = Math.max(from, behind.isOpen ? behind.day - 2 : behind.day + 1); ; day++) {
+    const start = day * 1440 + nights.from;
+    const begin = Math.max(start, behind.minute ?? start);
+    if (begin + length > start + nights.minutes) continue;
+    return { first: day, last: Math.floor((begin + length - 1) / 1440), ends: begin + length };
+  }
+}
+
 export function orderWorldOf(seed: number): OrderWorld {
   const r = new Random(seed * 6151 + 29);
   const count = r.int(2, r.chance(0.3) ? 6 : 4);
   const trees = Array.from({ length: count }, () => treeOf(r, r.int(2, count > 4 ? 3 : 4)));
+  // Some are worked on at night, from an hour on for so many minutes; so have these numbers of their own.
+  const n = new Random(seed * 5087 + 3);
+  const nights = trees.map(({ nodes }) =>
+    n.chance(0.5)
+      ? { from: n.int(17, 23) * 60, minutes: 360, length: nodes.map(() => n.pick([60, 120, 200, 300])) }
+      : undefined
+  );
+  const watched = trees.map(() => n.chance(0.2));
   const parts = trees.map(({ nodes }, i): Part => {
     const systems = Array.from({ length: r.int(1, 3) }, (_, k) => `${i}.${k}`);
     const importance: Importance = r.pick(['critical', 'normal', 'normal', 'spare']);
@@ -115,6 +152,7 @@ export function orderWorldOf(seed: number): OrderWorld {
       importance,
       nodes,
       stays: r.chance(0.06),
+      ...(watched[i] ? { watches: true } : {}),
       ...(r.chance(0.95) ? { deadline: r.int(1, 3) } : {})
     };
   });
@@ -139,16 +177,20 @@ export function orderWorldOf(seed: number): OrderWorld {
   const by = l.pick<OrderBy | undefined>([undefined, 'least outage', ...ORDER_BY]);
   const layBy =
     (locks: typeof on) =>
-    (part: number, node: number, behind: readonly number[]): StepOn | undefined => {
+    (part: number, node: number, behind: readonly Moment[]): StepOn | undefined => {
       const { nodes, days, opens, closes } = trees[part] as Tree;
       // A lock is on the step onto the goal.
       const lock = nodes[node]?.isGoal ? locks.get(part) : undefined;
-      const from = lock && lock.must !== 'not after' ? lock.day : 0;
-      const first = Math.max((behind.at(-1) ?? 0) + 1, opens[node] ?? 0, from);
-      const last = first + (days[node] ?? 1) - 1;
-      if (lock?.must === 'on' && first !== lock.day) return undefined;
-      if (lock?.must === 'not after' && last > lock.day) return undefined;
-      return last <= (closes[node] ?? Infinity) ? { first, last } : undefined;
+      const from = Math.max(opens[node] ?? 0, lock && lock.must !== 'not after' ? lock.day : 0);
+      const on = layOn(nights[part], {
+        node,
+        from,
+        days: days[node] ?? 1,
+        behind: behind.at(-1) ?? { day: 0 }
+      });
+      if (lock?.must === 'on' && on.first !== lock.day) return undefined;
+      if (lock?.must === 'not after' && on.last > lock.day) return undefined;
+      return on.last <= (closes[node] ?? Infinity) ? on : undefined;
     };
   const problem: Problem = {
     parts,
@@ -156,6 +198,7 @@ export function orderWorldOf(seed: number): OrderWorld {
     apart,
     pilots,
     eve: 0,
+    mayShareDays: nights.some((x) => x !== undefined),
     lay: layBy(on),
     ...(by === undefined ? {} : { by })
   };

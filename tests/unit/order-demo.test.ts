@@ -66,6 +66,7 @@ function termsOf(planning: Planning): VerifyOrderTerms {
   );
   const cases = new Map(planning.gather().cases.flatMap((c) => c.systems.map((s) => [s, c] as const)));
   return {
+    watches: (id) => (cases.get(id)?.goal.watchDays ?? 0) > 0,
     pilotsOf: (id) => {
       const [pilots, system] = [cases.get(id)?.goal.pilots, planning.system(id)];
       return pilots && system

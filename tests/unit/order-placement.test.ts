@@ -271,21 +271,29 @@ function simulated(world: World, order: Order, sequence: readonly string[]): Tol
       });
       return steps.flatMap((_, i) => rounds.map((round) => round[i] as Told[number]));
     }
-    let eve = TODAY - 1;
+    // The minute from which on the next wave may begin.
+    let over = TODAY * 1440;
+    // What each round of a part has had before: its ways back count in the same night.
+    const had = new Map<string, { night: number; length: number }[]>();
     return one.waves.flatMap((wave) => {
       const laid = wave.steps.flatMap((step): Told => {
         const part = one.parts[step.part];
         const night = simulation.night(part?.id ?? '');
         const length = minutesOf(step.step);
-        let from = 0;
-        return sizesOf(part?.systems.length ?? 0, night.size).map((size): Told[number] => {
-          const { at } = simulation.begin(night, { from, day: eve + 1, length, size, own: [] }) ?? { at: 0 };
+        let from = over;
+        return sizesOf(part?.systems.length ?? 0, night.size).map((size, r): Told[number] => {
+          const own = had.get(`${step.part} ${r}`) ?? [];
+          const { at, night: start } = simulation.begin(night, { from, day: TODAY, length, size, own }) ?? {
+            at: 0,
+            night: 0
+          };
           simulation.book(night, at, length, size);
+          had.set(`${step.part} ${r}`, [...own, { night: start, length }]);
           from = at;
           return [part?.id ?? '', step.step, size, at, at + length];
         });
       });
-      eve = Math.max(...laid.map((t) => Math.floor((t[4] - 1) / 1440)));
+      over = Math.max(...laid.map((t) => t[4]));
       return laid;
     });
   });
@@ -311,6 +319,12 @@ test('placement equals a simulation, minute by minute', () => {
     count(
       'several rounds',
       rounds.some((n) => n > 1)
+    );
+    count(
+      'two waves in one night',
+      order.components.some((c) =>
+        c.waves.some((w, i) => !c.isSingle && i > 0 && w.first <= (c.waves[i - 1]?.last ?? 0))
+      )
     );
     count('beside another component', order.components.length > 1);
     count(

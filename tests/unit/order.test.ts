@@ -80,6 +80,10 @@ test('orders equal those found by trying every wave, on random components', () =
     const laid = (order: FoundOrder): string => JSON.stringify(order.waves);
     count('locks binding', laid(findOrder(free)) !== laid(found));
     count('pilots binding', laid(findOrder(unpiloted)) !== laid(found));
+    count(
+      'in one night',
+      found.waves.some((w, i) => i > 0 && w.first <= (found.waves[i - 1]?.last ?? -1))
+    );
     count('chosen otherwise', laid(findOrder({ ...problem, by: 'fewest waves' })) !== laid(found));
     const hurried = findOrder({ ...problem, parts: problem.parts.map(unhurried) });
     count('more waves for fewer missed', hurried.cost.waves < waves || hurried.cost.bound < bound);

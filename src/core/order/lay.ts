@@ -2,7 +2,8 @@ import type { Day, Occurrence } from '../date';
 import { SURELY_THERE } from '../deadline';
 import { type Booked, type Move, type Round, roundsOf, type Terms } from '../route';
 import type { MovingPart } from './parts';
-import type { StepOn } from './problem';
+import { keyOfMoment } from './moment';
+import type { Moment, StepOn } from './problem';
 
 type Owned = Booked & { readonly part: string };
 
@@ -75,14 +76,15 @@ export function movesTo({ nodes, moves }: Pick<MovingPart, 'nodes' | 'moves'>, n
 export function layPart(
   part: MovingPart,
   node: number,
-  behind: readonly Day[],
+  behind: readonly Moment[],
   ledger?: Ledger
 ): LaidStep | undefined {
   const moves = movesTo(part, node);
   const path = pathTo(part, node);
   const round = {
     from: part.terms.from,
-    behind: behind.map((day, i) => Math.max(day, boundOf(part, path[i] ?? node).from - 1)),
+    behind: behind.map((m, i) => Math.max(dayBehind(part, m), boundOf(part, path[i] ?? node).from - 1)),
+    notBefore: behind.map((m) => m.minute),
     ...(ledger ? { taken: (o: Occurrence) => ledger.taken(o, part.id) } : {})
   };
   const terms: Terms = { ...part.terms, round };
@@ -100,7 +102,18 @@ export function layPart(
   const first = Math.min(...days.map((d) => (d.patch ? Math.min(d.patch.first, d.hop.first) : d.hop.first)));
   const ended = Math.max(...days.map((d) => d.hop.last));
   if (!keepsDays(boundOf(part, node), { first, last: ended })) return undefined;
-  return { rounds, first, last: ended };
+  const blocks = days.map((d) => d.at);
+  const ends = blocks.every((at) => at !== undefined)
+    ? Math.max(...blocks.map((at) => at.occurrence.start + at.end))
+    : undefined;
+  return { rounds, first, last: ended, ...(ends === undefined ? {} : { ends }) };
+}
+
+/** The day behind which a step may begin; one that may begin in the same window has its minute, and any window that reaches it. */
+function dayBehind({ terms: { calendar } }: MovingPart, { day, isOpen }: Moment): Day {
+  if (!isOpen || !calendar?.hasWindows) return day;
+  const longest = Math.max(0, ...calendar.windows.map((w) => w.minutes));
+  return day - 2 - Math.ceil(longest / 1440);
 }
 
 /** Days a step is bound to. */
@@ -137,8 +150,8 @@ function pathTo({ nodes }: Pick<MovingPart, 'nodes'>, node: number): number[] {
 /** The same for a search: days alone, worked out once; a step before must stay where it was laid. */
 export function layerOf(parts: readonly MovingPart[]) {
   const known = new Map<string, LaidStep | undefined>();
-  const lay = (part: number, node: number, behind: readonly Day[]): LaidStep | undefined => {
-    const key = `${part} ${node} ${behind.join()}`;
+  const lay = (part: number, node: number, behind: readonly Moment[]): LaidStep | undefined => {
+    const key = `${part} ${node} ${behind.map(keyOfMoment).join()}`;
     if (known.has(key)) return known.get(key);
     const own = parts[part] as MovingPart;
     const laid = layPart(own, node, behind);

@@ -50,6 +50,7 @@ function prepare(planning: Planning, component: Component, known: KnownOrders): 
     apart,
     pilots,
     ...(by === undefined ? {} : { by }),
+    mayShareDays: parts.some((p) => p.terms.calendar?.hasWindows),
     eve: planning.today - 1,
     lay: layerOf(parts)
   };

@@ -374,6 +374,7 @@ function partFrom(
     ...tree,
     nodes: tree.nodes.map((n, i) => ({ ...n, outage: minutesOf(tree.moves[i]) * systems.length })),
     ...(locks.length > 0 ? { locks } : {}),
+    ...((terms.goal.watchDays ?? 0) > 0 ? { watches: true } : {}),
     alike: JSON.stringify([one.id, locks]),
     plan,
     model,

@@ -3,9 +3,10 @@ import { SURELY_THERE } from '../deadline';
 import { blockAt, type Round, roundsOf } from '../route';
 import { beginOf, boundOf, keepsDays, type LaidStep, layPart, Ledger, movesTo } from './lay';
 import type { OrderedStep, OrderedWave } from './order-types';
+import { isNoLater, laterOf, momentBehind } from './moment';
 import { watchedUntil } from './pilots';
 import { type Component, idsOfNode, minutesOf, type MovingPart } from './parts';
-import type { PartStep, Problem } from './problem';
+import type { Moment, PartStep, Problem, StepOn } from './problem';
 import type { Fates } from './conflict';
 import type { FoundOrder } from './search';
 
@@ -23,11 +24,11 @@ export function placeIn({ component, problem, found }: Prepared, ledger: Ledger)
   return single && part ? placeSingle(part, single, ledger) : place(problem, parts, { found, ledger });
 }
 
-/** Waves that are laid already, and the day behind which the next begins. */
+/** Waves that are laid already, and what the next begins behind. */
 interface Begun {
   readonly waves: readonly OrderedWave[];
-  readonly behind: readonly (readonly Day[])[];
-  readonly eve: Day;
+  readonly behind: readonly (readonly Moment[])[];
+  readonly ended: Moment;
 }
 
 interface ToPlace {
@@ -72,15 +73,17 @@ export function latestOf(
       .slice(0, at)
       .flatMap((w, k) =>
         w.steps.some((s) => s.part === part)
-          ? [Math.max(eveOf(problem, laid, k), watchedUntil(problem, part, laid.slice(0, k)))]
+          ? [laterOf(endedBefore(problem, laid, k), watchedUntil(problem, part, laid.slice(0, k)))]
           : []
       )
   );
+  const { isOpen: _open, ...before } = endedBefore(problem, laid, at);
+  void _open;
   const layBehind = (eve: Day): readonly OrderedWave[] | undefined => {
     const waves = place(problem, parts, {
       found,
       ledger: new Ledger(),
-      begun: { waves: laid.slice(0, at), behind, eve }
+      begun: { waves: laid.slice(0, at), behind, ended: { ...before, day: eve } }
     });
     const now = waves && finishes(waves);
     return now && met.every(({ part }) => (now.find((f) => f.part === part)?.left ?? -1) >= 0)
@@ -98,8 +101,22 @@ export function latestOf(
   return { latest, latestFor: nearest.part };
 }
 
-const eveOf = (problem: Problem, laid: readonly OrderedWave[], k: number): Day =>
-  laid[k - 1]?.last ?? problem.eve;
+/** When the wave before one is over. */
+function endedBefore({ parts, eve }: Problem, laid: readonly OrderedWave[], k: number): Moment {
+  const before = laid[k - 1];
+  return before ? endOf(before.steps, parts) : { day: eve };
+}
+
+function endOf(steps: readonly OrderedStep[], parts: Problem['parts']): Moment {
+  const onOf = ({ last, rounds }: OrderedStep): Pick<StepOn, 'last' | 'ends'> => {
+    const ends = rounds.flatMap((r) => r.at?.ends ?? []);
+    return { last, ...(ends.length === rounds.length ? { ends: Math.max(...ends) } : {}) };
+  };
+  return momentBehind(
+    steps.map((s) => ({ part: s.part, on: onOf(s) })),
+    parts
+  );
+}
 
 /** Lays the waves of an order one behind the other; undefined where a step finds no room. */
 export function place(
@@ -109,10 +126,11 @@ export function place(
 ): OrderedWave[] | undefined {
   const behind = [...(begun?.behind ?? parts.map(() => []))];
   const waves = [...(begun?.waves ?? [])];
-  let eve = begun?.eve ?? problem.eve;
+  let ended: Moment = begun?.ended ?? { day: problem.eve };
   for (const wave of found.waves.slice(waves.length)) {
-    const eveFor = (part: number): Day => Math.max(eve, watchedUntil(problem, part, waves));
-    const laid = layWave(parts, wave, { behind, eveFor, ledger });
+    const before = ended;
+    const endedFor = (part: number): Moment => laterOf(before, watchedUntil(problem, part, waves));
+    const laid = layWave(parts, wave, { behind, endedFor, ledger });
     if (!laid) return undefined;
     const steps = wave.steps.map((step, i): OrderedStep => {
       const own = laid[i] as Placed;
@@ -122,7 +140,7 @@ export function place(
     });
     const last = Math.max(...steps.map((s) => s.last));
     waves.push({ steps, bound: wave.bound, first: Math.min(...steps.map((s) => s.first)), last });
-    eve = last;
+    ended = endOf(steps, problem.parts);
   }
   return waves;
 }
@@ -161,22 +179,22 @@ function placeSingle(
 }
 
 interface Placing {
-  readonly behind: readonly (readonly Day[])[];
-  /** The day behind which a part's step may begin. */
-  readonly eveFor: (part: number) => Day;
+  readonly behind: readonly (readonly Moment[])[];
+  /** What a part's step begins behind. */
+  readonly endedFor: (part: number) => Moment;
   readonly ledger: Ledger;
 }
 
-type Placed = LaidStep & { readonly behind: Day };
+type Placed = LaidStep & { readonly behind: Moment };
 
 /** The steps of one wave; those of a bound set begin at one minute, with crew for all. */
 function layWave(
   parts: readonly MovingPart[],
   { steps, bound }: FoundOrder['waves'][number],
-  { behind, eveFor, ledger }: Placing
+  { behind, endedFor, ledger }: Placing
 ): readonly Placed[] | undefined {
   const laid = new Map<number, Placed>();
-  const layOne = ({ part, to }: PartStep, after: Day, beside: Ledger): Placed | undefined => {
+  const layOne = ({ part, to }: PartStep, after: Moment, beside: Ledger): Placed | undefined => {
     const own = parts[part] as MovingPart;
     const found = layPart(own, to, [...(behind[part] ?? []), after], beside);
     if (!found) return undefined;
@@ -185,14 +203,14 @@ function layWave(
   };
   for (const set of bound) {
     const tied = steps.filter((s) => set.includes(s.part));
-    const eve = Math.max(...tied.map((s) => eveFor(s.part)));
-    const after = nightForAll(tied, eve, layOne, ledger);
+    const latest = tied.map((s) => endedFor(s.part)).reduce((a, b) => (isNoLater(a, b) ? b : a));
+    const after = nightForAll(tied, latest, layOne, ledger);
     if (after === undefined) return undefined;
     for (const step of tied) laid.set(step.part, layOne(step, after, ledger) as Placed);
   }
   for (const step of steps) {
     if (laid.has(step.part)) continue;
-    const on = layOne(step, eveFor(step.part), ledger);
+    const on = layOne(step, endedFor(step.part), ledger);
     if (!on) return undefined;
     laid.set(step.part, on);
   }
@@ -202,16 +220,16 @@ function layWave(
 const MOST_NIGHTS = 60;
 
 /**
- * The day behind which a bound set begins at one minute, each part in one round with crew for all: tried behind the latest of them, again
+ * The moment behind which a bound set begins at one minute, each part in one round with crew for all: tried behind the latest of them, again
  * and again.
  */
 function nightForAll(
   steps: readonly PartStep[],
-  eve: Day,
-  layOne: (step: PartStep, after: Day, beside: Ledger) => Placed | undefined,
+  ended: Moment,
+  layOne: (step: PartStep, after: Moment, beside: Ledger) => Placed | undefined,
   ledger: Ledger
-): Day | undefined {
-  let after = eve;
+): Moment | undefined {
+  let after = ended;
   for (let tried = 0; tried < MOST_NIGHTS; tried++) {
     const trial = ledger.copy();
     const found = steps.flatMap((s) => layOne(s, after, trial) ?? []);
@@ -221,7 +239,10 @@ function nightForAll(
       Math.min(...found.map((f) => f.first)),
       Math.max(...found.map((f) => f.first))
     ];
-    after = earliest === latest ? latest : latest - 1;
+    // On a later day, and still not before what is over.
+    const { isOpen: _open, ...closed } = ended;
+    void _open;
+    after = { ...closed, day: earliest === latest ? latest : latest - 1 };
   }
   return undefined;
 }

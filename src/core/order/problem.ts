@@ -36,6 +36,8 @@ export interface Part {
   readonly alike?: string;
   /** The day its way must be done by; absent: nothing says. */
   readonly deadline?: Day;
+  /** Its arrivals are watched: nothing follows one in the same window. */
+  readonly watches?: boolean;
   /** Days its steps are bound to. */
   readonly locks?: readonly PartLock[];
 }
@@ -75,11 +77,22 @@ export interface Pilots {
 export interface StepOn {
   readonly first: Day;
   readonly last: Day;
+  /** The epoch minute it has ended at, where all of it lies in windows. */
+  readonly ends?: number;
+}
+
+/** When something is over. */
+export interface Moment {
+  readonly day: Day;
+  /** The epoch minute; nothing behind it begins earlier. */
+  readonly minute?: number;
+  /** What follows in a window may begin at that minute; else on a later day. */
+  readonly isOpen?: boolean;
 }
 
 /**
  * Parts that hang on each other, and what binds them (docs/reckoning.md 14).
- * `lay`: the days of a part's last step of those that lead to a node, where each begins behind a day (`behind`, one a step);
+ * `lay`: the days of a part's last step of those that lead to a node, where each begins behind a moment (`behind`, one a step);
  * undefined where it does not hold then.
  */
 export interface Problem {
@@ -90,9 +103,11 @@ export interface Problem {
   readonly pilots?: readonly Pilots[];
   /** What an order is chosen by where it misses no more deadlines than another; absent: fewest waves. */
   readonly by?: OrderBy;
+  /** Some steps lie in windows: a wave may begin on the day the one before ends. */
+  readonly mayShareDays?: boolean;
   /** The day before the first on which work may be done. */
   readonly eve: Day;
-  lay(part: number, node: number, behind: readonly Day[]): StepOn | undefined;
+  lay(part: number, node: number, behind: readonly Moment[]): StepOn | undefined;
 }
 
 /** The place of every part: a node each. */

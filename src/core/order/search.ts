@@ -3,8 +3,9 @@ import type { Day } from '../date';
 import type { OrderBy } from '../estate';
 import { leastAhead } from './ahead';
 import { type Bundle, Mixes, type Stand } from './mixes';
+import { isNoLater, keyOfMoment, laterOf, momentBehind } from './moment';
 import { watchedUntil } from './pilots';
-import type { Mix, PartStep, Problem, StepOn, WaveSteps } from './problem';
+import type { Mix, Moment, PartStep, Problem, StepOn, WaveSteps } from './problem';
 import { type Fates, findFates } from './conflict';
 import { compareReached, MOST_MIXES, reach, type Reached, reachedBy, reachedIn } from './reach';
 
@@ -50,8 +51,10 @@ interface Label {
   readonly stand: Stand;
   readonly cost: OrderCost;
   readonly finish: Day;
-  /** Days behind which each step so far of each part began. */
-  readonly behind: readonly (readonly Day[])[];
+  /** When its last wave is over. */
+  readonly ended: Moment;
+  /** What each step so far of each part began behind. */
+  readonly behind: readonly (readonly Moment[])[];
   readonly waves: readonly Wave[];
   /** Waves, steps and minutes of outage still to come, at least. */
   readonly ahead: number;
@@ -236,6 +239,7 @@ class OrderSearch {
       stand: this.#mixes.start,
       cost: NOTHING,
       finish: eve,
+      ended: { day: eve },
       behind: parts.map(() => []),
       waves: [],
       ...this.#ahead(this.#mixes.start.mix)
@@ -258,7 +262,7 @@ class OrderSearch {
     const { stand, waves, cost, finish } = best;
     const reached = reachedIn(this.#problem, stand.mix);
     // What costs no more than the least there could be is the best, however few others were tried.
-    const least = withAhead(start);
+    const least = this.#withAhead(start);
     const done = this.#by === 'earliest done' ? least.finish : finish;
     const isLeast =
       compareReached(reached, this.#wanted.reached) <= 0 &&
@@ -322,10 +326,8 @@ class OrderSearch {
     const days: StepOn[] = [];
     let { missed, late, outage, off, steps } = label.cost;
     for (const { part, from, to } of wave.steps) {
-      const begun = [
-        ...(behind[part] ?? []),
-        Math.max(label.finish, watchedUntil(this.#problem, part, label.waves))
-      ];
+      const until = watchedUntil(this.#problem, part, label.waves);
+      const begun = [...(behind[part] ?? []), laterOf(label.ended, until)];
       const on = lay(part, to, begun);
       if (!on) return undefined;
       behind[part] = begun;
@@ -355,6 +357,10 @@ class OrderSearch {
         steps
       },
       finish: last,
+      ended: momentBehind(
+        wave.steps.map(({ part }, i) => ({ part, on: days[i] as StepOn })),
+        parts
+      ),
       behind,
       waves: [...label.waves, { ...wave, days, first: Math.min(...days.map((d) => d.first)), last }],
       ...this.#ahead(stand.mix)
@@ -372,6 +378,14 @@ class OrderSearch {
     return Math.max(0, ...this.#apart.map((clique) => clique.reduce((sum, part) => sum + ahead(part), 0)));
   }
 
+  /** With the least that is still to come; each wave begins on a later day, but for those that share a window. */
+  #withAhead({ cost, finish, ahead, work, pause }: Label): Costed {
+    return {
+      cost: { ...cost, waves: cost.waves + ahead, steps: cost.steps + work, outage: cost.outage + pause },
+      finish: this.#problem.mayShareDays ? finish : finish + ahead
+    };
+  }
+
   /** What is still to come, at least. */
   #ahead(mix: Mix): Pick<Label, 'ahead' | 'work' | 'pause'> {
     const sumOf = (least: readonly (readonly number[])[]): number =>
@@ -385,7 +399,7 @@ class OrderSearch {
 
   #keep(label: Label): boolean {
     const { atMost } = this.#how;
-    if (atMost && this.#compare(withAhead(label), atMost) > 0) return false;
+    if (atMost && this.#compare(this.#withAhead(label), atMost) > 0) return false;
     const key = this.#keyOf(label);
     const others = this.#labels.get(key) ?? [];
     if (others.some((o) => this.#isNoWorse(o, label))) return false;
@@ -395,11 +409,11 @@ class OrderSearch {
 
   /** Whatever follows, the one costs no more, and what comes next lies no later. */
   #isNoWorse(a: Label, b: Label): boolean {
-    return compareCost(this.#by, a.cost, b.cost) <= 0 && a.finish <= b.finish;
+    return compareCost(this.#by, a.cost, b.cost) <= 0 && isNoLater(a.ended, b.ended);
   }
 
   #compareLabels(a: Label, b: Label): number {
-    return this.#compare(withAhead(a), withAhead(b)) || a.work - b.work || compareIds(a, b);
+    return this.#compare(this.#withAhead(a), this.#withAhead(b)) || a.work - b.work || compareIds(a, b);
   }
 
   #compareDone(a: Label, b: Label): number {
@@ -409,7 +423,7 @@ class OrderSearch {
   /** The mix; of parts whose stay is limited also since when, and until when pilots are watched. */
   #keyOf({ stand, behind, waves }: Label): string {
     const timed = stand.mix.flatMap((node, part) =>
-      this.#problem.parts[part]?.nodes[node]?.isTimed ? [`${part}@${behind[part]?.at(-1) ?? ''}`] : []
+      this.#problem.parts[part]?.nodes[node]?.isTimed ? [`${part}@${keyOfLast(behind[part])}`] : []
     );
     for (const [i, pilots] of (this.#problem.pilots ?? []).entries())
       if (pilots.watchDays > 0)
@@ -425,11 +439,10 @@ class OrderSearch {
   }
 }
 
-/** With the least that is still to come; each wave begins on a later day. */
-const withAhead = ({ cost, finish, ahead, work, pause }: Label): Costed => ({
-  cost: { ...cost, waves: cost.waves + ahead, steps: cost.steps + work, outage: cost.outage + pause },
-  finish: finish + ahead
-});
+const keyOfLast = (behind: readonly Moment[] | undefined): string => {
+  const last = behind?.at(-1);
+  return last ? keyOfMoment(last) : '';
+};
 
 const compareIds = (a: Label, b: Label): number => {
   const [x, y] = [idsOf(a.waves), idsOf(b.waves)];

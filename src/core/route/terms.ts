@@ -28,6 +28,8 @@ export interface RoundTerms {
   sharesOf?(move: number): Shares;
   /** Last days of what has to be over before each move begins, in an order across systems. */
   readonly behind?: readonly Day[];
+  /** Epoch minutes before which no block of each move begins; where work is laid into windows. */
+  readonly notBefore?: readonly (number | undefined)[];
   /** What else the crew of an occurrence is busy with. */
   taken?(occurrence: Occurrence): readonly Booked[];
 }

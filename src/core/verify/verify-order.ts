@@ -30,6 +30,8 @@ export interface VerifyOrderTerms {
   crewOf(window: string): number | undefined;
   /** What somebody has laid down. */
   readonly locks?: readonly OrderLock[];
+  /** Whether an arrival of a system is watched, so that nothing follows it in the same window. */
+  watches?(system: string): boolean;
   /** Pilots that a system's goal asks for, with those it shares them with. */
   pilotsOf?(system: string): VerifyPilots | undefined;
 }
@@ -67,7 +69,7 @@ export function verifyOrder(order: ComponentOrder, terms: VerifyOrderTerms): Ord
   const pairs = new Pairs(terms, links, start);
   let at = start;
   let mended: ReadonlySet<VerifyLink> = new Set();
-  let ended = -Infinity;
+  let ended: Ended = { day: -Infinity, isOpen: false };
   order.waves.forEach((wave, w) => {
     const fault = (code: OrderFault['code'], detail: string): void =>
       void faults.push({ code, wave: w, detail });
@@ -77,7 +79,7 @@ export function verifyOrder(order: ComponentOrder, terms: VerifyOrderTerms): Ord
     for (const [a, b] of peersAtOnce(order, wave, terms, links)) fault('peers at once', `${a}, ${b}`);
     at = moved(order, at, wave.steps);
     mended = pairs.mendedBy(at, mended);
-    ended = wave.last;
+    ended = endOf(order, wave, terms);
   });
   faults.push(
     ...crewFaults(order, terms),
@@ -93,10 +95,34 @@ export function verifyOrder(order: ComponentOrder, terms: VerifyOrderTerms): Ord
   return faults;
 }
 
+/** When a wave is over; `isOpen`: what lies in a window may follow on that very day, from the minute on. */
+interface Ended {
+  readonly day: Day;
+  readonly minute?: number;
+  readonly isOpen: boolean;
+}
+
+function endOf(order: ComponentOrder, { steps, last }: OrderedWave, terms: VerifyOrderTerms): Ended {
+  const ends = steps.flatMap((s) => s.rounds.map((r) => r.at?.ends));
+  const known = ends.flatMap((e) => e ?? []);
+  const isWatched = steps.some((s) =>
+    (order.parts[s.part]?.systems ?? []).some((id) => terms.watches?.(id) ?? false)
+  );
+  return {
+    day: last,
+    ...(known.length > 0 ? { minute: Math.max(...known) } : {}),
+    isOpen: known.length === ends.length && !isWatched
+  };
+}
+
 function checkShape(
   order: ComponentOrder,
   wave: OrderedWave,
-  { at, ended, fault }: { at: Places; ended: Day; fault: (code: OrderFault['code'], detail: string) => void }
+  {
+    at,
+    ended,
+    fault
+  }: { at: Places; ended: Ended; fault: (code: OrderFault['code'], detail: string) => void }
 ): void {
   const seen = new Set<number>();
   for (const step of wave.steps) {
@@ -106,7 +132,10 @@ function checkShape(
     const here = at.get(first);
     if (here?.release !== step.from.release || here.edition !== step.from.edition)
       fault('starts elsewhere', first);
-    if (!order.isSingle && step.first <= ended) fault('before its turn', first);
+    const begins = Math.min(...step.rounds.map((r) => r.at?.begins ?? -Infinity));
+    const isBehind = step.first > ended.day || (ended.isOpen && begins >= (ended.minute ?? Infinity));
+    const isEarly = begins > -Infinity && begins < (ended.minute ?? -Infinity);
+    if (!order.isSingle && (!isBehind || isEarly)) fault('before its turn', first);
     const days = step.rounds.flatMap((r) => [r.first, r.last]);
     if (step.first < wave.first || step.last > wave.last || days.some((d) => d > step.last))
       fault('outside its wave', first);

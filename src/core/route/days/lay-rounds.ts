@@ -64,7 +64,7 @@ export function* roundsOf({ terms, moves }: Journey, party: Party, how: Judging)
       const round = {
         ...terms.round,
         from,
-        sharesOf: (move: number) => crews.sharesOf(size, behind[move])
+        sharesOf: (move: number) => crews.sharesOf(size, behind[move], terms.round?.notBefore?.[move])
       };
       const judgement = judgeMoves({ ...terms, round }, moves, how);
       before = judgement.schedule.days;
@@ -174,11 +174,11 @@ class Crews {
     }
   }
 
-  /** What a round needs, with where the round before has the same blocks. */
-  sharesOf(systems: number, before: MoveDays | undefined): Shares {
+  /** What a round needs, with where the round before has the same blocks, and a minute before which nothing of it begins. */
+  sharesOf(systems: number, before: MoveDays | undefined, earliest = -Infinity): Shares {
     const shareFrom = (notBefore: number): CrewShare => ({
       free: (occurrence, from, minutes) =>
-        this.#free(occurrence, Math.max(from, notBefore), { minutes, systems })
+        this.#free(occurrence, Math.max(from, notBefore, earliest), { minutes, systems })
     });
     const whole = beginOf(before?.at);
     return {
