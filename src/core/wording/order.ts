@@ -129,6 +129,8 @@ export function sayConstraint(
 /** `Any one of these out of the way, an order is found.`; nothing where one alone does not do. */
 export function sayOpenings(constraints: readonly NamedConstraint[]): string {
   const opening = constraints.filter((c) => c.opens);
+  if (opening.length === 0 && constraints.length === 1)
+    return 'Were it not for this, something else forbids it still.';
   if (opening.length === 0)
     return constraints.length > 0 ? 'None of these alone, out of the way, would do.' : '';
   if (constraints.length === 1) return 'Were it not for this, an order is found.';

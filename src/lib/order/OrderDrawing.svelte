@@ -5,6 +5,7 @@
   import { calendarDate } from '$core/date';
   import { roving } from '$lib/kit/roving';
   import { desk } from '$lib/state/desk.svelte';
+  import { clock, sharesNights, whenOf } from './when';
   import { keyOfWave, type Lane, type LaneStep, type OrderState, type WaveAt } from './order-state.svelte';
   import { orderNames } from '$lib/state/order-names';
 
@@ -23,6 +24,7 @@
     return base(at) - (lane.levels.length > 1 ? (level * RISE) / (lane.levels.length - 1) : 0);
   };
   /** Nights, and days on which nothing is touched, of all who have a line here. */
+  const isByMinute = $derived(order.lanes.some((l) => sharesNights(l.order)));
   const ground = $derived.by(() => {
     const index = new CalendarIndex(desk.estate);
     const calendars = new Set(
@@ -34,7 +36,13 @@
         })
     );
     return {
-      nights: [...calendars].flatMap((c) => (c.hasWindows ? [...c.from(order.first, order.last)] : [])),
+      nights: [...calendars]
+        .flatMap((c) => (c.hasWindows ? [...c.from(order.first, order.last)] : []))
+        .map((o) => ({
+          ...o,
+          from: isByMinute ? clock(o.start, o.zone) : o.day,
+          to: isByMinute ? clock(o.start + o.minutes, o.zone) : o.day + 1
+        })),
       freezes: [...calendars]
         .flatMap((c) => c.freezes)
         .filter((f) => f.last >= order.first && f.first <= order.last)
@@ -50,9 +58,10 @@
     const points: string[] = [];
     steps.forEach((step, i) => {
       if (i >= from) {
-        if (points.length === 0) points.push(`M${x(step.first)} ${y(lane, at, level)}`);
-        else points.push(`H${x(step.first)}`);
-        points.push(`L${x(step.last + 1)} ${y(lane, at, step.to.release)}`);
+        const when = whenOf(lane.order, step);
+        if (points.length === 0) points.push(`M${x(when.from)} ${y(lane, at, level)}`);
+        else points.push(`H${x(when.from)}`);
+        points.push(`L${x(when.to)} ${y(lane, at, step.to.release)}`);
       }
       level = step.to.release;
     });
@@ -80,8 +89,14 @@
           const there = lane.order.waves[wave]?.steps.find((s) => s.part === part);
           const source = order.lanes[from];
           if (!there || !source || from === to) continue;
-          const [x1, y1] = [x(there.last + 1), y(source, from, there.to.release) + (to > from ? 4 : -4)];
-          const [x2, y2] = [x(step.first), y(lane, to, step.from.release) + (to > from ? -4 : 4)];
+          const [x1, y1] = [
+            x(whenOf(lane.order, there).to),
+            y(source, from, there.to.release) + (to > from ? 4 : -4)
+          ];
+          const [x2, y2] = [
+            x(whenOf(lane.order, step).from),
+            y(lane, to, step.from.release) + (to > from ? -4 : 4)
+          ];
           const bend = (y1 + y2) / 2;
           const isOpen = order.open?.order === lane.order && order.open.index === step.wave;
           found.set(`${from} ${wave} ${to} ${step.wave}`, {
@@ -160,9 +175,9 @@
   >
   {#each ground.nights as o (`${o.window} ${o.start}`)}<rect
       class="night"
-      x={x(o.day)}
+      x={x(o.from)}
       y={TOP}
-      width={Math.max(1, x(o.day + 1) - x(o.day) - 0.5)}
+      width={Math.max(1, x(o.to) - x(o.from) - 0.5)}
       height={height - TOP}
     />{/each}
   {#each ground.freezes as f (`${f.first} ${f.last}`)}<rect
@@ -180,7 +195,10 @@
     <path class="ground" d="M0 {base(i) + 6}H{order.width}" />
     {#each lane.parts as part (part.index)}
       {@const first = part.steps[0]}
-      <path class="ink" d="M0 {y(lane, i, part.part.start.release)}H{first ? x(first.first) : order.width}" />
+      <path
+        class="ink"
+        d="M0 {y(lane, i, part.part.start.release)}H{first ? x(whenOf(lane.order, first).from) : order.width}"
+      />
       <path class="way" data-part={part.part.id} d={line(lane, i, part, 0)} />
     {/each}
     <text class="level" x="6" y={y(lane, i, lane.parts[0]?.part.start.release ?? '') - 5}
@@ -188,7 +206,7 @@
     >
     {#each named(lane) as step (step.wave + step.to.release)}<text
         class="level bold"
-        x={Math.min(x(step.last + 1) + 4, order.width - 40)}
+        x={Math.min(x(whenOf(lane.order, step).to) + 4, order.width - 40)}
         y={y(lane, i, step.to.release) - 5}>{orderNames.product(lane.product).release(step.to.release)}</text
       >{/each}
   {/each}
@@ -200,8 +218,8 @@
   {#each links as link, i (i)}<path class="link" class:open={link.isOpen} d={link.d} />{/each}
   {#each order.lanes as lane, i (lane.key)}
     {#each waves(lane) as { wave, steps } (wave)}
-      {@const from = Math.min(...steps.map((s) => x(s.first)))}
-      {@const to = Math.max(...steps.map((s) => x(s.last + 1)))}
+      {@const from = Math.min(...steps.map((s) => x(whenOf(lane.order, s).from)))}
+      {@const to = Math.max(...steps.map((s) => x(whenOf(lane.order, s).to)))}
       {@const isOpen = order.open?.order === lane.order && order.open.index === wave}
       <a
         href="/order?at={encodeURIComponent(keyOfWave(lane.order, wave))}"
