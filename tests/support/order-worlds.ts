@@ -123,7 +123,8 @@ function layOn(
     return { first, last: first + days - 1 };
   }
   const length = nights.length[node] ?? 60;
-  for (let day = Math.max(from, behind.isOpen ? behind.day - 2 : behind.day + 1); ; day++) {
+  const earliest = behind.isOpen ? Math.max(behind.day - 2, (behind.since ?? -9) + 1) : behind.day + 1;
+  for (let day = Math.max(from, earliest); ; day++) {
     const start = day * 1440 + nights.from;
     const begin = Math.max(start, behind.minute ?? start);
     if (begin + length > start + nights.minutes) continue;

@@ -308,6 +308,43 @@ test('what is laid down to go apart never shares a wave, in one component or two
   expect(joined.conflicts.flatMap((c) => c.constraints.map((x) => x.kind))).toContain('lock');
 });
 
+test('waves share a night behind each other; what is laid down to go apart has nights of its own', () => {
+  const nightly = planningOf(3);
+  const systems = nightly.estate.systems.filter((s) => /^(host-b|keeper)/.test(s.id));
+  const orderOfHosts = (changes: readonly Change[]) => {
+    const input = {
+      catalogue: nightly.catalogue,
+      estate: { ...nightly.estate, systems },
+      today: nightly.today
+    };
+    const tried = planningWith(input, changes);
+    const hosts = component('host-b-01', orderWith(tried));
+    expect(verifyOrder(hosts, { ...termsOf(tried), locks: tried.estate.locks ?? [] })).toEqual([]);
+    return hosts;
+  };
+  const nightsOf = (of: ComponentOrder, id: string): Set<string> =>
+    new Set(
+      of.waves.flatMap((w) =>
+        w.steps
+          .filter((s) => of.parts[s.part]?.systems.includes(id))
+          .flatMap((s) => s.rounds.map((r) => String(r.at?.closes)))
+      )
+    );
+  const free = orderOfHosts([]);
+  expect(free.waves.some((w, i) => i > 0 && w.first <= free.waves[i - 1]!.last)).toBe(true);
+  const ids = ['host-b-01', 'host-b-02', 'host-b-03', 'host-b-04', 'host-b-05'];
+  const pairs = ids.flatMap((a, i) => ids.slice(i + 1).map((b) => [a, b] as const));
+  const [one, other] =
+    pairs.find(([a, b]) => [...nightsOf(free, a)].some((n) => nightsOf(free, b).has(n))) ?? [];
+  expect(one).toBeDefined();
+  const must = { apartFrom: [other!] };
+  const apart = orderOfHosts([{ lock: { systems: [one!], must } }]);
+  expect([...nightsOf(apart, one!)].some((n) => nightsOf(apart, other!).has(n))).toBe(false);
+  // The order found without it is refused with it.
+  const locks = [{ id: 'x', day: '2031-03-10', systems: [one!], must }];
+  expect(verifyOrder(free, { ...termsOf(nightly), locks }).map((f) => f.code)).toContain('lock');
+});
+
 test('a longer window, more people, a freeze gone, and another choice are tried like anything else', () => {
   const calendar = estate.calendars?.find((c) => c.team === 'Control room');
   const window = calendar?.windows[0];

@@ -110,10 +110,10 @@ export function layPart(
 }
 
 /** The day behind which a step may begin; one that may begin in the same window has its minute, and any window that reaches it. */
-function dayBehind({ terms: { calendar } }: MovingPart, { day, isOpen }: Moment): Day {
+function dayBehind({ terms: { calendar } }: MovingPart, { day, isOpen, since = -Infinity }: Moment): Day {
   if (!isOpen || !calendar?.hasWindows) return day;
   const longest = Math.max(0, ...calendar.windows.map((w) => w.minutes));
-  return day - 2 - Math.ceil(longest / 1440);
+  return Math.max(since, day - 2 - Math.ceil(longest / 1440));
 }
 
 /** Days a step is bound to. */

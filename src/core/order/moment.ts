@@ -1,5 +1,5 @@
 import type { Day } from '../date';
-import type { Moment, Part, StepOn } from './problem';
+import type { Moment, Part, Problem, StepOn } from './problem';
 
 /** The earliest minute at which a day begins anywhere, in UTC. */
 const earliestOf = (day: Day): number => day * 1440 - 14 * 60;
@@ -17,8 +17,45 @@ export function momentBehind(
   return { day, minute, ...(isOpen ? { isOpen } : {}) };
 }
 
+interface LaidWave {
+  readonly steps: readonly { readonly part: number; readonly last?: Day }[];
+  readonly days?: readonly { readonly last: Day }[];
+  readonly last: Day;
+}
+
+/** The last days of the steps of some parts, so far. */
+export const lastOfParts = (parts: ReadonlySet<number>, waves: readonly LaidWave[]): Day =>
+  Math.max(
+    -Infinity,
+    ...waves.flatMap(({ steps, days, last }) =>
+      steps.flatMap((s, i) => (parts.has(s.part) ? (days?.[i]?.last ?? s.last ?? last) : []))
+    )
+  );
+
+/**
+ * What a step of a part begins behind, where the wave before is over at a moment: the pilots it waits for are watched until a day, and
+ * what it never goes together with had another window.
+ */
+export function behindFor(
+  { pilots = [], apart = [] }: Pick<Problem, 'pilots' | 'apart'>,
+  part: number,
+  { ended, waves }: { readonly ended: Moment; readonly waves: readonly LaidWave[] }
+): Moment {
+  const until = Math.max(
+    -Infinity,
+    ...pilots
+      .filter((p) => p.then.includes(part))
+      .map((p) => lastOfParts(new Set(p.first), waves) + p.watchDays)
+  );
+  const moment = laterOf(ended, until);
+  if (!moment.isOpen) return moment;
+  const others = new Set(apart.flatMap(([a, b]) => (a === part ? [b] : b === part ? [a] : [])));
+  const since = lastOfParts(others, waves);
+  return since === -Infinity ? moment : { ...moment, since };
+}
+
 /** Not before a day is over. */
-export const laterOf = (moment: Moment, until: Day): Moment =>
+const laterOf = (moment: Moment, until: Day): Moment =>
   until < moment.day
     ? moment
     : { day: until, ...(moment.minute === undefined ? {} : { minute: moment.minute }) };
@@ -30,5 +67,5 @@ export function isNoLater(a: Moment, b: Moment): boolean {
 }
 
 /** Equal for moments behind which the same may begin. */
-export const keyOfMoment = ({ day, minute, isOpen }: Moment): string =>
-  `${day}${minute === undefined ? '' : `:${minute}`}${isOpen ? '+' : ''}`;
+export const keyOfMoment = ({ day, minute, isOpen, since }: Moment): string =>
+  `${day}${minute === undefined ? '' : `:${minute}`}${isOpen ? '+' : ''}${since === undefined ? '' : `>${since}`}`;

@@ -1,27 +1,5 @@
-import type { Day } from '../date';
 import { compareText } from '../kit';
-import type { Pilots, Problem } from './problem';
-
-/** The day to whose end the pilots that a part waits for are watched; before everything where it waits for none. */
-export function watchedUntil(
-  { pilots = [] }: Pick<Problem, 'pilots'>,
-  part: number,
-  waves: readonly {
-    readonly steps: readonly { readonly part: number; readonly last?: Day }[];
-    readonly days?: readonly { readonly last: Day }[];
-    readonly last: Day;
-  }[]
-): Day {
-  let until = -Infinity;
-  for (const { first, then, watchDays } of pilots) {
-    if (!then.includes(part)) continue;
-    for (const { steps, days, last } of waves)
-      steps.forEach((s, i) => {
-        if (first.includes(s.part)) until = Math.max(until, (days?.[i]?.last ?? s.last ?? last) + watchDays);
-      });
-  }
-  return until;
-}
+import type { Pilots } from './problem';
 
 /** Systems of a part, and the pilots its goal asks for: of how many of its `group` (team and product), and how long they are watched. */
 export interface Piloted {

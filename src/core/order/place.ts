@@ -3,8 +3,7 @@ import { SURELY_THERE } from '../deadline';
 import { blockAt, type Round, roundsOf } from '../route';
 import { beginOf, boundOf, keepsDays, type LaidStep, layPart, Ledger, movesTo } from './lay';
 import type { OrderedStep, OrderedWave } from './order-types';
-import { isNoLater, laterOf, momentBehind } from './moment';
-import { watchedUntil } from './pilots';
+import { behindFor, isNoLater, momentBehind } from './moment';
 import { type Component, idsOfNode, minutesOf, type MovingPart } from './parts';
 import type { Moment, PartStep, Problem, StepOn } from './problem';
 import type { Fates } from './conflict';
@@ -73,7 +72,7 @@ export function latestOf(
       .slice(0, at)
       .flatMap((w, k) =>
         w.steps.some((s) => s.part === part)
-          ? [laterOf(endedBefore(problem, laid, k), watchedUntil(problem, part, laid.slice(0, k)))]
+          ? [behindFor(problem, part, { ended: endedBefore(problem, laid, k), waves: laid.slice(0, k) })]
           : []
       )
   );
@@ -129,7 +128,7 @@ export function place(
   let ended: Moment = begun?.ended ?? { day: problem.eve };
   for (const wave of found.waves.slice(waves.length)) {
     const before = ended;
-    const endedFor = (part: number): Moment => laterOf(before, watchedUntil(problem, part, waves));
+    const endedFor = (part: number): Moment => behindFor(problem, part, { ended: before, waves });
     const laid = layWave(parts, wave, { behind, endedFor, ledger });
     if (!laid) return undefined;
     const steps = wave.steps.map((step, i): OrderedStep => {

@@ -88,6 +88,8 @@ export interface Moment {
   readonly minute?: number;
   /** What follows in a window may begin at that minute; else on a later day. */
   readonly isOpen?: boolean;
+  /** Only in windows that start on a later day than this one. */
+  readonly since?: Day;
 }
 
 /**

@@ -3,8 +3,7 @@ import type { Day } from '../date';
 import type { OrderBy } from '../estate';
 import { leastAhead } from './ahead';
 import { type Bundle, Mixes, type Stand } from './mixes';
-import { isNoLater, keyOfMoment, laterOf, momentBehind } from './moment';
-import { watchedUntil } from './pilots';
+import { behindFor, isNoLater, keyOfMoment, lastOfParts, momentBehind } from './moment';
 import type { Mix, Moment, PartStep, Problem, StepOn, WaveSteps } from './problem';
 import { type Fates, findFates } from './conflict';
 import { compareReached, MOST_MIXES, reach, type Reached, reachedBy, reachedIn } from './reach';
@@ -326,8 +325,7 @@ class OrderSearch {
     const days: StepOn[] = [];
     let { missed, late, outage, off, steps } = label.cost;
     for (const { part, from, to } of wave.steps) {
-      const until = watchedUntil(this.#problem, part, label.waves);
-      const begun = [...(behind[part] ?? []), laterOf(label.ended, until)];
+      const begun = [...(behind[part] ?? []), behindFor(this.#problem, part, label)];
       const on = lay(part, to, begun);
       if (!on) return undefined;
       behind[part] = begun;
@@ -425,9 +423,12 @@ class OrderSearch {
     const timed = stand.mix.flatMap((node, part) =>
       this.#problem.parts[part]?.nodes[node]?.isTimed ? [`${part}@${keyOfLast(behind[part])}`] : []
     );
-    for (const [i, pilots] of (this.#problem.pilots ?? []).entries())
-      if (pilots.watchDays > 0)
-        timed.push(`p${i}@${watchedUntil(this.#problem, pilots.then[0] ?? 0, waves)}`);
+    for (const [i, { first, watchDays }] of (this.#problem.pilots ?? []).entries())
+      if (watchDays > 0) timed.push(`p${i}@${lastOfParts(new Set(first), waves)}`);
+    // What never goes together has windows of its own.
+    if (this.#problem.mayShareDays)
+      for (const part of new Set((this.#problem.apart ?? []).flat()))
+        timed.push(`a${part}@${lastOfParts(new Set([part]), waves)}`);
     return timed.length === 0
       ? this.#mixes.keyOf(stand)
       : `${stand.mix.join()}|${stand.mended.join()}|${timed.join()}`;

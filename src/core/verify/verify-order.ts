@@ -322,7 +322,10 @@ function lockFaults(order: ComponentOrder, locks: readonly OrderLock[]): OrderFa
     if ('on' in must) return formatDay(step.first) === must.on;
     if ('notBefore' in must) return formatDay(step.first) >= must.notBefore;
     if ('notAfter' in must) return formatDay(step.last) <= must.notAfter;
-    return !wave.steps.some((s) => s.part !== step.part && of(s).some((id) => must.apartFrom.includes(id)));
+    const others = order.waves
+      .flatMap((w) => w.steps.map((s) => ({ s, isSameWave: w === wave })))
+      .filter(({ s }) => s.part !== step.part && of(s).some((id) => must.apartFrom.includes(id)));
+    return !others.some(({ s, isSameWave }) => isSameWave || sharesWindow(s, step));
   };
   return order.waves.flatMap((wave, w) =>
     wave.steps.flatMap((step) =>
@@ -334,6 +337,12 @@ function lockFaults(order: ComponentOrder, locks: readonly OrderLock[]): OrderFa
     )
   );
 }
+
+/** Whether rounds of two steps lie in one occurrence of a window. */
+const sharesWindow = (a: OrderedStep, b: OrderedStep): boolean =>
+  a.rounds.some((x) =>
+    b.rounds.some((y) => x.at && y.at && x.at.window === y.at.window && x.at.closes === y.at.closes)
+  );
 
 /** What hangs on nothing goes round by round: in each a step begins when the one before has ended. */
 function roundFaults({ isSingle, waves, parts }: ComponentOrder): OrderFault[] {
