@@ -271,8 +271,13 @@ function lengthen(p: Problem, brute: Brute, state: State, blocks: readonly PartS
       .flatMap((o) => o.first.map((f) => (state.done[f] ?? -1) + o.watchDays));
     const until = Math.max(...watched, -1);
     const { isOpen, ...closed } = state.ended;
+    const apart = (p.apart ?? []).flatMap(([a, b]) => (a === part ? [b] : b === part ? [a] : []));
+    const others = apart.map((o) => state.done[o] ?? -1).filter((day) => day >= 0);
+    const since = isOpen && others.length > 0 ? { since: Math.max(...others) } : {};
     const begun =
-      until < state.ended.day ? { ...closed, ...(isOpen ? { isOpen } : {}) } : { ...closed, day: until };
+      until < state.ended.day
+        ? { ...closed, ...(isOpen ? { isOpen } : {}), ...since }
+        : { ...closed, day: until };
     const on = p.lay(part, to, [begun]);
     if (!on) return undefined;
     laid.push([part, on]);
