@@ -157,4 +157,19 @@
     font-weight: 700;
     font-size: 12px;
   }
+  @media print {
+    .scroll {
+      overflow: visible;
+    }
+    .scroll :global(:is(th, td)) {
+      font-size: 9.5px;
+      padding: 2px 3px;
+    }
+    tbody th:first-child {
+      min-width: 150px;
+    }
+    thead th {
+      white-space: normal;
+    }
+  }
 </style>

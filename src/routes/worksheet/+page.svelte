@@ -241,6 +241,10 @@
     font-weight: 650;
   }
   @media (max-width: 700px) {
+    /* The way stands on the worksheet itself. */
+    .page :global([data-worksheets] :is(th, td):nth-child(2)) {
+      display: none;
+    }
     /* The step one stands at comes first. */
     .beside {
       display: flex;
