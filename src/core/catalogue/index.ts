@@ -48,3 +48,14 @@ export {
   sketchOf
 } from './sketch/sketch';
 export { findUnlisted, listRelease } from './sketch/unlisted';
+export {
+  COLUMN_ROLES,
+  type ColumnRole,
+  type DateOrder,
+  type LifeCycle,
+  type LifeCycleRow,
+  readLifeCycle,
+  type ReleaseChange,
+  suggestColumns,
+  takeLifeCycle
+} from './life-cycle';

@@ -39,3 +39,4 @@ export { formatWorkspace, parseJson, parseWorkspace } from './workspace-file';
 export { readLarge } from './zod-issues';
 export { formatCalendarFile } from './calendar-out';
 export { readCalendarFile, type ReadCalendar } from './calendar-in';
+export { type PublishedTable, readPublishedTables, tablesOfRows } from './published-tables';

@@ -69,6 +69,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'web-address': 'A link starts with http:// or https://.',
   'no-os-release': 'No os-release text was found: it needs at least NAME, ID or VERSION_ID.',
   'no-record': 'No record was found: each begins with a line "orange-stair-record".',
+  'no-table': 'No table with a heading and rows was found in it.',
   'no-list': 'No list of machines was found in it.',
   'no-machines': 'It names no machine, operating system or firmware.',
   'other-version': 'This version of the format, {detail}, is not read here.',

@@ -24,9 +24,11 @@
   <p class="chips">
     {#if unmatched > 0}
       <a class="act onward" href="/catalogue/start">Make products from what my machines run</a>
+      <a class="act" href="/catalogue/table">Take in a publisher’s table</a>
       <a class="act" href="/import">Bring in a catalogue file</a>
       <Button onclick={takeDemoCatalogue}>Take the demo’s catalogue</Button>
     {:else}
+      <a class="act" href="/catalogue/table">Take in a publisher’s table</a>
       <a class="act" href="/import">Bring in a catalogue file</a>
       <Button onclick={takeDemoCatalogue}>Take the demo’s catalogue</Button>
     {/if}

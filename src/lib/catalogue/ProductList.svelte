@@ -45,6 +45,7 @@
     {:else}<li class="soft">No product matches.</li>{/each}
   </ul>
   <p class="foot">
+    <a class="act" href="/catalogue/table">A publisher’s table</a>
     {#if unmatched > 0}<a class="act" href="/catalogue/start"
         >{sayCount(unmatched, 'machine')} of no product here</a
       >{/if}

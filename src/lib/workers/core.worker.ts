@@ -45,6 +45,7 @@ import {
   type Mapping,
   parseCatalogue,
   parseWorkspace,
+  type PublishedTable,
   previewStepwise,
   readCalendarFile,
   type ReadCalendar,
@@ -56,6 +57,7 @@ import type { Result } from '$core/kit';
 import { importWords, planWords } from '$core/wording';
 import { Looker, type LookOrder, type LookProgress, type RightsTried } from './looker';
 import { Planner, type PlanOrder } from './planner';
+import { publishedTables } from './published-tables';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
 
 const PROGRESS_EVERY_MS = 40;
@@ -142,6 +144,7 @@ const api = {
       readAgain: clearer
     };
   },
+  publishedTables: (bytes: Uint8Array): Promise<Result<readonly PublishedTable[]>> => publishedTables(bytes),
   calendarFile: async (name: string, entries: readonly DueEntry[], today: number): Promise<string> =>
     formatCalendarFile(name, entries, today),
   readCalendarFile: async (text: string): Promise<Result<ReadCalendar>> => readCalendarFile(text),
