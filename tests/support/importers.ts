@@ -15,6 +15,9 @@ import { previewImport } from '../../src/core/exchange/preview-import';
 import { importWords } from '../../src/core/wording/system';
 import { parseRecords } from '../../src/core/exchange/record-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
+import { readLifeCycle, suggestColumns, takeLifeCycle } from '../../src/core/catalogue/life-cycle';
+import { release as releaseSchema } from '../../src/core/catalogue/schema-hop';
+import { readPublishedTables } from '../../src/core/exchange/published-tables';
 import type { Catalogue } from '../../src/core/catalogue/schema';
 import type { Result } from '../../src/core/kit/issue';
 import { editsOfPaste } from '../../src/lib/estate/grid';
@@ -48,6 +51,25 @@ function takeTable(table: ReturnType<typeof parseCsv>, catalogue: Catalogue): bo
   return mapping !== undefined && take({ ok: true, value: readRows(rows, mapping, kinds) }, catalogue);
 }
 
+/** Takes tables of releases as far as a product, which must be such as can be stored. */
+function takePublished(text: string, catalogue: Catalogue): boolean {
+  const read = readPublishedTables(text);
+  if (!read.ok) return false;
+  let taken = false;
+  for (const table of read.value) {
+    const { rows } = readLifeCycle(table, suggestColumns(table), { names: ['Brindle Server'] });
+    const own = catalogue.products.find((p) => p.name === 'Brindle Server');
+    if (!own || rows.length === 0) continue;
+    const { product } = takeLifeCycle(own, rows, 'page');
+    const again = takeLifeCycle(product, rows, 'page');
+    if (again.changes.some((c) => c.kind === 'new' || c.kind === 'changed'))
+      throw new Error('not the same again');
+    for (const release of product.releases) releaseSchema.parse(release);
+    taken = true;
+  }
+  return taken;
+}
+
 /** Every way machines come in, over a catalogue. */
 export function importersOf(catalogue: Catalogue, workspace: string): Importer[] {
   const kinds = kindsOf(catalogue);
@@ -77,6 +99,21 @@ export function importersOf(catalogue: Catalogue, workspace: string): Importer[]
       name: 'CycloneDX',
       text: '{"bomFormat": "CycloneDX", "specVersion": "1.5", "metadata": {"timestamp": "2031-03-01T08:00:00Z", "component": {"type": "device", "name": "rack"}}, "components": [{"type": "operating-system", "name": "Brindle Server", "version": "8", "purl": "pkg:generic/b@8"}, {"type": "device", "name": "t", "version": "1", "components": [{"type": "firmware", "name": "Pellow Terminal", "version": "13"}]}, {"type": "application", "name": "y"}]}',
       read: (text) => take(parseCycloneDx(text, catalogue, 'x'), catalogue)
+    },
+    {
+      name: 'tables of a page',
+      text: '<h2>Brindle Server</h2><table><tr><th>Release<th colspan=2>Ends</tr><tr><td rowspan="2">8<sup>1</sup></td><td>31 Mar 2033</td><td>2034-Q1</td></tr><tr><td>9 LTS (Jay)</td><td>30/04/2035</td></tr></table>',
+      read: (text) => takePublished(text, catalogue)
+    },
+    {
+      name: 'tables as Markdown',
+      text: '# Brindle Server\n| Release | Out | Until |\n|---|:--:|---|\n| **8** | 2028-03-01 | [Q3 2033](x) |\n| 11 \\| b | June 2031 | unknown |\n',
+      read: (text) => takePublished(text, catalogue)
+    },
+    {
+      name: 'tables as values and lists',
+      text: 'Brindle Server;;\nRelease;Out;Until\n8;1.3.2028;31.3.2033\n\n- cycle: "11"\n  until: 2037\n',
+      read: (text) => takePublished(text, catalogue)
     },
     { name: 'workspace', text: workspace, read: (text) => parseWorkspace(text).ok },
     {
