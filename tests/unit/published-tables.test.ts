@@ -42,7 +42,7 @@ const HEADINGS = {
   published: ['Released', 'Release date', 'Available since', 'Published'],
   // Some that say which phase it is, some that do not.
   ends: [
-    ['Active support until', 'Full support', 'Phase one', 'Ends'],
+    ['Active until', 'Full service', 'Phase one', 'Ends'],
     ['Security fixes until', 'Maintenance ends', 'Phase two', 'Then'],
     ['Extended support', 'Paid extension ends', 'Phase three', 'At last']
   ]

@@ -37,6 +37,7 @@ export function prepared(making: Making, counted: readonly CountedStep[]): Draft
   ];
 }
 
+/** The hop of the catalogue that a counted step is; undefined for a change of edition. */
 export const hopOf = ({ product }: Making, { id }: CountedStep): Hop | undefined =>
   product.hops?.find((h) => h.id === id);
 
