@@ -1,6 +1,16 @@
 import { expect, test } from 'vitest';
 import { parseCatalogue } from '$core/exchange';
-import { type Product, readLifeCycle, type ColumnRole, suggestColumns, takeLifeCycle } from '$core/catalogue';
+import {
+  CELL_MEANINGS,
+  type ColumnRole,
+  type Product,
+  readHopGrid,
+  readLifeCycle,
+  suggestColumns,
+  suggestMeaning,
+  takeHopGrid,
+  takeLifeCycle
+} from '$core/catalogue';
 import { formatDay } from '$core/date';
 import { type PublishedTable, readPublishedTables } from '$core/exchange';
 import { Random } from '../support/random';
@@ -272,4 +282,115 @@ test('cells that span others, tables in cells, several tables, and pages that me
     expect(() => readPublishedTables(text)).not.toThrow();
   const seven = readPublishedTables(deep);
   expect(seven.ok && seven.value[0]?.rows).toEqual([['7', '2031-01-31']]);
+});
+
+const WORDS = {
+  'in place': ['yes', '✓', 'Direct', 'Supported', 'in place'],
+  'fresh install': ['clean install', 'Fresh', 'reinstall only'],
+  no: ['no', '✗', '–', 'not supported', 'via 4.0'],
+  'left out': ['', 'see note']
+} as const;
+
+test('grids of which leads to which, either way round, and one pair a row: every cell as it is meant; taken once', () => {
+  for (let seed = 1; seed <= 150; seed++) {
+    const r = new Random(seed * 911 + 5);
+    const labels = Array.from({ length: r.int(3, 9) }, (_, i) => `${i + 3}.0`);
+    const words = new Map(CELL_MEANINGS.map((m) => [m, r.pick([...WORDS[m]])] as const));
+    const pairs = labels.flatMap((from, i) =>
+      labels.flatMap((to, k) =>
+        i === k ? [] : [{ from, to, meaning: k > i ? r.pick([...CELL_MEANINGS]) : ('left out' as const) }]
+      )
+    );
+    const at = (from: string, to: string): string =>
+      words.get(pairs.find((p) => p.from === from && p.to === to)?.meaning ?? 'left out') ?? '';
+    const isTurned = r.chance(0.5);
+    const isLong = r.chance(0.3);
+    const rows = isLong
+      ? pairs.map((p) => [p.to, words.get(p.meaning) ?? '', p.from])
+      : labels.map((row) => [
+          `Box ${row}`,
+          ...labels.map((column) => (row === column ? 'same' : isTurned ? at(column, row) : at(row, column)))
+        ]);
+    const head = isLong ? ['To release', 'How', 'From release'] : ['', ...labels];
+    const text = [head, ...rows].map((x) => `| ${x.join(' | ')} |`);
+    const read = readPublishedTables(
+      [text[0], `|${head.map(() => '---').join('|')}|`, ...text.slice(1)].join('\n')
+    );
+    const table = read.ok ? (read.value[0] as PublishedTable) : { head: [], rows: [] };
+    const grid = readHopGrid(table, { names: ['Box'], isTurned: isTurned && !isLong });
+    const told = new Map(grid?.cells.map((c) => [`${c.from} ${c.to}`, suggestMeaning(c.word)]));
+    for (const p of pairs)
+      expect(told.get(`${p.from} ${p.to}`), `${seed} ${p.from} ${p.to} ${words.get(p.meaning)}`).toBe(
+        p.meaning
+      );
+    // Into a product that has one of the hops already, as a range.
+    const box = {
+      id: 'box',
+      name: 'Box',
+      publisher: 'x',
+      releases: labels.map((l) => ({ id: l, published: '2024-01-01' })),
+      hops: [
+        {
+          id: 'old',
+          kind: 'in place',
+          from: `up to ${labels[1]}`,
+          to: labels[2],
+          kept: 'everything',
+          typicalMinutes: 1,
+          carefulMinutes: 2
+        }
+      ]
+    } as unknown as Product;
+    const taken = takeHopGrid(box, grid!, { meanings: new Map(), source: 'page' });
+    const covered = (p: { from: string; to: string }): boolean =>
+      p.to === labels[2] && labels.indexOf(p.from) < 2;
+    for (const p of pairs) {
+      const change = taken.changes.find((c) => c.from === p.from && c.to === p.to);
+      const kind =
+        p.meaning === 'in place'
+          ? covered(p)
+            ? 'same'
+            : 'new'
+          : p.meaning === 'no'
+            ? covered(p)
+              ? 'against'
+              : 'new'
+            : 'new';
+      expect(change?.kind, `${seed} ${p.from} ${p.to}`).toBe(p.meaning === 'left out' ? undefined : kind);
+    }
+    const again = takeHopGrid(taken.product, grid!, { meanings: new Map(), source: 'page' });
+    expect(again.product, `${seed}`).toEqual(taken.product);
+    expect(again.changes.some((c) => c.kind === 'new')).toBe(false);
+    const file = {
+      format: 'orange-stair-catalogue',
+      version: 3,
+      name: 'c',
+      sources: [{ id: 'page', title: 'Page', standing: 'official' }],
+      products: [taken.product]
+    };
+    expect(parseCatalogue(JSON.stringify(file)).ok, `${seed}`).toBe(true);
+  }
+});
+
+test('a life-cycle table is no grid, a word that could be either is left to the person, and what is said by hand counts', () => {
+  const life = readPublishedTables(
+    'Version,Released,Until\n3.1,2024-01-01,2026-01-31\n4.0,2025-03-01,2027-03-31\n'
+  );
+  expect(life.ok && readHopGrid(life.value[0] as PublishedTable)).toBeUndefined();
+  expect(['x', 'maybe', '2'].map(suggestMeaning)).toEqual(['left out', 'left out', 'left out']);
+  const read = readPublishedTables('\t1\t2\t3\n1\t\tx\tx\n2\t\t\tx\n3\t\t\t\n');
+  const grid = readHopGrid(read.ok ? (read.value[0] as PublishedTable) : { head: [], rows: [] });
+  const box = {
+    id: 'b',
+    name: 'B',
+    publisher: 'x',
+    releases: ['1', '2'].map((id) => ({ id, published: '2024-01-01' }))
+  } as unknown as Product;
+  const taken = takeHopGrid(box, grid!, { meanings: new Map([['x', 'in place']]), source: 'page' });
+  expect(taken.changes.map((c) => `${c.from}>${c.to} ${c.kind}`)).toEqual([
+    '1>2 new',
+    '1>3 no release',
+    '2>3 no release'
+  ]);
+  expect(taken.product.hops?.map((h) => [h.id, h.source])).toEqual([['1-to-2', 'page']]);
 });

@@ -59,3 +59,12 @@ export {
   suggestColumns,
   takeLifeCycle
 } from './life-cycle';
+export {
+  CELL_MEANINGS,
+  type CellMeaning,
+  type HopChange,
+  type HopGrid,
+  readHopGrid,
+  suggestMeaning,
+  takeHopGrid
+} from './hop-grid';

@@ -51,7 +51,8 @@ const RELEASE = /\b(release|version|branch|series|cycle|line|edition|major)\b/i;
 /** Words of service behind a label, which are no part of it. */
 const SERVICE_WORD = /^(lts|sts|current|stable|preview|esr|eol|supported|latest)$/i;
 
-const cleanCell = (cell: string): string =>
+/** A cell without its marks of footnotes. */
+export const cleanCell = (cell: string): string =>
   cell
     .replace(/\s*\[[^\]]*\]\s*/g, ' ')
     .replace(/\s+/g, ' ')
@@ -234,7 +235,10 @@ function orderOf({ rows }: ReleaseTable, columns: readonly number[]): DateOrder 
 }
 
 /** `22.04 LTS (Quiet heron)`: the label, and what else it is called; without the product's name. Undefined where nothing is left. */
-function labelOf(cell: string, names: readonly string[]): { label: string; names: string[] } | undefined {
+export function labelOf(
+  cell: string,
+  names: readonly string[]
+): { label: string; names: string[] } | undefined {
   let text = cleanCell(cell);
   for (const name of [...names].sort((a, b) => b.length - a.length))
     if (foldText(text).startsWith(`${foldText(name)} `)) {

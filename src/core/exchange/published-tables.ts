@@ -136,7 +136,7 @@ function shaped(title: string, rows: readonly (readonly string[])[]): PublishedT
     .filter((r) => r.some((c) => c !== ''));
   if (even.length < 2 || width < 2) return [];
   const isHead = (row: readonly string[]): boolean =>
-    !row.some((c) => parseMessyDate(c) !== undefined && c.trim() !== '-' && /\d/.test(c));
+    !row.some((c) => parseMessyDate(c) !== undefined && /\d/.test(c) && !/^\d{4}$/.test(c));
   let heads = 0;
   while (heads < Math.min(3, even.length - 1) && isHead(even[heads] ?? [])) heads++;
   // One heading row, but where the next repeats some of its cells: then both together say what a column is.

@@ -31,7 +31,7 @@ export interface HopSketch {
 }
 
 /** Nobody said how long a hop takes; these are what a plan starts from until somebody measures. */
-const GUESS = {
+export const GUESS = {
   'in place': { typicalMinutes: 60, carefulMinutes: 180 },
   'fresh install': { typicalMinutes: 120, carefulMinutes: 360 }
 } as const;

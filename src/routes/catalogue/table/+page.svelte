@@ -1,10 +1,17 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
-  import { COLUMN_ROLES, type ColumnRole, type ReleaseChange } from '$core/catalogue';
+  import {
+    CELL_MEANINGS,
+    type CellMeaning,
+    COLUMN_ROLES,
+    type ColumnRole,
+    type HopChange,
+    type ReleaseChange
+  } from '$core/catalogue';
   import type { Issue } from '$core/kit';
   import { describeIssue, sayCount } from '$core/wording';
-  import { NEW_PRODUCT, TableIn } from '$lib/catalogue/table-in.svelte';
+  import { NEW_PRODUCT, type TableKind, TableIn } from '$lib/catalogue/table-in.svelte';
   import { Area, Button, Check, Choice, Drop, Field, Table, Text } from '$lib/kit';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { sayText } from '$lib/state/sources';
@@ -29,6 +36,24 @@
     same: 'as it is',
     gone: 'not in this table any more; it stays'
   };
+  const MEANINGS: Readonly<Record<CellMeaning, string>> = {
+    'in place': 'a hop in place',
+    'fresh install': 'a fresh install',
+    no: 'not at once',
+    'left out': 'nothing'
+  };
+  const HOP_KINDS: Readonly<Record<HopChange['kind'], string>> = {
+    new: 'new',
+    same: 'as it is',
+    against: 'against what the catalogue has; that stays',
+    'no release': 'of a release the product does not have'
+  };
+  const hopCounts = $derived(
+    (['new', 'same', 'against', 'no release'] as const).flatMap((kind) => {
+      const n = coming.hops.filter((c) => c.kind === kind).length;
+      return n > 0 ? [`${n} ${HOP_KINDS[kind]}`] : [];
+    })
+  );
   const counts = $derived(
     (['new', 'changed', 'same', 'gone'] as const).flatMap((kind) => {
       const n = coming.changes.filter((c) => c.kind === kind).length;
@@ -106,7 +131,23 @@
               >{/each}</Choice
           >
         </p>{/if}
-      {#if coming.read.needsOrder || coming.order}<p class="ask" role="status">
+      {#if coming.grid}<p class="row">
+          <Choice
+            aria-label="What the table is about"
+            value={coming.kind}
+            onchange={(e) => (coming.kind = e.currentTarget.value as TableKind)}
+            ><option value="hops">which release leads to which</option><option value="life cycle"
+              >when releases come and end</option
+            ></Choice
+          >
+          {#if coming.kind === 'hops'}<label class="row"
+              ><Check bind:checked={coming.isTurned} /> its rows are what is arrived at</label
+            >{/if}
+        </p>{/if}
+      {#if coming.kind === 'life cycle' && (coming.read.needsOrder || coming.order)}<p
+          class="ask"
+          role="status"
+        >
           Some days can be read two ways: 03/04/2031 is
           <Button
             kind="small"
@@ -141,7 +182,9 @@
             {#each coming.table.rows.slice(0, MOST_ROWS) as row, r (r)}<tr
                 class:off={coming.read.left.includes(r)}
               >
-                {#each row as cell, i (i)}<td class:out={coming.roles[i] === 'left out'}>{cell}</td>{/each}
+                {#each row as cell, i (i)}<td
+                    class:out={coming.kind === 'life cycle' && coming.roles[i] === 'left out'}>{cell}</td
+                  >{/each}
               </tr>{/each}
           </tbody>
         </Table>
@@ -167,7 +210,21 @@
         <Field label="Where it is from"><Text bind:value={coming.source} maxlength={200} /></Field>
         <label class="row"><Check bind:checked={coming.isOfficial} /> from the publisher itself</label>
       </div>
-      <p data-counts><b>{counts.join(', ') || 'No release is read yet'}</b></p>
+      {#if coming.kind === 'hops'}
+        <p data-counts>
+          <b>{coming.known ? hopCounts.join(', ') || 'Nothing is said yet' : 'Say which product it is of'}</b>
+        </p>
+        <h2>What its words mean</h2>
+        {#each coming.grid?.words ?? [] as word (word)}<label class="row word"
+            ><span class="mono">{word === '' ? 'an empty cell' : word}</span>
+            <Choice
+              aria-label="What “{word === '' ? 'an empty cell' : word}” means"
+              value={coming.meanings.get(word) ?? 'left out'}
+              onchange={(e) => coming.mean(word, e.currentTarget.value as CellMeaning)}
+              >{#each CELL_MEANINGS as m (m)}<option value={m}>{MEANINGS[m]}</option>{/each}</Choice
+            ></label
+          >{/each}
+      {:else}<p data-counts><b>{counts.join(', ') || 'No release is read yet'}</b></p>{/if}
       <p class="acts">
         <Button kind="onward" disabled={!coming.mayTake} onclick={() => void put()}
           >Put it into the draft</Button
@@ -175,24 +232,34 @@
         <Button onclick={() => ((coming.tables = []), (pasted = ''))}>Another table</Button>
       </p>
       {#if issues.length > 0}<p role="alert">{sayIssues(issues)}</p>{/if}
-      {#if coming.read.left.length > 0}<p class="soft">
-          {sayCount(coming.read.left.length, 'row names', 'rows name')} no release.
-        </p>{/if}
-      {#each unread.slice(0, 5) as row (row.row)}<p class="soft">
-          {row.label}: “{row.unread.join('”, “')}” is no day, and is left out.
-        </p>{/each}
-      <ul>
-        {#each coming.changes.filter((c) => c.kind !== 'same').slice(0, 200) as c (c.label)}<li
-            data-change={c.kind}
-          >
-            <b>{c.label}</b>
-            {KINDS[c.kind]}{c.published
-              ? `, out ${sayText(c.published)}`
-              : ''}{#each c.ends as e (e.phase)}<div class="soft">
-                {ROLES[e.phase]}: {e.before ? `${sayText(e.before)}, now ` : ''}{sayText(e.after)}
-              </div>{/each}{#if c.names.length > 0}<div class="soft">also {c.names.join(', ')}</div>{/if}
-          </li>{/each}
-      </ul>
+      {#if coming.kind === 'hops'}
+        <ul>
+          {#each coming.hops.filter((h) => h.kind !== 'same').slice(0, 200) as h (`${h.from} ${h.to}`)}<li
+              data-hop={h.kind}
+            >
+              <b>{h.from} to {h.to}</b>: {MEANINGS[h.meaning]}, {HOP_KINDS[h.kind]}
+            </li>{/each}
+        </ul>
+      {:else}
+        {#if coming.read.left.length > 0}<p class="soft">
+            {sayCount(coming.read.left.length, 'row names', 'rows name')} no release.
+          </p>{/if}
+        {#each unread.slice(0, 5) as row (row.row)}<p class="soft">
+            {row.label}: “{row.unread.join('”, “')}” is no day, and is left out.
+          </p>{/each}
+        <ul>
+          {#each coming.changes.filter((c) => c.kind !== 'same').slice(0, 200) as c (c.label)}<li
+              data-change={c.kind}
+            >
+              <b>{c.label}</b>
+              {KINDS[c.kind]}{c.published
+                ? `, out ${sayText(c.published)}`
+                : ''}{#each c.ends as e (e.phase)}<div class="soft">
+                  {ROLES[e.phase]}: {e.before ? `${sayText(e.before)}, now ` : ''}{sayText(e.after)}
+                </div>{/each}{#if c.names.length > 0}<div class="soft">also {c.names.join(', ')}</div>{/if}
+            </li>{/each}
+        </ul>
+      {/if}
     {:else}<p class="soft">What a table would bring is told here before it is taken.</p>{/if}
   </aside>
 </div>
@@ -211,6 +278,10 @@
     display: flex;
     gap: 8px;
     align-items: center;
+  }
+  .word {
+    justify-content: space-between;
+    margin: 4px 0;
   }
   .acts {
     display: flex;
