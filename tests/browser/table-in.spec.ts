@@ -90,3 +90,31 @@ test('days that can be read two ways are asked of; what is no table says so', as
   await expect(page.locator('[data-change=new]').first()).toContainText('3 Apr 2031');
   await expect(page.getByRole('button', { name: 'Put it into the draft' })).toBeEnabled();
 });
+
+test('a grid of which leads to which: what its words mean is said once, and the hops are in the draft', async ({
+  page
+}) => {
+  test.setTimeout(180_000);
+  await openDemo(page);
+  await planned(page);
+  await page.goto('/catalogue/table');
+  await page
+    .getByLabel('Or paste')
+    .fill(
+      '# Brindle Server\n\n| from | 6 | 7 | 8 | 9 | 10 |\n|---|---|---|---|---|---|\n| 6 | same | yes | yes | x | no |\n| 7 | | same | yes | x | no |\n| 8 | | | same | yes | x |\n'
+    );
+  await page.getByRole('button', { name: 'Read what is pasted' }).click();
+  await expect(page.getByLabel('What the table is about')).toHaveValue('hops');
+  await expect(page.getByLabel('Product')).toHaveValue('brindle-server');
+  // `x` could be either: nothing is taken of it until somebody says.
+  await expect(page.getByLabel('What “x” means')).toHaveValue('left out');
+  const counts = page.locator('[data-counts]');
+  await expect(counts).toHaveText('6 as it is');
+  await page.getByLabel('What “x” means').selectOption('in place');
+  await expect(counts).toContainText('1 new');
+  await expect(page.locator('[data-hop=new]')).toContainText('6 to 9: a hop in place, new');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Put it into the draft' }).click();
+  await expect(page.getByRole('button', { name: 'Keep the changes' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Brindle Server' })).toBeVisible();
+});
