@@ -6,6 +6,7 @@ import { isCounted, type Step } from '$core/route';
 import { sayOrigin, sayTask, type WorkNames } from '$core/wording';
 import {
   beforeAndAfter,
+  companionsSeen,
   effectOf,
   ENOUGH_RUNS,
   enoughRuns,
@@ -13,6 +14,7 @@ import {
   gatesBefore,
   isDone,
   learned,
+  learnedCompanion,
   makeItems,
   nightOf,
   progressOf,
@@ -308,4 +310,33 @@ test('a night goes from noon to noon on the clock of those who work it', () => {
   const [bad] = nightOf([sheetWith('bad', entered('failed', 9))], '2031-03-10', 0);
   expect(bad?.failed.map((i) => i.id)).toEqual(['hop']);
   expect(isDone(progressOf(sheetWith('bad', entered('failed', 9))).get('hop')?.state ?? 'open')).toBe(false);
+});
+
+test('how companions fared is counted, and stated only of releases nobody states them of', () => {
+  const look: WorkItem = { id: 'look', kind: 'verify', about: 'companions of the system', text: 'Stamp' };
+  const fared = (id: string, state: 'passed' | 'failed'): Worksheet =>
+    sheetWith(id, [{ id: `e${id}`, item: 'look', at: '2031-03-10T23:30:00Z', state }], [hop, look]);
+  const seen = companionsSeen([fared('a', 'failed'), fared('b', 'failed'), sheetWith('c', [], [look])]);
+  expect(seen).toEqual([{ product: 'p', companion: 'Stamp', release: '2', worked: 0, failed: 2 }]);
+  const withFares = (at: string) => ({
+    format: 'orange-stair-catalogue' as const,
+    version: 3 as const,
+    name: 'c',
+    products: [
+      {
+        ...product,
+        companions: [{ id: 'stamp', name: 'Stamp', kind: 'device', fares: [{ at, verdict: 'works' }] }]
+      } as unknown as Product
+    ]
+  });
+  const stated = learnedCompanion(withFares('1'), seen[0]!, '2031-03-11');
+  expect(stated?.products[0]?.companions?.[0]?.fares[1]).toEqual({
+    at: '2',
+    verdict: 'does not work',
+    source: 'own-experience'
+  });
+  expect(learnedCompanion(stated!, seen[0]!, '2031-03-11')).toBeUndefined();
+  expect(learnedCompanion(withFares('any'), seen[0]!, '2031-03-11')).toBeUndefined();
+  const [both] = companionsSeen([fared('a', 'failed'), fared('b', 'passed')]);
+  expect(learnedCompanion(withFares('1'), both!, '2031-03-11')).toBeUndefined();
 });

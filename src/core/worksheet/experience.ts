@@ -1,5 +1,6 @@
 import type { Catalogue } from '../catalogue';
 import type { WorkItem, Worksheet } from '../estate';
+import { isIn } from './in-range';
 import { isDone, progressOf } from './progress';
 
 /** How long something took in own runs, in minutes: half of them took no longer than typical, none longer than careful. */
@@ -121,12 +122,77 @@ export function learned(
     }
   });
   if (!found) return undefined;
+  return withOwn({ ...catalogue, products }, day, runs.n);
+}
+
+/** How a companion fared on a release, over all worksheets. */
+export interface CompanionSeen {
+  readonly product: string;
+  /** Its name, as systems have it. */
+  readonly companion: string;
+  readonly release: string;
+  readonly worked: number;
+  readonly failed: number;
+}
+
+/** What was looked at of companions behind the last hop. Sorted by product, name and release. */
+export function companionsSeen(sheets: readonly Worksheet[]): readonly CompanionSeen[] {
+  const seen = new Map<string, CompanionSeen>();
+  for (const sheet of sheets) {
+    const progress = progressOf(sheet);
+    for (const item of sheet.items) {
+      if (item.kind !== 'verify' || item.about !== 'companions of the system' || item.text === undefined)
+        continue;
+      const state = progress.get(item.id)?.state ?? 'open';
+      const [worked, failed] = [state === 'passed' ? 1 : 0, state === 'failed' ? 1 : 0];
+      if (worked + failed === 0) continue;
+      const { product, target } = sheet;
+      const key = JSON.stringify([product, item.text, target.release]);
+      const known = seen.get(key) ?? {
+        product,
+        companion: item.text,
+        release: target.release,
+        worked: 0,
+        failed: 0
+      };
+      seen.set(key, { ...known, worked: known.worked + worked, failed: known.failed + failed });
+    }
+  }
+  return [...seen].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, s]) => s);
+}
+
+/**
+ * A catalogue in which own experience states how a companion fares on a release nobody states it of. Undefined where somebody does, it
+ * fared in both ways, or the product has no such companion.
+ */
+export function learnedCompanion(
+  catalogue: Catalogue,
+  { product, companion, release, worked, failed }: CompanionSeen,
+  day: string
+): Catalogue | undefined {
+  if (worked > 0 && failed > 0) return undefined;
+  const own = catalogue.products.find((p) => p.id === product);
+  const at = own?.companions?.find((c) => c.name === companion || c.aliases?.includes(companion));
+  if (
+    !own ||
+    !at ||
+    at.fares.some((f) => isIn(own, f.at, { release, patch: '', edition: '', architecture: '' }))
+  )
+    return undefined;
+  const verdict = failed > 0 ? ('does not work' as const) : ('works' as const);
+  const fare = { at: release, verdict, source: OWN };
+  const companions = own.companions?.map((c) => (c === at ? { ...c, fares: [...c.fares, fare] } : c)) ?? [];
+  const products = catalogue.products.map((p) => (p === own ? { ...own, companions } : p));
+  return withOwn({ ...catalogue, products }, day, failed + worked);
+}
+
+function withOwn(catalogue: Catalogue, day: string, runs: number): Catalogue {
   const own = {
     id: OWN,
     title: 'Own experience',
     standing: 'observed' as const,
     entered: day,
-    where: `${runs.n} runs`
+    where: `${runs} runs`
   };
-  return { ...catalogue, products, sources: [...(catalogue.sources ?? []).filter((s) => s.id !== OWN), own] };
+  return { ...catalogue, sources: [...(catalogue.sources ?? []).filter((s) => s.id !== OWN), own] };
 }

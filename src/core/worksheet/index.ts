@@ -1,6 +1,7 @@
 export { type Effect, effectOf, heldAfter, systemAfter } from './finish';
 export { makeItems } from './make';
 export type { Making } from './prepare';
+export { companionsSeen, type CompanionSeen, learnedCompanion } from './experience';
 export { enoughRuns, ENOUGH_RUNS, type Experience, experienceOf, learned, type Runs } from './experience';
 export { beforeAndAfter, type Difference, type Seen, seenOf } from './before-after';
 export { type NightRun, nightOf, nightOfEntry } from './night';

@@ -3,7 +3,8 @@ import type { WorkItem } from '../estate';
 import { isCounted, type CountedStep, type Step } from '../route';
 import type { Standing } from '../version';
 import { isTimed } from './experience';
-import { type Draft, entryOf, hopOf, isIn, type Making, prepared } from './prepare';
+import { isIn } from './in-range';
+import { type Draft, entryOf, hopOf, type Making, prepared } from './prepare';
 
 /**
  * The items of a way for one system, in the order work is done in (docs/reckoning.md 15): what is prepared beforehand for all hops, then

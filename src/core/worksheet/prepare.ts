@@ -1,8 +1,8 @@
 import type { Hop, Product } from '../catalogue';
 import type { System, WorkItem } from '../estate';
 import { isCounted, type CountedStep, type Route, type WorkStep } from '../route';
-import { BASE_PATCH, matchesRange, parseRange, sequenceOf, type Standing } from '../version';
 import type { Runs } from './experience';
+import { isIn } from './in-range';
 
 /** What a worksheet is made from. */
 export interface Making {
@@ -134,13 +134,6 @@ function articles({ product, system, route }: Making): Draft[] {
         : []
     )
   ];
-}
-
-/** Whether a range in words has a place. */
-export function isIn(product: Product, text: string, at: Standing): boolean {
-  const parsed = parseRange(text);
-  const position = { release: at.release, patch: at.patch || BASE_PATCH };
-  return 'range' in parsed && matchesRange(sequenceOf(product), parsed.range, position);
 }
 
 function accessOf(making: Making, step: CountedStep): Draft[] {

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { sayExperience, sayOrigin } from '$core/wording';
-  import { ENOUGH_RUNS, type Experience } from '$core/worksheet';
+  import { type CompanionSeen, ENOUGH_RUNS, type Experience, learnedCompanion } from '$core/worksheet';
   import { Button, Table } from '$lib/kit';
+  import { desk } from '$lib/state/desk.svelte';
   import { orderNames } from '$lib/state/order-names';
   import { worksheets } from './worksheets.svelte';
 
@@ -11,13 +12,24 @@
   const mayTeach = ({ about, runs }: Experience): boolean =>
     runs.n > 0 && /^[^/]+\/(hops|editionChanges|releases)\//.test(about);
 
+  const sayFared = ({ worked, failed }: CompanionSeen): string =>
+    [worked > 0 ? `worked ${worked} times` : '', failed > 0 ? `did not work ${failed} times` : '']
+      .filter((t) => t !== '')
+      .join(', ')
+      .replaceAll(' 1 times', ' once');
+
+  async function learnCompanion(of: CompanionSeen): Promise<void> {
+    await worksheets.learnCompanion(of);
+    await goto('/catalogue');
+  }
+
   async function learn(of: Experience): Promise<void> {
     await worksheets.learn(of);
     await goto('/catalogue');
   }
 </script>
 
-{#if rows.length > 0}
+{#if rows.length > 0 || worksheets.companions.length > 0}
   <section>
     <h2>Predicted and seen</h2>
     <p class="soft">
@@ -33,6 +45,20 @@
             <td class="no-print"
               >{#if mayTeach(row)}<Button kind="small" onclick={() => void learn(row)}
                   >State it in the catalogue</Button
+                >{/if}</td
+            >
+          </tr>{/each}
+        {#each worksheets.companions as c (JSON.stringify(c))}<tr data-companion={c.companion}>
+            <td
+              >{orderNames.product(c.product).product}: {c.companion} on {orderNames
+                .product(c.product)
+                .release(c.release)}</td
+            >
+            <td>{sayFared(c)}</td>
+            <td class="no-print"
+              >{#if desk.catalogue && learnedCompanion(desk.catalogue, c, '')}<Button
+                  kind="small"
+                  onclick={() => void learnCompanion(c)}>State it in the catalogue</Button
                 >{/if}</td
             >
           </tr>{/each}

@@ -19,6 +19,9 @@ import type { CasePlan } from '$core/plan';
 import { isCounted } from '$core/route';
 import { sayTask } from '$core/wording';
 import {
+  companionsSeen,
+  type CompanionSeen,
+  learnedCompanion,
   effectOf,
   enoughRuns,
   type Experience,
@@ -69,6 +72,8 @@ class Worksheets {
   );
   /** What all of them have seen of each entry of the catalogue. */
   readonly experience = $derived(experienceOf(this.all));
+
+  readonly companions = $derived(companionsSeen(this.all));
 
   find(id: string | null): Worksheet | undefined {
     return this.all.find((w) => w.id === id);
@@ -227,6 +232,15 @@ class Worksheets {
       reason: `failed on ${orderNames.system(sheet.system)}`
     };
     await desk.commit(`Barred ${sayTask(item, sheet, orderNames)}`, plain(keepDecision(decision)));
+  }
+
+  /** The same of how a companion fared. */
+  async learnCompanion(of: CompanionSeen): Promise<void> {
+    await draft.open();
+    await draft.revise(
+      'own experience',
+      (catalogue) => learnedCompanion(catalogue, of, formatDay(desk.today)) ?? catalogue
+    );
   }
 
   drop(sheet: Worksheet): Promise<void> {
