@@ -58,7 +58,7 @@ const isBuilt = (path: string): boolean => path.startsWith('/_app/immutable/');
 async function keep(paths: readonly string[]): Promise<void> {
   const has = new Set((await kept.where('version').equals(version).primaryKeys()).map(([, path]) => path));
   const fetched = await Promise.all(paths.filter((p) => !has.has(p)).map(fetchFile));
-  await kept.bulkPut(fetched);
+  await store.transaction('rw', kept, () => kept.bulkPut(fetched));
 }
 
 /** Headers that speak of how an answer came, not of what it is. */

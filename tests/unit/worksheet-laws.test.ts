@@ -244,7 +244,7 @@ test('own runs are gone by from the fifth on: the middle one, and the longest; f
       typicalMinutes: 30,
       carefulMinutes: 60,
       source: 'book',
-      also: [{ typicalMinutes: 30, carefulMinutes: 90, source: 'own-experience' }]
+      also: [{ typicalMinutes: 30, carefulMinutes: 90, source: 'own-experience-5' }]
     });
   expect(twice.sources?.length).toBe(1);
   expect(learned(catalogue, { ...seen!, about: 'p/hops/none' }, '2031-03-11')).toBeUndefined();
@@ -333,7 +333,7 @@ test('how companions fared is counted, and stated only of releases nobody states
   expect(stated?.products[0]?.companions?.[0]?.fares[1]).toEqual({
     at: '2',
     verdict: 'does not work',
-    source: 'own-experience'
+    source: 'own-experience-2'
   });
   expect(learnedCompanion(stated!, seen[0]!, '2031-03-11')).toBeUndefined();
   expect(learnedCompanion(withFares('any'), seen[0]!, '2031-03-11')).toBeUndefined();

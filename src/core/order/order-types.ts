@@ -109,7 +109,6 @@ export interface OrderConflict {
   readonly constraints: readonly NamedConstraint[];
 }
 
-/** The order of one component: systems that hang on each other. */
 /** What could be lifted to save a deadline. */
 export type Lever =
   | { readonly kind: 'crew'; readonly id: string }
@@ -124,6 +123,7 @@ export type Lever =
   /** All windows of a calendar. */
   | { readonly kind: 'windows'; readonly id: string };
 
+/** The order of one component: systems that hang on each other. */
 export interface ComponentOrder {
   readonly id: string;
   readonly parts: readonly OrderedPart[];

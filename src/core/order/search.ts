@@ -424,7 +424,8 @@ class OrderSearch {
       this.#problem.parts[part]?.nodes[node]?.isTimed ? [`${part}@${keyOfLast(behind[part])}`] : []
     );
     for (const [i, { first, watchDays }] of (this.#problem.pilots ?? []).entries())
-      if (watchDays > 0) timed.push(`p${i}@${lastOfParts(new Set(first), waves)}`);
+      if (watchDays > 0 || this.#problem.mayShareDays)
+        timed.push(`p${i}@${lastOfParts(new Set(first), waves)}`);
     // What never goes together has windows of its own.
     if (this.#problem.mayShareDays)
       for (const part of new Set((this.#problem.apart ?? []).flat()))

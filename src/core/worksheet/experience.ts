@@ -1,4 +1,4 @@
-import type { Catalogue } from '../catalogue';
+import { type Catalogue, splitEntryPath } from '../catalogue';
 import type { WorkItem, Worksheet } from '../estate';
 import { isIn } from './in-range';
 import { isDone, progressOf } from './progress';
@@ -95,15 +95,15 @@ export function learned(
   { about, runs }: Experience,
   day: string
 ): Catalogue | undefined {
-  const [product = '', list, id, , patch] = about.split('/');
+  const [product = '', list, id, , patch] = splitEntryPath(about);
   const { typicalMinutes, carefulMinutes } = runs;
-  const statement = { typicalMinutes, carefulMinutes, source: OWN };
+  const statement = { typicalMinutes, carefulMinutes, source: ownSource(runs.n) };
   let found = false;
   const state = <T extends Timed>(entries: readonly T[] | undefined, of: string | undefined): T[] =>
     (entries ?? []).map((e) => {
       if (e.id !== of) return e;
       found = true;
-      return { ...e, also: [...(e.also ?? []).filter((s) => s.source !== OWN), statement] };
+      return { ...e, also: [...(e.also ?? []).filter((s) => !s.source?.startsWith(OWN)), statement] };
     });
   const products = catalogue.products.map((p) => {
     if (p.id !== product) return p;
@@ -180,19 +180,21 @@ export function learnedCompanion(
   )
     return undefined;
   const verdict = failed > 0 ? ('does not work' as const) : ('works' as const);
-  const fare = { at: release, verdict, source: OWN };
+  const fare = { at: release, verdict, source: ownSource(worked + failed) };
   const companions = own.companions?.map((c) => (c === at ? { ...c, fares: [...c.fares, fare] } : c)) ?? [];
   const products = catalogue.products.map((p) => (p === own ? { ...own, companions } : p));
   return withOwn({ ...catalogue, products }, day, failed + worked);
 }
 
+/** A source for each number of runs: an entry says by its own how many stand behind it. */
+const ownSource = (runs: number): string => `${OWN}-${runs}`;
+
 function withOwn(catalogue: Catalogue, day: string, runs: number): Catalogue {
   const own = {
-    id: OWN,
-    title: 'Own experience',
+    id: ownSource(runs),
+    title: `Own experience, ${runs === 1 ? '1 run' : `${runs} runs`}`,
     standing: 'observed' as const,
-    entered: day,
-    where: `${runs} runs`
+    entered: day
   };
-  return { ...catalogue, sources: [...(catalogue.sources ?? []).filter((s) => s.id !== OWN), own] };
+  return { ...catalogue, sources: [...(catalogue.sources ?? []).filter((s) => s.id !== own.id), own] };
 }

@@ -1,7 +1,16 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { sayExperience, sayOrigin } from '$core/wording';
-  import { type CompanionSeen, ENOUGH_RUNS, type Experience, learnedCompanion } from '$core/worksheet';
+  import type { Catalogue } from '$core/catalogue';
+  import type { Issue } from '$core/kit';
+  import {
+    type CompanionSeen,
+    ENOUGH_RUNS,
+    type Experience,
+    learned,
+    learnedCompanion
+  } from '$core/worksheet';
+  import { sayIssues } from '$lib/state/draft.svelte';
   import { Button, Table } from '$lib/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { orderNames } from '$lib/state/order-names';
@@ -9,24 +18,31 @@
 
   /** What was predicted beside what own runs have seen, to be stated in the catalogue. */
   const rows = $derived(worksheets.experience);
-  const mayTeach = ({ about, runs }: Experience): boolean =>
-    runs.n > 0 && /^[^/]+\/(hops|editionChanges|releases)\//.test(about);
+  let issues = $state.raw<readonly Issue[]>([]);
+
+  type Teaching = (catalogue: Catalogue, day: string) => Catalogue | undefined;
+  const taught =
+    (e: Experience): Teaching =>
+    (c, day) =>
+      e.runs.n > 0 ? learned(c, e, day) : undefined;
+  const taughtOf =
+    (e: CompanionSeen): Teaching =>
+    (c, day) =>
+      learnedCompanion(c, e, day);
+  /** Whether the catalogue has an entry it can be stated of. */
+  const mayTeach = (state: Teaching): boolean =>
+    desk.catalogue !== undefined && state(desk.catalogue, '') !== undefined;
+
+  async function teach(state: Teaching): Promise<void> {
+    issues = await worksheets.learn(state);
+    if (issues.length === 0) await goto('/catalogue');
+  }
 
   const sayFared = ({ worked, failed }: CompanionSeen): string =>
     [worked > 0 ? `worked ${worked} times` : '', failed > 0 ? `did not work ${failed} times` : '']
       .filter((t) => t !== '')
       .join(', ')
       .replaceAll(' 1 times', ' once');
-
-  async function learnCompanion(of: CompanionSeen): Promise<void> {
-    await worksheets.learnCompanion(of);
-    await goto('/catalogue');
-  }
-
-  async function learn(of: Experience): Promise<void> {
-    await worksheets.learn(of);
-    await goto('/catalogue');
-  }
 </script>
 
 {#if rows.length > 0 || worksheets.companions.length > 0}
@@ -43,7 +59,7 @@
             <td>{sayOrigin(row, orderNames)}</td>
             <td>{sayExperience(row)}</td>
             <td class="no-print"
-              >{#if mayTeach(row)}<Button kind="small" onclick={() => void learn(row)}
+              >{#if mayTeach(taught(row))}<Button kind="small" onclick={() => void teach(taught(row))}
                   >State it in the catalogue</Button
                 >{/if}</td
             >
@@ -56,13 +72,13 @@
             >
             <td>{sayFared(c)}</td>
             <td class="no-print"
-              >{#if desk.catalogue && learnedCompanion(desk.catalogue, c, '')}<Button
-                  kind="small"
-                  onclick={() => void learnCompanion(c)}>State it in the catalogue</Button
+              >{#if mayTeach(taughtOf(c))}<Button kind="small" onclick={() => void teach(taughtOf(c))}
+                  >State it in the catalogue</Button
                 >{/if}</td
             >
           </tr>{/each}
       </tbody>
     </Table>
+    {#if issues.length > 0}<p role="alert">{sayIssues(issues)}</p>{/if}
   </section>
 {/if}

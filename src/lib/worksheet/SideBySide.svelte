@@ -6,7 +6,7 @@
   import { roving } from '$lib/kit/roving';
   import { orderNames } from '$lib/state/order-names';
   import { isThere } from './standing';
-  import { STATE_MARKS } from './marks';
+  import StateBox from './StateBox.svelte';
   import { nowIso, worksheets } from './worksheets.svelte';
 
   /** One list for a whole situation: a row an item, a column a system. */
@@ -43,7 +43,12 @@
 
   /** An item named without the system, since that is what the columns are. */
   const wordsOf = (item: WorkItem): string =>
-    first ? sayTask(item, first, orderNames).replace(orderNames.system(first.system), 'each') : '';
+    first
+      ? sayTask(item, first, {
+          ...orderNames,
+          system: (id) => (id === first.system ? 'each' : orderNames.system(id))
+        })
+      : '';
 </script>
 
 <div class="scroll" {@attach roving}>
@@ -82,8 +87,7 @@
                     kind="bare"
                     class="cell"
                     aria-label="{orderNames.system(sheet.system)}: {wordsOf(item)}, {state}"
-                    onclick={() => onpick(sheet, own)}
-                    ><span class="box" aria-hidden="true">{STATE_MARKS[state]}</span></Button
+                    onclick={() => onpick(sheet, own)}><StateBox {state} /></Button
                   >{/if}</td
               >
             {/each}
@@ -146,16 +150,6 @@
   td :global(button.cell) {
     min-width: 26px;
     min-height: 26px;
-  }
-  .box {
-    display: inline-block;
-    width: 18px;
-    height: 18px;
-    border: 1.4px solid var(--ink);
-    text-align: center;
-    line-height: 15px;
-    font-weight: 700;
-    font-size: 12px;
   }
   @media print {
     .scroll {

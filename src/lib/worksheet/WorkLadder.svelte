@@ -6,7 +6,7 @@
   import { roving } from '$lib/kit/roving';
   import { orderNames } from '$lib/state/order-names';
   import { desk } from '$lib/state/desk.svelte';
-  import { STATE_MARKS } from './marks';
+  import StateBox from './StateBox.svelte';
   import { isThere } from './standing';
   import { nowIso } from './worksheets.svelte';
 
@@ -59,7 +59,7 @@
             aria-current={item.id === current?.id ? 'step' : undefined}
             onclick={() => onpick(item)}
           >
-            <span class="box" aria-hidden="true">{STATE_MARKS[state]}</span>
+            <StateBox {state} />
             <span class="words"
               >{sayTask(item, sheet, orderNames)}{#if item.needless !== undefined}<span class="why"
                   >: {desk.namesOfProduct(sheet.product).release(item.needless)} does not have it</span
@@ -110,16 +110,6 @@
     text-align: left;
     padding: 5px 8px;
   }
-  .box {
-    width: 18px;
-    height: 18px;
-    border: 1.4px solid var(--ink);
-    text-align: center;
-    line-height: 15px;
-    font-weight: 700;
-    font-size: 12px;
-    align-self: start;
-  }
   .words {
     overflow-wrap: anywhere;
   }
@@ -156,9 +146,6 @@
     }
   }
   @media print {
-    .box {
-      border-color: #000;
-    }
     .item {
       break-inside: avoid;
     }

@@ -14,20 +14,17 @@ import {
   type Write
 } from '$core/estate';
 import { formatDay } from '$core/date';
-import { compareText } from '$core/kit';
+import type { Catalogue } from '$core/catalogue';
+import { compareText, type Issue } from '$core/kit';
 import type { CasePlan } from '$core/plan';
 import { isCounted } from '$core/route';
 import { sayTask } from '$core/wording';
 import {
   companionsSeen,
-  type CompanionSeen,
-  learnedCompanion,
   effectOf,
   enoughRuns,
-  type Experience,
   experienceOf,
   heldAfter,
-  learned,
   makeItems,
   seenOf,
   systemAfter
@@ -211,13 +208,12 @@ class Worksheets {
     return this.byName.filter((w) => w.items.length === sheet.items.length && key(w) === own);
   }
 
-  /** States own experience in the catalogue's draft; says nothing where it has no such entry. */
-  async learn(of: Experience): Promise<void> {
+  /** States own experience in the catalogue's draft. Why it could not be done; nothing where it was. */
+  async learn(
+    state: (catalogue: Catalogue, day: string) => Catalogue | undefined
+  ): Promise<readonly Issue[]> {
     await draft.open();
-    await draft.revise(
-      'own experience',
-      (catalogue) => learned(catalogue, of, formatDay(desk.today)) ?? catalogue
-    );
+    return draft.revise('own experience', (c) => state(c, formatDay(desk.today)) ?? c);
   }
 
   /** Bars a hop that failed, for its system or for all that are alike, so that the plan is made anew without it. */
@@ -232,15 +228,6 @@ class Worksheets {
       reason: `failed on ${orderNames.system(sheet.system)}`
     };
     await desk.commit(`Barred ${sayTask(item, sheet, orderNames)}`, plain(keepDecision(decision)));
-  }
-
-  /** The same of how a companion fared. */
-  async learnCompanion(of: CompanionSeen): Promise<void> {
-    await draft.open();
-    await draft.revise(
-      'own experience',
-      (catalogue) => learnedCompanion(catalogue, of, formatDay(desk.today)) ?? catalogue
-    );
   }
 
   drop(sheet: Worksheet): Promise<void> {
