@@ -1,8 +1,9 @@
 /** `npm run bench:order`: the order of 200 linked systems in 40 teams beside planning 10,000 systems; a part of docs/benchmarks.md. */
 import { generateWorld } from './generate';
 import { writePart } from './sections';
+import { bareSystem } from '../tests/support/bare-system';
 import type { Catalogue, Product } from '../src/core/catalogue/schema';
-import { DEFAULT_GOAL, type Estate, type System } from '../src/core/estate/schema';
+import { DEFAULT_GOAL, type Estate } from '../src/core/estate/schema';
 import { orderOf, type Order } from '../src/core/order';
 import { plan, Planning, planWith } from '../src/core/plan';
 
@@ -66,31 +67,19 @@ function linkedWorld(): { catalogue: Catalogue; estate: Estate; today: number } 
       ]
     }
   ] as unknown as Product['pairings']);
-  const system = (id: string, of: string, team: string, links: System['links']): System =>
-    ({
-      id,
-      name: id,
-      team,
-      product: { is: of },
-      release: { is: `${of}0` },
-      patch: { is: 'base' },
-      edition: { is: 'only' },
-      architecture: { is: 'only' },
-      links
-    }) as System;
-  const systems = [system('manager', 'm', 'all', [])];
+  const systems = [bareSystem('manager', 'm', 'all', [])];
   for (let t = 0; t < TEAMS; t++)
     for (let i = 0; i < EACH; i++) {
       const team = `team ${t}`;
       const id = `${t}-${i}`;
       if (i < 3)
         systems.push(
-          system(id, 'h', team, [
+          bareSystem(id, 'h', team, [
             { kind: 'managed by', to: 'manager' },
             ...(i > 0 ? [{ kind: 'peer of' as const, to: `${t}-0` }] : [])
           ])
         );
-      else systems.push(system(id, 'g', team, [{ kind: 'hosted on', to: `${t}-${i - 3}` }]));
+      else systems.push(bareSystem(id, 'g', team, [{ kind: 'hosted on', to: `${t}-${i - 3}` }]));
     }
   const catalogue = {
     format: 'orange-stair-catalogue',

@@ -3,6 +3,7 @@ import type { Catalogue, Product } from '$core/catalogue';
 import { DEFAULT_GOAL, type Estate, type System } from '$core/estate';
 import { type Order, orderOf } from '$core/order';
 import { Planning, planWith } from '$core/plan';
+import { bareSystem } from '../support/bare-system';
 import { leastShare, seedsOf, tell } from '../support/laws';
 import { Random } from '../support/random';
 
@@ -102,17 +103,7 @@ function worldOf(seed: number): World {
   const start = TODAY + r.int(2, 12);
   const freeze = r.chance(0.4) ? ([start, start + r.int(0, 6)] as const) : undefined;
   const system = (id: string, of: string, links: System['links'] = []): System =>
-    ({
-      id,
-      name: id,
-      team: r.pick(teams),
-      product: { is: of },
-      release: { is: `${of}0` },
-      patch: { is: 'base' },
-      edition: { is: 'only' },
-      architecture: { is: 'only' },
-      links
-    }) as System;
+    bareSystem(id, of, r.pick(teams), links);
   const systems: System[] = [];
   for (let i = r.int(1, 3); i > 0; i--) {
     systems.push(system(`m${i}`, 'm'));

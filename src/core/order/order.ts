@@ -14,7 +14,7 @@ import type {
 } from './order-types';
 import { type Component, findComponents, findSingles, idsOfNode, type MovingPart } from './parts';
 import { latestOf, placeIn, type Prepared } from './place';
-import { perhapsOf } from './perhaps';
+import { findHopeful, perhapsOf } from './perhaps';
 import { savedBy } from './saved-by';
 import type { Problem } from './problem';
 import { findOrder, type FoundOrder, goesWhole } from './search';
@@ -39,7 +39,7 @@ export function* orderOf(planning: Planning, plans: readonly CasePlan[]): Genera
   return { components: done.sort((a, b) => compareText(a.id, b.id)) };
 }
 
-type KnownOrders = Map<string, ReturnType<typeof findOrder>>;
+type KnownOrders = Map<string, Pick<Prepared, 'found' | 'hopeful'>>;
 
 function prepare(planning: Planning, component: Component, known: KnownOrders): Prepared {
   const { parts, bonds, apart, pilots } = component;
@@ -55,9 +55,16 @@ function prepare(planning: Planning, component: Component, known: KnownOrders): 
     lay: layerOf(parts)
   };
   const shape = shapeOf(component);
-  const found = known.get(shape) ?? (component.single ? goesWhole(problem) : findOrder(problem));
-  known.set(shape, found);
-  return { component, problem, found };
+  const orders = known.get(shape) ?? findOrders(problem, component.single !== undefined);
+  known.set(shape, orders);
+  return { component, problem, ...orders };
+}
+
+function findOrders(problem: Problem, isSingle: boolean): Pick<Prepared, 'found' | 'hopeful'> {
+  if (isSingle) return { found: goesWhole(problem) };
+  const found = findOrder(problem);
+  const hopeful = findHopeful(problem, found);
+  return { found, ...(hopeful ? { hopeful } : {}) };
 }
 
 function comparePlacing(a: Prepared, b: Prepared): number {
@@ -153,7 +160,7 @@ function layOne(one: Prepared, ledger: Ledger): Laid {
 }
 
 function tell(planning: Planning, laid: Laid): ComponentOrder {
-  const { component, problem, found } = laid;
+  const { component, problem, found, hopeful } = laid;
   const { parts, bonds, single, pilots } = component;
   // Where something is laid down that may be what leaves no later day.
   const isLocked = parts.some((p) => (p.locks?.length ?? 0) > 0);
@@ -179,7 +186,7 @@ function tell(planning: Planning, laid: Laid): ComponentOrder {
   });
   const isWanting = told.some((p) => p.fate === 'no room' || (p.missed && p.fate === 'reached'));
   const saved = isWanting ? savedBy(planning, laid, told) : [];
-  const perhaps = single ? undefined : perhapsOf(problem, parts, found);
+  const perhaps = hopeful && perhapsOf(problem, parts, { sure: found, hopeful });
   return {
     id: parts[0]?.id ?? '',
     parts: told.map((p, i) => (saved[i] ? { ...p, savedBy: saved[i] } : p)),

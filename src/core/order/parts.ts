@@ -124,6 +124,7 @@ function pilotedOf(
     const group = wanted && pilotGroupOf(planning, part.id);
     return {
       part,
+      id: part.id,
       systems: part.systems,
       wanted: wanted?.systems ?? 0,
       watchDays: wanted?.watchDays ?? 0,
@@ -132,6 +133,7 @@ function pilotedOf(
   });
   const cut = (p: (typeof asked)[number], systems: readonly string[]): typeof p => ({
     ...p,
+    id: systems[0] ?? '',
     systems,
     part: {
       ...p.part,

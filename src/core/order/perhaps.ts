@@ -6,26 +6,31 @@ import type { Bond, Problem } from './problem';
 import { compareReached } from './reach';
 import { findOrder, type FoundOrder } from './search';
 
-/** Where what cannot be told fits: an order that reaches more than the sure one; undefined where there is none, or no room for it. */
+/** The best order if whatever cannot be told fits; undefined where it reaches no more than the sure one. */
+export function findHopeful(problem: Problem, sure: FoundOrder): FoundOrder | undefined {
+  if (sure.reached.all || !problem.bonds.some((b) => mayBeUnknown(problem, b))) return undefined;
+  const found = findOrder(hopefully(problem));
+  return compareReached(found.reached, sure.reached) < 0 ? found : undefined;
+}
+
+/** The same on its days, as if crews did nothing else; undefined where there is no room for it. */
 export function perhapsOf(
   problem: Problem,
   parts: readonly MovingPart[],
-  sure: FoundOrder
+  { sure, hopeful }: { readonly sure: FoundOrder; readonly hopeful: FoundOrder }
 ): PerhapsOrder | undefined {
-  if (sure.reached.all || !problem.bonds.some((b) => mayBeUnknown(problem, b))) return undefined;
-  const hopeful: Problem = { ...problem, bonds: problem.bonds.map(hoping) };
-  const found = findOrder(hopeful);
-  if (compareReached(found.reached, sure.reached) >= 0) return undefined;
-  const waves = place(hopeful, parts, { found, ledger: new Ledger() });
+  const waves = place(hopefully(problem), parts, { found: hopeful, ledger: new Ledger() });
   if (!waves) return undefined;
   const isThere = ({ end }: FoundOrder, part: number): boolean =>
     parts[part]?.nodes[end[part] ?? 0]?.isGoal === true;
   return {
-    goals: parts.flatMap((_, i) => (isThere(found, i) && !isThere(sure, i) ? [i] : [])),
+    goals: parts.flatMap((_, i) => (isThere(hopeful, i) && !isThere(sure, i) ? [i] : [])),
     waves,
-    rests: restsOf(problem, parts, found)
+    rests: restsOf(problem, parts, hopeful)
   };
 }
+
+const hopefully = (problem: Problem): Problem => ({ ...problem, bonds: problem.bonds.map(hoping) });
 
 const hoping = (bond: Bond): Bond => ({
   ...bond,

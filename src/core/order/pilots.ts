@@ -1,34 +1,19 @@
-import { compareText } from '../kit';
+import { dealPilots, type Piloted } from '../plan';
 import type { Pilots } from './problem';
 
-/** Systems of a part, and the pilots its goal asks for: of how many of its `group` (team and product), and how long they are watched. */
-export interface Piloted {
-  readonly systems: readonly string[];
-  readonly group?: string;
-  readonly wanted: number;
+/** A part with the pilots its goal asks for, and how long they are watched. */
+export interface PilotedPart extends Piloted {
   readonly watchDays: number;
 }
 
 /**
- * Which systems go first: of each group so many, from the largest part on, then by id. Returns the parts with pilots cut off from the
- * part they are of, and who waits for whom by their new indexes.
+ * Which systems go first. Returns the parts with pilots cut off from the part they are of, and who waits for whom by their new indexes.
  */
-export function choosePilots<P extends Piloted>(
+export function choosePilots<P extends PilotedPart>(
   parts: readonly P[],
   cut: (part: P, systems: readonly string[]) => P
 ): { readonly parts: readonly P[]; readonly pilots: readonly Pilots[] } {
-  const left = new Map<string, number>();
-  const bySize = [...parts].sort(
-    (a, b) => b.systems.length - a.systems.length || compareText(a.systems[0] ?? '', b.systems[0] ?? '')
-  );
-  const firsts = new Map<P, number>();
-  for (const part of bySize) {
-    if (part.group === undefined) continue;
-    const wanted = left.get(part.group) ?? part.wanted;
-    const own = Math.min(wanted, part.systems.length);
-    left.set(part.group, wanted - own);
-    firsts.set(part, own);
-  }
+  const firsts = dealPilots(parts);
   const told: { readonly part: P; readonly isPilot: boolean }[] = parts.flatMap((part) => {
     const own = firsts.get(part) ?? 0;
     if (own === 0 || own === part.systems.length) return [{ part, isPilot: own > 0 }];

@@ -14,6 +14,8 @@ export interface Prepared {
   readonly component: Component;
   readonly problem: Problem;
   readonly found: FoundOrder & Pick<Fates, 'conflicts'>;
+  /** An order that reaches more, if whatever cannot be told fits. */
+  readonly hopeful?: FoundOrder;
 }
 
 /** Lays a component beside what crews do already; undefined where a step finds no room. */

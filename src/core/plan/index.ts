@@ -19,7 +19,7 @@ export { type CasePlan, type Plan, type PlanProgress, sameTarget, type TargetPla
 export { plan, planInDepth, planWith } from './plan';
 export { Planning, rulingsOf } from './planning';
 export { findSavings, type Saving } from './savings';
-export { travelInRounds } from './rounds';
+export { dealPilots, type Piloted, travelInRounds } from './rounds';
 export { type Wayfarer, wayfarerOf } from './wayfarer';
 export { type WaitCause, type Waiting, waitOut, type WaitStretch } from './waiting';
 export { type Forecast, forecastUnits } from './forecast';

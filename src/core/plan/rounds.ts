@@ -70,23 +70,45 @@ interface Pilots {
   readonly pilots: number;
 }
 
-/** Of each team and product so many pilots, from the largest case on, then by id. */
+/** Systems that go one way, and the pilots their goal asks for of their group. */
+export interface Piloted {
+  readonly systems: readonly string[];
+  readonly id: string;
+  /** Those that share pilots; absent: it asks for none. */
+  readonly group?: string;
+  readonly wanted: number;
+}
+
+/** How many of each go first: of each group so many, from the largest on, then by id. */
+export function dealPilots<P extends Piloted>(all: readonly P[]): ReadonlyMap<P, number> {
+  const dealt = new Map<P, number>();
+  const left = new Map<string, number>();
+  const sorted = [...all].sort((a, b) => b.systems.length - a.systems.length || compareText(a.id, b.id));
+  for (const one of sorted) {
+    if (one.group === undefined) continue;
+    const wanted = left.get(one.group) ?? one.wanted;
+    const pilots = Math.min(wanted, one.systems.length);
+    left.set(one.group, wanted - pilots);
+    dealt.set(one, pilots);
+  }
+  return dealt;
+}
+
+/** Of each team and product its pilots, case by case. */
 function choosePilots(
   ways: readonly Wayfarer[],
   cases: ReadonlyMap<string, Case>
 ): ReadonlyMap<string, readonly Pilots[]> {
+  const asked = ways.map((way) => ({
+    way,
+    id: way.plan.id,
+    systems: way.plan.systems,
+    group: groupOf(way, cases),
+    wanted: cases.get(way.plan.id)?.goal.pilots?.systems ?? 0
+  }));
   const chosen = new Map<string, Pilots[]>();
-  const left = new Map<string, number>();
-  const sorted = [...ways].sort(
-    (a, b) => b.plan.systems.length - a.plan.systems.length || compareText(a.plan.id, b.plan.id)
-  );
-  for (const way of sorted) {
-    const group = groupOf(way, cases);
-    const wanted = left.get(group) ?? cases.get(way.plan.id)?.goal.pilots?.systems ?? 0;
-    const pilots = Math.min(wanted, way.plan.systems.length);
-    left.set(group, wanted - pilots);
+  for (const [{ way, group }, pilots] of dealPilots(asked))
     if (pilots > 0) chosen.set(group, [...(chosen.get(group) ?? []), { way, pilots }]);
-  }
   return chosen;
 }
 
