@@ -101,7 +101,8 @@ module.exports = {
       {},
       {
         couldNotResolve: true,
-        pathNot: '^(\\./\\$types|\\$app/|\\$service-worker|svelte/(internal|reactivity)|@sveltejs/kit)'
+        pathNot:
+          '^(\\./\\$types|\\$app/|\\$service-worker|svelte/(internal|reactivity|attachments)|@sveltejs/kit|virtual:handbook)'
       },
       'every import resolves'
     )

@@ -1,9 +1,10 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
+import { handbook } from './scripts/handbook.mjs';
 
 export default defineConfig({
-  plugins: [tailwindcss(), sveltekit()],
+  plugins: [handbook(), tailwindcss(), sveltekit()],
   worker: { format: 'es' },
   build: {
     assetsInlineLimit: 0,

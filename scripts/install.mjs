@@ -17,8 +17,9 @@ export function installPackages() {
     .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   console.log('Installing packages (once)...');
+  // No package builds or runs anything while it is installed: what they would is an optimisation at most.
   // Not `npm ci`: it insists on entries for other platforms' optional binaries, which the lock file may lack.
-  run('npm', ['install', '--no-save', '--no-audit', '--no-fund']);
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--ignore-scripts']);
   writeFileSync(stamp, wanted);
 }
 
@@ -33,11 +34,28 @@ export function installChromium() {
   const found = places.find((p) => p && existsSync(p));
   if (found) return found;
   console.log('Installing Chromium (once)...');
+  aptInstall(['chromium']);
+  return '/usr/bin/chromium';
+}
+
+function aptInstall(names) {
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = (...args) => run([...sudo, 'apt-get'][0], [...sudo, 'apt-get', ...args].slice(1));
   apt('update');
-  apt('install', '-y', '--no-install-recommends', 'chromium');
-  return '/usr/bin/chromium';
+  apt('install', '-y', '--no-install-recommends', ...names);
+}
+
+/** Debian's SSH server and SNMP agent, which the tests ask; they run on high ports with configurations of their own. */
+export function installServers() {
+  const wanted = {
+    'openssh-server': '/usr/sbin/sshd',
+    'openssh-client': '/usr/bin/ssh-keygen',
+    snmpd: '/usr/sbin/snmpd'
+  };
+  const missing = Object.keys(wanted).filter((name) => !existsSync(wanted[name]));
+  if (missing.length === 0) return;
+  console.log(`Installing ${missing.join(', ')} (once)...`);
+  aptInstall(missing);
 }
 
 /** Builds the application when its sources are newer than the last build. */

@@ -59,6 +59,8 @@ try {
       localStorage.getItem('orange-stair settings') ?? '{"who":"tester"}'
     )
   );
+  // It may be busy with other things.
+  page.setDefaultTimeout(120_000);
   await page.goto(`${address}/estate`);
   await page.getByRole('button', { name: 'Open the demo' }).click();
   await page.locator('[data-case]').first().waitFor();
@@ -139,13 +141,14 @@ try {
   await page.locator('[data-open="requirements/draft-security"]').click();
   await shoot('demands');
   await page.goto(`${address}/catalogue/start`);
-  await page
-    .getByLabel('Table of dates')
-    .fill(
-      'Release\tOut\tServed until\nSignal recorder 2.1\t13.2.2027\t30.9.2031\nSignal recorder 3\tMay 2029\tQ4 2034'
-    );
-  await page.getByRole('button', { name: 'Take 2 lines' }).click();
-  await page.getByRole('button', { name: 'Each to the next', exact: true }).click();
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'recorders.md',
+    mimeType: 'text/markdown',
+    buffer: Buffer.from(
+      '## Signal recorder: life of releases\n| Release | Out | Full service until | Fixes until |\n|---|---|---|---|\n| 2 | 13.2.2027 | 30.9.2030 | 30.9.2031 |\n| 2.1 | 8.11.2027 | 30.9.2031 | 30.9.2032 |\n| 3 | May 2029 | Q4 2033 | Q4 2034 |\n\n## Signal recorder: upgrades\n| from | 2 | 2.1 | 3 |\n|---|---|---|---|\n| 2 | | yes | no |\n| 2.1 | no | | yes |\n'
+    )
+  });
+  await page.getByRole('button', { name: 'Take 2 tables' }).waitFor();
   await shoot('start');
   await page
     .getByRole('button', { name: 'Drop all' })

@@ -2,10 +2,11 @@
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { build, installChromium, installPackages, root } from './install.mjs';
+import { build, installChromium, installPackages, installServers, root } from './install.mjs';
 
 installPackages();
 const chromium = installChromium();
+installServers();
 build();
 
 const results = join(root, 'test-results');

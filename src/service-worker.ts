@@ -6,9 +6,9 @@ import { build, files, version } from '$service-worker';
 import { Dexie, type Table } from 'dexie';
 
 /**
- * The application without the network: its files are kept once it has been opened, and a page that cannot be had is the page all of
- * them are. What is on the desk lives in the browser anyway. Nothing of `/api` is kept. A new version waits until no page of the old one
- * is open.
+ * The application without the network: its files are kept once it has been opened, and every page is the one page all of them are.
+ * What is on the desk lives in the browser anyway. Nothing of `/api` is kept. A new version waits until somebody takes it
+ * (lib/state/new-version), or no page of the old one is open; the files of the one before stay for tabs that are still on it.
  *
  * They are kept where the desk is, and not in the cache the browser has for such: on a disk that is full to the last byte, browsers let go
  * of all that an origin with such a cache has, the desk among it (tests/browser/killed.spec.ts).
@@ -34,13 +34,13 @@ worker.addEventListener('install', (event) => {
 });
 
 worker.addEventListener('activate', (event) => {
-  event.waitUntil(forgetOthers().then(() => worker.clients.claim()));
+  event.waitUntil(forgetOld().then(() => worker.clients.claim()));
 });
 
-/** Files that only the page knows of. */
+/** `keep`: files that only the page knows of. `take`: somebody takes this version. */
 worker.addEventListener('message', (event) => {
-  const { keep: named } = event.data as { readonly keep?: readonly string[] };
-  event.waitUntil(keep((named ?? []).filter(isBuilt)));
+  const { keep: named, take } = event.data as { readonly keep?: readonly string[]; readonly take?: true };
+  event.waitUntil(take ? worker.skipWaiting() : keep((named ?? []).filter(isBuilt)));
 });
 
 worker.addEventListener('fetch', (event) => {
@@ -48,8 +48,13 @@ worker.addEventListener('fetch', (event) => {
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== location.origin || url.pathname.startsWith('/api/')) return;
   if (OWN.has(url.pathname) || isBuilt(url.pathname)) event.respondWith(keptOrFetched(request, url.pathname));
-  else if (request.mode === 'navigate') event.respondWith(fetchedOrShell(request));
+  // While developing nothing is built, and pages are as they are just now.
+  else if (build.length > 0 && request.mode === 'navigate' && !isFile(url.pathname))
+    event.respondWith(keptOrFetched(request, SHELL));
 });
+
+/** What has an ending is a file, not a page. */
+const isFile = (path: string): boolean => /\.\w+$/.test(path);
 
 /** What is built never changes under its name. */
 const isBuilt = (path: string): boolean => path.startsWith('/_app/immutable/');
@@ -71,10 +76,11 @@ async function fetchFile(path: string): Promise<KeptFile> {
   return { version, path, headers, body: await response.arrayBuffer() };
 }
 
-/** Undefined where it is not kept, or cannot be read. */
+/** Undefined where it is not kept, or cannot be read. What is built is the same in every version that has it. */
 async function keptFile(path: string): Promise<Response | undefined> {
   try {
-    const file = await kept.get([version, path]);
+    let file = await kept.get([version, path]);
+    if (!file && isBuilt(path)) for (const other of await versions()) file ??= await kept.get([other, path]);
     return (
       file && new Response(file.body, { headers: file.headers.map(([n, v]): [string, string] => [n, v]) })
     );
@@ -83,17 +89,16 @@ async function keptFile(path: string): Promise<Response | undefined> {
   }
 }
 
-async function forgetOthers(): Promise<void> {
-  await kept.where('version').notEqual(version).delete();
+const versions = async (): Promise<string[]> => (await kept.orderBy('version').uniqueKeys()).map(String);
+
+/** Forgets all but this version and the one before it. */
+async function forgetOld(): Promise<void> {
+  const before = (await versions()).filter((v) => v !== version).pop();
+  await kept
+    .where('version')
+    .noneOf([version, ...(before === undefined ? [] : [before])])
+    .delete();
 }
 
 const keptOrFetched = async (request: Request, path: string): Promise<Response> =>
   (await keptFile(path)) ?? fetch(request);
-
-async function fetchedOrShell(request: Request): Promise<Response> {
-  try {
-    return await fetch(request);
-  } catch {
-    return (await keptFile(SHELL)) ?? Response.error();
-  }
-}

@@ -2,26 +2,35 @@
   import { Button, Dialog, Text } from '$lib/kit';
   import '../app.css';
   import { onMount, type Snippet } from 'svelte';
-  import { goto } from '$app/navigation';
+  import { afterNavigate, goto } from '$app/navigation';
   import { navigating, page } from '$app/state';
   import { tinykeys } from 'tinykeys';
+  import { typedAhead } from '$lib/components/typed-ahead';
   import Notice from '$lib/components/Notice.svelte';
   import Rail from '$lib/components/Rail.svelte';
   import Unreadable from '$lib/components/Unreadable.svelte';
   import Working from '$lib/components/Working.svelte';
+  import { visit } from '$lib/components/recent';
   import { PLACES } from '$lib/components/places';
   import { isTyping, single } from '$lib/kit/keys';
   import { desk } from '$lib/state/desk.svelte';
   import { keepWorker } from '$lib/workers/keep-worker';
+  import { newVersion } from '$lib/state/new-version.svelte';
+  import { followReader } from '$lib/state/reader';
+  import { backUps } from '$lib/state/back-ups.svelte';
   import { words } from '$lib/state/words.svelte';
   import { signer } from '$lib/state/signer.svelte';
+  import { tour } from '$lib/state/tour.svelte';
   import { draft } from '$lib/state/draft.svelte';
   import { sketches } from '$lib/state/sketch.svelte';
   import { settings } from '$lib/state/settings.svelte';
 
   let { children }: { children: Snippet } = $props();
+  followReader();
   let keysOpen = $state(false);
   let asOfOpen = $state(false);
+  let goOpen = $state(false);
+  let helpOpen = $state(false);
   let who = $state('');
 
   /** What is on the screen and not yet kept would be lost: the browser asks before it leaves. */
@@ -32,24 +41,35 @@
   onMount(() => {
     settings.load();
     void keepWorker();
-    const close = desk.keeper.open();
+    const ends = [desk.keeper.open(), newVersion.follow(), backUps.follow()];
     const unbind = tinykeys(window, {
       '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void undoer('past').undo()),
       '$mod+Shift+Z': (event) => isTyping(event) || (event.preventDefault(), void undoer('future').redo()),
       'Shift+?': single(() => (keysOpen = true)),
+      h: single(() => (helpOpen = true)),
       '?': single(() => (keysOpen = true)),
       '[': single(() => step(-1)),
       ']': single(() => step(1)),
       i: single(() => void goto('/import')),
+      '.': single(go),
+      '$mod+.': (event) => (event.preventDefault(), go()),
       '/': single(() => void find())
     });
-    return () => (unbind(), close());
+    return () => (unbind(), ends.forEach((end) => end()));
   });
+
+  // Its title is there once the place has drawn itself.
+  afterNavigate(({ to }) => setTimeout(() => to && visit(to.url.pathname + to.url.search, document.title)));
 
   /** While a catalogue is being changed its own steps are undone first. */
   function undoer(side: 'past' | 'future') {
     if (page.url.pathname === '/catalogue/start' && sketches[side].length > 0) return sketches;
     return page.url.pathname === '/catalogue' && draft[side].length > 0 ? draft : desk.keeper;
+  }
+
+  function go(): void {
+    if (!goOpen) typedAhead.start();
+    goOpen = true;
   }
 
   /** The find box of this place, or the estate's where it has none. */
@@ -75,7 +95,7 @@
 >
 
 <div class="app">
-  <Rail onkeys={() => (keysOpen = true)} onasof={() => (asOfOpen = true)} />
+  <Rail onhelp={() => (helpOpen = true)} onkeys={() => (keysOpen = true)} onasof={() => (asOfOpen = true)} />
   <main>
     {#if desk.keeper.unreadable}<Unreadable unreadable={desk.keeper.unreadable} />
     {:else if desk.keeper.loaded}{@render children()}{:else}<p class="wait soft">
@@ -88,6 +108,15 @@
 
 {#if keysOpen}{#await import('$lib/components/KeysSheet.svelte') then { default: KeysSheet }}
     <KeysSheet bind:open={keysOpen} />
+  {/await}{/if}
+{#if helpOpen}{#await import('$lib/help/Help.svelte') then { default: Help }}
+    <Help bind:open={helpOpen} />
+  {/await}{/if}
+{#if tour.step !== undefined}{#await import('$lib/help/TourCard.svelte') then { default: TourCard }}
+    <TourCard step={tour.step} />
+  {/await}{/if}
+{#if goOpen}{#await import('$lib/components/GoOrDo.svelte') then { default: GoOrDo }}
+    <GoOrDo bind:open={goOpen} onhelp={() => (helpOpen = true)} />
   {/await}{/if}
 {#if asOfOpen}{#await import('$lib/components/AsOf.svelte') then { default: AsOf }}
     <AsOf bind:open={asOfOpen} />

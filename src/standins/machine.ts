@@ -13,17 +13,26 @@ export interface StandInMachine {
  */
 export class StandIn {
   readonly name: string;
-  readonly #product: string;
+  readonly product: string;
   readonly #facts: ReadonlyMap<string, string>;
   #version: string;
   #edition: string | undefined;
 
   constructor({ name, product, version, edition, facts = {} }: StandInMachine) {
     this.name = name;
-    this.#product = product;
+    this.product = product;
     this.#version = version;
     this.#edition = edition;
     this.#facts = new Map(Object.entries(facts));
+  }
+
+  get version(): string {
+    return this.#version;
+  }
+
+  /** What it says it runs, in one text. */
+  get runs(): string {
+    return [this.product, this.#version, this.#edition].filter((t) => t !== undefined).join(' ');
   }
 
   /** A hop that goes well; one that fails leaves everything as it was, and is not told to the stand-in. */
@@ -37,7 +46,7 @@ export class StandIn {
     const lines: readonly (readonly [string, string | undefined])[] = [
       ['name', this.name],
       ['read on', day],
-      ['product', this.#product],
+      ['product', this.product],
       ['version', this.#version],
       ['edition', this.#edition],
       ...this.#facts

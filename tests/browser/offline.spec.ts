@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer as createHttp } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -93,7 +94,7 @@ test('with the network gone, and after the browser is killed, the worksheet is t
   } finally {
     await browser.kill();
     server.kill('SIGKILL');
-    rmSync(folder, { recursive: true, force: true });
+    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
   }
 });
 
@@ -118,3 +119,85 @@ const fetchFails = (page: Page, path: string): Promise<boolean> =>
       ),
     path
   );
+
+/** The server as it is, and from `next` on with a newer build: other names of versions, another page. */
+function serveTwice(port: number, behind: number): { next: () => void; end: () => void } {
+  let isNext = false;
+  const version =
+    /["'`](\d{13})["'`]/.exec(readFileSync('build/client/service-worker.js', 'utf8'))?.[1] ?? '';
+  if (version === '') throw new Error('no version in the service worker');
+  const server = createHttp((request, response) => {
+    const answer = async (): Promise<void> => {
+      const from = await fetch(`http://127.0.0.1:${behind}${request.url ?? '/'}`);
+      let body = Buffer.from(await from.arrayBuffer());
+      const type = from.headers.get('content-type') ?? '';
+      if (isNext && (request.url === '/service-worker.js' || type.startsWith('text/html')))
+        body = Buffer.from(
+          body
+            .toString()
+            .replaceAll(version, String(Number(version) + 1))
+            .replace('<html ', '<html data-next ')
+        );
+      const headers = [...from.headers].filter(
+        ([n]) =>
+          !['content-encoding', 'content-length', 'transfer-encoding', 'connection', 'etag'].includes(n)
+      );
+      response.writeHead(from.status, Object.fromEntries(headers)).end(body);
+    };
+    answer().catch(() => response.destroy());
+  }).listen(port, '127.0.0.1');
+  return { next: () => void (isNext = true), end: () => server.close() };
+}
+
+test('a newer version is taken when somebody says so, and not before; another tab is told', async ({
+  baseURL
+}) => {
+  test.setTimeout(240_000);
+  const port = await freePort();
+  const server = serveTwice(port, Number(new URL(baseURL ?? '').port));
+  const folder = mkdtempSync(join(tmpdir(), 'stair-'));
+  const browser = await browse(folder);
+  const address = `http://127.0.0.1:${port}`;
+  const isNext = (page: Page): Promise<boolean> =>
+    page.evaluate(() => document.documentElement.hasAttribute('data-next'));
+  try {
+    const { page } = browser;
+    await page.goto(`${address}/estate`);
+    await page.getByRole('button', { name: 'Open the demo' }).click();
+    await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
+    await page.evaluate(() => navigator.serviceWorker.ready);
+    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+    server.next();
+    const other = await page.context().newPage();
+    await other.goto(`${address}/ready`);
+    await page.evaluate(async () => (await navigator.serviceWorker.getRegistration())?.update());
+    const take = page.getByRole('button', { name: 'Take the new version' });
+    await expect(take).toBeVisible({ timeout: 60_000 });
+    // However often it is loaded, it is the one that was there.
+    await page.reload();
+    await expect(take).toBeVisible({ timeout: 60_000 });
+    expect(await isNext(page)).toBe(false);
+    await other.reload();
+    expect(await isNext(other)).toBe(false);
+    await expect(other.getByRole('button', { name: 'Take the new version' })).toBeVisible({
+      timeout: 60_000
+    });
+    await take.click();
+    await expect.poll(() => isNext(page).catch(() => false), { timeout: 60_000 }).toBe(true);
+    await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
+    // Nothing is taken from under the other tab: it is told, and goes on with what it has, parts not yet loaded among it.
+    await expect(other.getByRole('button', { name: 'Load the new version' })).toBeVisible({
+      timeout: 60_000
+    });
+    expect(await isNext(other)).toBe(false);
+    await other.keyboard.press('h');
+    await expect(other.locator('[data-chapter]').first()).toBeVisible();
+    await other.keyboard.press('Escape');
+    await other.getByRole('button', { name: 'Load the new version' }).click();
+    await expect.poll(() => isNext(other).catch(() => false), { timeout: 60_000 }).toBe(true);
+  } finally {
+    await browser.kill();
+    server.end();
+    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
+  }
+});

@@ -656,12 +656,23 @@ export class BruteForce {
       : this.release(step.from.release).patches?.find((p) => p.id === step.level);
   }
 
+  /** A goal may wait for the first patch level as well; where the product has none at all there is nothing to wait for. */
+  private taken(id: string, settled: number): MaybeDay {
+    const { goal, product } = this.world;
+    if (!goal.afterFirstPatch || !product.releases.some((r) => r.patches?.length)) return settled;
+    const out = (this.release(id).patches ?? [])
+      .map((p) => this.read(p.published))
+      .filter((d) => typeof d === 'number')
+      .sort((a, b) => a - b);
+    return out[0] === undefined ? 'unknown' : Math.max(out[0], settled);
+  }
+
   /** What a step waits for, apart from the step before it. */
   private waits(step: BruteStep, target: string): MaybeDay[] {
     const published = this.published(step.to.release);
     const settled =
       step.to.release === target && typeof published === 'number'
-        ? published + this.world.goal.settlingDays
+        ? this.taken(target, published + this.world.goal.settlingDays)
         : published;
     const level =
       step.kind === 'edition change'

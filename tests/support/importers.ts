@@ -15,10 +15,15 @@ import { previewImport } from '../../src/core/exchange/preview-import';
 import { importWords } from '../../src/core/wording/system';
 import { parseRecords } from '../../src/core/exchange/record-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
-import { readLifeCycle, suggestColumns, takeLifeCycle } from '../../src/core/catalogue/life-cycle';
-import { release as releaseSchema } from '../../src/core/catalogue/schema-hop';
-import { readPublishedTables } from '../../src/core/exchange/published-tables';
-import type { Catalogue } from '../../src/core/catalogue/schema';
+import { partByProduct, suggestKind, TABLE_READERS } from '../../src/core/catalogue/tables/kinds';
+import {
+  TABLE_KINDS,
+  type TableGround,
+  type TableKind,
+  type TableTaken
+} from '../../src/core/catalogue/tables/reader';
+import { type PublishedTable, readPublishedTables } from '../../src/core/exchange/published-tables';
+import { type Catalogue, catalogueSchema } from '../../src/core/catalogue/schema';
 import type { Result } from '../../src/core/kit/issue';
 import { editsOfPaste } from '../../src/lib/estate/grid';
 
@@ -51,23 +56,43 @@ function takeTable(table: ReturnType<typeof parseCsv>, catalogue: Catalogue): bo
   return mapping !== undefined && take({ ok: true, value: readRows(rows, mapping, kinds) }, catalogue);
 }
 
-/** Takes tables of releases as far as a product, which must be such as can be stored. */
+/**
+ * Takes publishers' tables, as each of the kinds there are, as far as a catalogue, which must be such as can be stored; the same table once
+ * more has nothing new to say.
+ */
 function takePublished(text: string, catalogue: Catalogue): boolean {
   const read = readPublishedTables(text);
   if (!read.ok) return false;
   let taken = false;
-  for (const table of read.value) {
-    const { rows } = readLifeCycle(table, suggestColumns(table), { names: ['Brindle Server'] });
-    const own = catalogue.products.find((p) => p.name === 'Brindle Server');
-    if (!own || rows.length === 0) continue;
-    const { product } = takeLifeCycle(own, rows, 'page');
-    const again = takeLifeCycle(product, rows, 'page');
-    if (again.changes.some((c) => c.kind === 'new' || c.kind === 'changed'))
-      throw new Error('not the same again');
-    for (const release of product.releases) releaseSchema.parse(release);
-    taken = true;
-  }
+  const own = catalogue.products.find((p) => p.name === 'Brindle Server');
+  if (!own) return false;
+  for (const table of read.value.flatMap((t) => partByProduct(t, ['Brindle Server'])))
+    for (const kind of TABLE_KINDS) {
+      const ground = { product: own, lists: catalogue.lists ?? [], facts: catalogue.facts ?? [] };
+      suggestKind({ title: table.title, table, product: own });
+      const first = takeAs(kind, table, ground);
+      if (first.changes.every((c) => c.kind === 'same' || c.kind === 'no release')) continue;
+      const again = takeAs(kind, table, first);
+      const moved = again.changes.find((c) => c.kind === 'new' || c.kind === 'changed');
+      if (moved) throw new Error(`not the same again: ${kind} ${JSON.stringify(moved)}`);
+      catalogueSchema.parse({ ...catalogue, lists: first.lists, products: [first.product] });
+      taken = true;
+    }
   return taken;
+}
+
+function takeAs(kind: TableKind, table: PublishedTable, ground: TableGround): TableTaken {
+  const reader = TABLE_READERS[kind];
+  const reading = {
+    table,
+    roles: reader.suggestRoles(table, ground),
+    meanings: new Map<string, string>(),
+    about: { at: 'any', order: 'day first' as const },
+    title: table.title,
+    source: 'page'
+  };
+  for (const word of reader.words(reading, ground)) reader.suggestMeaning(word, ground);
+  return reader.take(reading, ground);
 }
 
 /** Every way machines come in, over a catalogue. */
@@ -113,6 +138,11 @@ export function importersOf(catalogue: Catalogue, workspace: string): Importer[]
     {
       name: 'tables as values and lists',
       text: 'Brindle Server;;\nRelease;Out;Until\n8;1.3.2028;31.3.2033\n\n- cycle: "11"\n  until: 2037\n',
+      read: (text) => takePublished(text, catalogue)
+    },
+    {
+      name: 'tables of other kinds',
+      text: '<h2>Brindle Server 9 and later</h2><table><tr><th>Part<th>Least<th>Recommended</tr><tr><td>Memory<td>2 GB<td>6 GB<sup>1</sup></tr><tr><td>64-bit processor<td>yes<td></tr></table><table><tr><th>Driver<th>8<th>9</tr><tr><td>Ring<td>works<td>needs 3.1</tr></table><table><tr><th>Known problem<th>Met in<th>Impact<th>Fixed in</tr><tr><td>Stands<td>8 and later<td>stall<td>10</tr></table><table><tr><th>Release<th>New<th>Dropped</tr><tr><td>9<td>Ring; Bell<br>Book<td>-</tr></table>',
       read: (text) => takePublished(text, catalogue)
     },
     { name: 'workspace', text: workspace, read: (text) => parseWorkspace(text).ok },

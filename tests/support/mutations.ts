@@ -44,14 +44,20 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'settling binds stepping stones too',
     in: 'waitsOf',
-    find: 'const settled = isTarget && typeof',
-    replace: 'const settled = typeof'
+    find: '(isTarget ? terms.settled : terms.publication)',
+    replace: 'terms.settled'
   },
   {
     name: 'settling is forgotten',
     in: 'waitsOf',
-    find: 'publication + terms.goal.settlingDays : publication',
-    replace: 'publication : publication'
+    find: '(isTarget ? terms.settled : terms.publication)',
+    replace: 'terms.publication'
+  },
+  {
+    name: 'the first patch level is not waited for',
+    in: 'settledOn',
+    find: 'Math.max(settled, Math.min(...known))',
+    replace: 'settled'
   },
   {
     name: 'two hops share a day',

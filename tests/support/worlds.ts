@@ -115,7 +115,7 @@ export function worldOf(seed: number): World {
   return {
     seed,
     product,
-    goal: { ...makeGoal(r), ...mustKeepOf(seed) },
+    goal: { ...makeGoal(r), ...mustKeepOf(seed), ...firstPatchOf(seed) },
     countsExpected: r.chance(0.6),
     today: TODAY,
     nodes: r.pick([1, 1, 1, 2]),
@@ -300,6 +300,11 @@ const makeGoal = (r: Random): Goal => ({
 function mustKeepOf(seed: number): Pick<Goal, 'mustKeep'> {
   const r = new Random(seed * 31 + 5);
   return r.chance(0.07) ? { mustKeep: r.pick(['everything', 'settings and data', 'data'] as const) } : {};
+}
+
+/** One goal in eight waits for the first patch level, drawn apart. */
+function firstPatchOf(seed: number): Pick<Goal, 'afterFirstPatch'> {
+  return new Random(seed * 43 + 11).chance(0.12) ? { afterFirstPatch: true } : {};
 }
 
 /** The world of a seed with all that is asked on the way: requirements, cures, companions, cautions, offers, a pairing. */

@@ -35,11 +35,16 @@ function naive({ product, countsExpected }: World, goal: Goal, installed: string
       phase,
       countsExpected
     );
+  /** Waits for the first patch level where the goal says so and the product has any. */
+  const hasPatch = (r: Release): boolean =>
+    !goal.afterFirstPatch ||
+    product.releases.every((x) => !x.patches?.length) ||
+    (r.patches ?? []).some((p) => (day(p.published) ?? Infinity) <= TODAY);
   const among = product.releases.filter(
     (r, i) =>
       i >= at &&
       strand(r) === strand(own) &&
-      (r === own || (out(r).length > 0 && Math.min(...out(r)) + goal.settlingDays <= TODAY))
+      (r === own || (out(r).length > 0 && Math.min(...out(r)) + goal.settlingDays <= TODAY && hasPatch(r)))
   );
   const newest = among.at(-1);
   const lasts = (r: Release): number => {

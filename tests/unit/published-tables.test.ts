@@ -92,6 +92,15 @@ function tableOf(seed: number): Made {
     }))
   ];
   if (hasName) columns.push({ role: 'name', head: r.pick([...HEADINGS.name]), cell: (l) => l.codeName });
+  // A day before it came out, whatever it is called, is no end; nor is one on which it is sold no more.
+  if (r.chance(0.2))
+    columns.push({ role: 'left out', head: 'Begun', cell: (l) => written(l.published - 150, how) });
+  if (r.chance(0.2))
+    columns.push({
+      role: 'left out',
+      head: 'Sales end',
+      cell: (l) => written((l.ends[0] as number) - 30, how)
+    });
   if (r.chance(0.3))
     columns.push({ role: 'left out', head: 'Notes', cell: () => (r.chance(0.5) ? 'see the manual' : '') });
   const shuffled = columns
@@ -393,4 +402,13 @@ test('a life-cycle table is no grid, a word that could be either is left to the 
     '2>3 no release'
   ]);
   expect(taken.product.hops?.map((h) => [h.id, h.source])).toEqual([['1-to-2', 'page']]);
+});
+
+test('a page with scripts, forms, remote pictures and ten thousand spans in one another is only its table', () => {
+  const deep = `${'<span>'.repeat(10_000)}9${'</span>'.repeat(10_000)}`;
+  const page = `<script>document.write('<table><tr><td>a</td></tr></table>')</script><form action="//elsewhere/x"><input name=q value="<table>"></form><img src="//elsewhere/p.png" onerror="run()"><table onclick="run()"><tr><th>Release<th>Until</tr><tr><td>${deep}<td><a href="javascript:run()">30 June 2031</a></tr><tr><td>10<td>${'<table><tr><td>'.repeat(500)}1 July 2032</tr></table>`;
+  const read = readPublishedTables(page);
+  const [first] = read.ok ? read.value.filter((t) => t.head[0] === 'Release') : [];
+  expect(first?.rows[0]).toEqual(['9', '30 June 2031']);
+  expect(JSON.stringify(read)).not.toContain('elsewhere');
 });

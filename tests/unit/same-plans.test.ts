@@ -5,7 +5,15 @@ import { demoInput } from '../support/demo';
 import { linesOfPlan } from '../support/plan-lines';
 import { Random } from '../support/random';
 import { estateOf } from '../support/world-estates';
-import { fullWorldOf } from '../support/worlds';
+import { fullWorldOf, type World } from '../support/worlds';
+
+/** The fixture is older than goals that wait for a first patch level. */
+function worldAsKept(seed: number): World {
+  const world = fullWorldOf(seed);
+  const { afterFirstPatch: _younger, ...goal } = world.goal;
+  void _younger;
+  return { ...world, goal };
+}
 
 /**
  * What plans said before the house was put in order. A change that is meant to change plans writes them anew: delete the
@@ -26,6 +34,6 @@ test('200 random estates are planned as before', () => {
   const seeds = Array.from({ length: 200 }, (_, i) => i + 1);
   expectSame(
     'estates',
-    seeds.map((seed) => [`estate ${seed}`, estateOf(fullWorldOf(seed), new Random(seed * 17))])
+    seeds.map((seed) => [`estate ${seed}`, estateOf(worldAsKept(seed), new Random(seed * 17))])
   );
 });

@@ -1,7 +1,14 @@
 import { describe, expect, test } from 'vitest';
 import { clusterTexts, compareLabels, splitText } from '../../src/core/catalogue/sketch/cluster-texts';
+import { applyHopGrid } from '../../src/core/catalogue/sketch/apply-tables';
 import { applyDateTable, parseDateTable } from '../../src/core/catalogue/sketch/date-table';
-import { fillHops, joinSketches, productOfSketch, sketchOf } from '../../src/core/catalogue/sketch/sketch';
+import {
+  ANY_REACH,
+  fillHops,
+  joinSketches,
+  productOfSketch,
+  sketchOf
+} from '../../src/core/catalogue/sketch/sketch';
 import { findUnlisted, listRelease } from '../../src/core/catalogue/sketch/unlisted';
 import { emptyCatalogue } from '../../src/core/catalogue/schema';
 import { comparePlans } from '../../src/core/plan/compare-plans';
@@ -111,10 +118,40 @@ describe('products from what machines run', () => {
   });
 
   test('hops are filled as people mean it', () => {
-    expect(fillHops(['a', 'b', 'c'], 'next').map((h) => h.from + h.to)).toEqual(['ab', 'bc']);
-    expect(fillHops(['a', 'b', 'c'], 'later').map((h) => h.from + h.to)).toEqual(['ab', 'ac', 'bc']);
-    expect(fillHops(['a', 'b'], 'none')).toEqual([]);
+    const of = (...labels: string[]) => labels.map((label) => ({ label, texts: [], rests: [], systems: [] }));
+    const said = (labels: string[], sentence: Parameters<typeof fillHops>[1]) =>
+      fillHops(of(...labels), sentence).map((h) => h.from + h.to);
+    expect(said(['a', 'b', 'c'], { reach: 1 })).toEqual(['ab', 'bc']);
+    expect(said(['a', 'b', 'c', 'd'], { reach: 2 })).toEqual(['ab', 'ac', 'bc', 'bd', 'cd']);
+    expect(said(['a', 'b', 'c'], { reach: ANY_REACH })).toEqual(['ab', 'ac', 'bc']);
+    expect(said(['a', 'b', 'c'], { reach: ANY_REACH, from: 'b' })).toEqual(['bc']);
+    expect(said(['4 LTS', '5', '6', '7 LTS', '8 LTS'], { reach: 1, isLongOnly: true })).toEqual([
+      '4 LTS7 LTS',
+      '7 LTS8 LTS'
+    ]);
   });
+});
+
+test('a grid alone: its releases are releases, what machines run falls into them', () => {
+  const made = (label: string) => ({ label, texts: [], rests: [], systems: [label] });
+  const sketch = {
+    name: 'Box',
+    spellings: [],
+    publisher: 'x',
+    releases: [made('2.1'), made('2.1.4')],
+    hops: [],
+    withEditions: false
+  };
+  const pair = (from: string, to: string, word: string) => ({ from, to, word });
+  const cells = [pair('2', '2.1', 'yes'), pair('2', '3', 'no'), pair('2.1', '3', 'yes')];
+  const taken = applyHopGrid(sketch, { cells, words: ['yes', 'no'] });
+  expect(taken.taken).toBe(2);
+  expect(taken.sketch.hops.map((h) => `${h.from}>${h.to}`)).toEqual(['2>2.1', '2.1>3']);
+  expect(taken.sketch.releases.map((r) => [r.label, (r.patches ?? []).map((p) => p.name)])).toEqual([
+    ['2', []],
+    ['2.1', ['2.1.4']],
+    ['3', []]
+  ]);
 });
 
 test.each([
@@ -124,6 +161,7 @@ test.each([
   ['2031 q4', '2031-Q4'],
   ['expected Q2 2033', 'expected 2033-Q2'],
   ['announced 30 Jun 2031', 'announced 2031-06-30'],
+  ['not before Q3 2031', 'expected 2031-Q3'],
   ['31.12.2031', '2031-12-31'],
   ['2031', '2031'],
   ['tba', 'unknown'],

@@ -48,7 +48,7 @@ function workThrough(sheet: Worksheet): { sheet: Worksheet; shut: number } {
   let shut = 0;
   sheet.items.forEach((item, i) => {
     if (item.needless !== undefined) return;
-    const asking = { now: '2031-03-10T20:00:00Z', isThere: () => true };
+    const asking = { now: '2031-03-10T20:00:00Z', isThere: () => true, failedOn: () => [] };
     shut += gatesBefore(at, item, asking).filter((g) => !g.isOpen).length;
     const entry = {
       id: `e${String(i).padStart(4, '0')}`,
@@ -129,7 +129,7 @@ test('of 300 random plans: every step once a node it concerns, in turn; gates be
         (i) => i.kind === 'back up' || i.kind === 'check' || i.kind === 'fetch'
       )) {
         const open = { ...done, entries: done.entries.filter((e) => e.item !== item.id) };
-        const asking = { now: '2031-03-10T20:00:00Z', isThere: () => true };
+        const asking = { now: '2031-03-10T20:00:00Z', isThere: () => true, failedOn: () => [] };
         expect(
           gatesBefore(open, lastHop, asking).some((g) => !g.isOpen),
           `${told} ${item.id}`

@@ -17,6 +17,7 @@ import {
   driftOf,
   effectOf,
   type GateName,
+  failedElsewhere,
   gatesBefore,
   heldAfter,
   isDone,
@@ -72,7 +73,7 @@ const passed = (...ids: readonly string[]): WorkEntry[] => ids.map((id) => entry
 const READY = ['fetch', 'access', 'back', 'prove', 'check', 'snap 0', 'around 1', 'around 2'];
 const itemOf = (id: string): WorkItem => items.find((i) => i.id === id) as WorkItem;
 const shut = (of: Worksheet, hop: string, isThere = true, now = '2031-03-10T21:00:00Z'): GateName[] =>
-  gatesBefore(of, itemOf(hop), { now, isThere: () => isThere })
+  gatesBefore(of, itemOf(hop), { now, isThere: () => isThere, failedOn: () => [] })
     .filter((g) => !g.isOpen)
     .map((g) => g.name);
 
@@ -106,7 +107,9 @@ test('each gate stands before a hop for its own reason, and opens when that is m
   expect(shut(withEntries(...through), 'hop 1', false)).toEqual(['back-up', 'the step before']);
   expect(shut(withEntries(...through, ...passed('look', 'snap 1')), 'hop 1', false)).toEqual([]);
   // Nothing else has gates.
-  expect(gatesBefore(sheet, itemOf('look'), { now: '', isThere: () => false })).toEqual([]);
+  expect(gatesBefore(sheet, itemOf('look'), { now: '', isThere: () => false, failedOn: () => [] })).toEqual(
+    []
+  );
 });
 
 test('a back-up grows too old; a failed check shuts; a gate is gone through by a decision with a reason', () => {
@@ -122,9 +125,37 @@ test('a back-up grows too old; a failed check shuts; a gate is gone through by a
   // For that hop alone.
   const next = gatesBefore(withEntries(...all, failed, opened), itemOf('hop 0 2'), {
     now: '',
-    isThere: () => true
+    isThere: () => true,
+    failedOn: () => []
   });
   expect(next.find((g) => g.name === 'checks')?.isOpen).toBe(false);
+});
+
+test('a hop that failed on one stops it on all others until somebody decides, or it goes through', () => {
+  const other = { ...withEntries(...passed(...READY)), id: 'other', system: 'other' };
+  const failedHere = withEntries(...passed(...READY), entry('hop 0 1', 'failed'));
+  const shutOf = (all: readonly Worksheet[], of: Worksheet, hop = 'hop 0 1'): GateName[] =>
+    gatesBefore(of, itemOf(hop), {
+      now: '2031-03-10T21:00:00Z',
+      isThere: () => true,
+      failedOn: (w, h) => failedElsewhere(all, w, h)
+    })
+      .filter((g) => !g.isOpen)
+      .map((g) => g.name);
+  expect(shutOf([failedHere, other], other)).toEqual(['the same hop elsewhere']);
+  expect(failedElsewhere([failedHere, other], other, itemOf('hop 0 1'))).toEqual([sheet.system]);
+  // Its own failure is its own affair, and another product's is none.
+  expect(shutOf([failedHere, other], failedHere)).toEqual([]);
+  expect(shutOf([{ ...failedHere, product: 'another' }, other], other)).toEqual([]);
+  const opened = entry('hop 0 1', undefined, {
+    gate: 'the same hop elsewhere',
+    note: 'a bad disk',
+    who: 'Ida'
+  });
+  expect(shutOf([failedHere, other], { ...other, entries: [...other.entries, opened] })).toEqual([]);
+  const later = entry('hop 0 1', 'passed', { at: '2031-03-10T23:59:00Z' });
+  const through = { ...failedHere, entries: [...failedHere.entries, later] };
+  expect(shutOf([through, other], other)).toEqual([]);
 });
 
 test('the latest entry of an item stands, whoever made it and in whatever order they come', () => {

@@ -32,39 +32,44 @@ export {
   type Product,
   type Release,
   type Requirement,
-  type Right
+  type Right,
+  type Source
 } from './schema';
 export { type Dispute, type Ruling, settleCatalogue, statementsOf } from './settle';
-export { clusterTexts, findUnmatched } from './sketch/cluster-texts';
+export { clusterTexts, findUnmatched, splitText } from './sketch/cluster-texts';
 export { applyDateTable, type DateRow, type DateTable, parseDateTable } from './sketch/date-table';
 export {
+  ANY_REACH,
   fillHops,
   freeId,
+  type HopSentence,
   type HopSketch,
   joinSketches,
+  longServed,
+  NO_NAME,
   productOfSketch,
   type ProductSketch,
   type ReleaseSketch,
   sketchOf
 } from './sketch/sketch';
-export { findUnlisted, listRelease } from './sketch/unlisted';
+export { fallInto } from './sketch/fall-into';
+export { findUnlisted, listRelease, placeTexts } from './sketch/unlisted';
+export { applyHopGrid, applyLifeCycle, intoReleases } from './sketch/apply-tables';
+export { companionKindOf } from './tables/companions';
+export { LIST_FACTS, listFactOf } from './tables/compat-list';
+export { partByProduct, productNamedIn, suggestKind, TABLE_READERS } from './tables/kinds';
+export { placesOfProduct, rangeOfWords } from './tables/places';
 export {
-  COLUMN_ROLES,
-  type ColumnRole,
-  type DateOrder,
-  type LifeCycle,
-  type LifeCycleRow,
-  readLifeCycle,
-  type ReleaseChange,
-  suggestColumns,
-  takeLifeCycle
-} from './life-cycle';
-export {
-  CELL_MEANINGS,
-  type CellMeaning,
-  type HopChange,
-  type HopGrid,
-  readHopGrid,
-  suggestMeaning,
-  takeHopGrid
-} from './hop-grid';
+  LEFT_OUT,
+  TABLE_KINDS,
+  type TableAbout,
+  type TableChange,
+  type TableDetail,
+  type TableGround,
+  type TableKind,
+  type TableReading,
+  type TableTaken
+} from './tables/reader';
+export type { DateOrder } from './tables/cells';
+export { type ColumnRole, readLifeCycle, suggestColumns, takeLifeCycle } from './tables/life-cycle';
+export { CELL_MEANINGS, type CellMeaning, readHopGrid, suggestMeaning, takeHopGrid } from './tables/hop-grid';

@@ -79,7 +79,22 @@ const sourceEntry = entry({
   login: z.boolean().optional().describe('reading it needs a login'),
   enteredBy: text.optional(),
   entered: dateText.optional(),
-  where: text.optional()
+  where: text.optional(),
+  reads: z
+    .strictObject({
+      kind: text,
+      product: id.optional(),
+      columns: z
+        .array(z.strictObject({ heading: z.string().max(300), is: text }))
+        .max(200)
+        .optional(),
+      words: z
+        .array(z.strictObject({ word: z.string().max(300), means: text }))
+        .max(2000)
+        .optional()
+    })
+    .optional()
+    .describe('how its table was read, so that the next is read alike')
 });
 
 const list = entry({

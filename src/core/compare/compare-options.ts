@@ -137,11 +137,14 @@ function ofTrack(seen: Seen, option: Extract<Option, { kind: 'track' }>): Side |
   if (!target) return undefined;
   const estate = {
     ...planning.estate,
-    goals: planning.estate.goals.map((g) => ({
-      ...g,
-      maturities: [...new Set([...g.maturities, track.maturity])],
-      settlingDays: 0
-    }))
+    goals: planning.estate.goals.map(({ afterFirstPatch: _wait, ...g }) => {
+      void _wait;
+      return {
+        ...g,
+        maturities: [...new Set([...g.maturities, track.maturity])],
+        settlingDays: 0
+      };
+    })
   };
   const joined = new Planning({ catalogue: planning.catalogue, estate, today: planning.today });
   const side = ofTarget({ ...seen, planning: joined, id }, option, target);

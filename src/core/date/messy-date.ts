@@ -13,12 +13,15 @@ const NOBODY_KNOWS = new Set(['unknown', 'tba', 'tbd', 'n/a', '-', '–', '?', '
 
 /**
  * Reads a date in any form seen on publishers' pages: a day (parseMessyDay), June 2031, 06/2031, 2031-06, Q3 2031, 2031,
- * `announced` or `expected` before any of them, a word for unknown. Undefined when it is none of these.
+ * `announced` or `expected` before any of them - `not before` is expected, no sooner -, a word for unknown. Undefined when it is none of these.
  */
 export function parseMessyDate(input: string): MessyDate | undefined {
   const text = input.trim();
   if (NOBODY_KNOWS.has(text.toLowerCase())) return { text: 'unknown' };
-  const stated = /^(announced|expected|planned|about|approx\.?|ca\.?)\s+(.+)$/i.exec(text);
+  const stated =
+    /^(announced|expected|planned|about|approx\.?|ca\.?|not before|no earlier than|at least until|at the earliest)\s+(.+)$/i.exec(
+      text
+    );
   if (stated?.[2]) {
     const inner = parseMessyDate(stated[2]);
     const certainty = stated[1]?.toLowerCase() === 'announced' ? 'announced' : 'expected';

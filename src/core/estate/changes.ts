@@ -18,6 +18,7 @@ const TEXTS = [
   'note',
   'purl',
   'cpe',
+  'asked',
   'stage',
   'meantFor',
   'missingSince'

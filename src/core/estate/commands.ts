@@ -3,6 +3,7 @@ import type {
   Decision,
   Estate,
   Goal,
+  HostKey,
   ImportRecord,
   Question,
   Recheck,
@@ -30,7 +31,9 @@ export interface DecidedBy {
 }
 
 /** Most of each list that is kept, the oldest going first. */
-const MOST: Readonly<Record<Exclude<Part, 'questions' | 'whatIfs' | 'calendars' | 'locks'>, number>> = {
+const MOST: Readonly<
+  Record<Exclude<Part, 'questions' | 'whatIfs' | 'calendars' | 'locks' | 'hostKeys'>, number>
+> = {
   imports: 100,
   lists: 200,
   rechecks: 50
@@ -49,6 +52,11 @@ export function addSystem(system: System, replaces: System | undefined, by: Omit
     { ...replaces, history: [...(replaces.history ?? []), event('replaced', system)].slice(-500) }
   ]);
 }
+
+/** Host keys somebody has taken, each in the place of what was taken for its address before. */
+export const takeHostKeys = ({ hostKeys = [] }: Estate, taken: readonly HostKey[]): Write[] => [
+  ['hostKeys', [...hostKeys.filter((k) => !taken.some((t) => t.id === k.id)), ...taken]]
+];
 
 /** A worksheet as it is now, new or with entries added. */
 export const keepWorksheet = (worksheet: Worksheet): Write[] => [[KEYS.worksheet(worksheet.id), worksheet]];

@@ -49,6 +49,7 @@ export function mergeEstates(a: Estate, b: Estate): MergedEstate {
     ...optional('rechecks', merger.list('recheck', ...rechecks)),
     ...optional('calendars', merger.list('calendar', a.calendars ?? [], b.calendars ?? [])),
     ...optional('locks', merger.list('lock', ...locks)),
+    ...optional('hostKeys', merger.list('host key', a.hostKeys ?? [], b.hostKeys ?? [])),
     ...optional('worksheets', merger.list('worksheet', a.worksheets ?? [], b.worksheets ?? []))
   };
   return {
@@ -268,6 +269,8 @@ export function chooseValue(estate: Estate, { key, field }: Conflict, value: unk
       return { ...estate, worksheets: set(estate.worksheets ?? [], byId) };
     case 'lock':
       return { ...estate, locks: set(estate.locks ?? [], byId) };
+    case 'host key':
+      return { ...estate, hostKeys: set(estate.hostKeys ?? [], byId) };
     default:
       return { ...estate, rightsHeld: set(estate.rightsHeld, keysOfHeld(estate.rightsHeld)) };
   }

@@ -12,7 +12,13 @@ export function readAgain(catalogue: Catalogue, systems: readonly System[]): Sys
     if ('is' in system.product && 'is' in system.release) return [];
     const text = system.installedText?.trim();
     if (!text) return [];
-    const { readings } = readInstalled(catalogue, { installed: text });
+    const alone = readInstalled(catalogue, { installed: text }).readings;
+    // A bare version says nothing of its product; where that is known, it is read as one of that product.
+    const { is } = 'is' in system.product ? system.product : { is: undefined };
+    const readings =
+      is !== undefined && !('is' in alone.product) && !('oneOf' in alone.product)
+        ? readInstalled(catalogue, { product: is, installed: text }).readings
+        : alone;
     if ('is' in system.product && readingKey(readings.product) !== system.product.is) return [];
     const next = {
       product: readings.product,

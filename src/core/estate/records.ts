@@ -4,6 +4,7 @@ import {
   DEFAULT_GOAL,
   type Estate,
   type Goal,
+  type HostKey,
   type ImportRecord,
   type Question,
   type Recheck,
@@ -26,7 +27,16 @@ export type Write = readonly [key: string, value: unknown];
 export type Records = ReadonlyMap<string, unknown>;
 
 /** Parts an estate may do without, each one record. */
-const PARTS = ['questions', 'lists', 'imports', 'whatIfs', 'rechecks', 'calendars', 'locks'] as const;
+const PARTS = [
+  'questions',
+  'lists',
+  'imports',
+  'whatIfs',
+  'rechecks',
+  'calendars',
+  'locks',
+  'hostKeys'
+] as const;
 export type Part = (typeof PARTS)[number];
 
 /** The keys everything is stored under: `system/ID`, `goal/ID`, `decision/ID`, `worksheet/ID`, and one record each of the rest. */
@@ -66,7 +76,8 @@ export function estateOfRecords(records: Records): { estate: Estate; catalogue: 
       ...present('rechecks', records.get('rechecks') as Recheck[] | undefined),
       ...present('calendars', records.get('calendars') as WorkCalendar[] | undefined),
       ...present('worksheets', worksheets),
-      ...present('locks', records.get('locks') as OrderLock[] | undefined)
+      ...present('locks', records.get('locks') as OrderLock[] | undefined),
+      ...present('hostKeys', records.get('hostKeys') as HostKey[] | undefined)
     },
     catalogue: (records.get(KEYS.catalogue) as CatalogueText | undefined) ?? { fileName: '', text: '' }
   };
@@ -146,7 +157,7 @@ export function writesBetween(before: Estate, after: Estate): Write[] {
     ...differ(KEYS.decision, before.decisions, after.decisions),
     ...differ(KEYS.worksheet, before.worksheets ?? [], after.worksheets ?? []),
     ...(before.rightsHeld === after.rightsHeld ? [] : [[KEYS.rights, after.rightsHeld] as Write]),
-    ...(['calendars', 'locks'] as const).flatMap((part): Write[] =>
+    ...(['calendars', 'locks', 'hostKeys'] as const).flatMap((part): Write[] =>
       before[part] === after[part] ? [] : [[part, after[part]?.length ? after[part] : undefined]]
     )
   ];

@@ -143,6 +143,9 @@ export const systemSchema = z.strictObject({
   architecture: reading,
   purl: text.optional().describe('package URL, as its record gives it'),
   cpe: text.optional().describe('CPE 2.3 name, as its record gives it'),
+  asked: text
+    .optional()
+    .describe('how it was asked over the wire: protocol, address, port, and by which user'),
   /** Machines that carry it and are changed one by one; 1 where absent. */
   nodes: z.int().min(1).max(1000).optional(),
   members: z
@@ -206,6 +209,10 @@ const goal = z.strictObject({
   architecture: key.optional(),
   maturities: z.array(z.enum(MATURITIES)).min(1),
   settlingDays: z.int().min(0).max(3650),
+  afterFirstPatch: z
+    .literal(true)
+    .optional()
+    .describe('taken only once its first patch level is out as well; absent: by the days alone'),
   passDays: z.int().min(0).max(3650),
   watchDays: z
     .int()
@@ -339,6 +346,15 @@ const importRecord = z.strictObject({
 });
 export type ImportRecord = z.infer<typeof importRecord>;
 
+/** A host key or certificate somebody has looked at and taken, by the protocol and address it was shown at. */
+const hostKey = z.strictObject({
+  id: z.string().min(1).max(300),
+  fingerprint: text,
+  since: isoDay,
+  who: text.optional()
+});
+export type HostKey = z.infer<typeof hostKey>;
+
 const estateShape = {
   site,
   systems: z.array(systemSchema).max(MAX_SYSTEMS),
@@ -356,7 +372,12 @@ const estateShape = {
     .max(20_000)
     .optional()
     .describe('what the work is done from, and what happened'),
-  locks: z.array(orderLock).max(1000).optional().describe('what is laid down for the order of work')
+  locks: z.array(orderLock).max(1000).optional().describe('what is laid down for the order of work'),
+  hostKeys: z
+    .array(hostKey)
+    .max(20_000)
+    .optional()
+    .describe('host keys and certificates of machines that are asked, as somebody has taken them')
 };
 
 /** The lists of an estate that may be long, with the most they may hold. */

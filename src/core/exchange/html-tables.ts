@@ -23,6 +23,8 @@ const SILENT = new Set([
 ]);
 const HEADINGS = new Set(['h1', 'h2', 'h3', 'h4', 'h5', 'h6']);
 const BREAKS = new Set(['br', 'p', 'div', 'li']);
+/** Where a line of a cell ends; spaces and breaks of the source are none. */
+const LINE = '\u2028';
 
 /** Cells that reach down into rows to come, by column. */
 type Reaching = Map<number, { left: number; readonly text: string }>;
@@ -58,7 +60,10 @@ class OpenTable {
     if (!cell) return 0;
     if (this.rows.length === 0) this.openRow();
     const row = this.rows.at(-1) as string[];
-    const text = cell.text.replace(/\s+/g, ' ').trim();
+    const text = cell.text
+      .replace(/[^\S\u2028]+/g, ' ')
+      .replace(/ ?(?:\u2028 ?)+/g, '\n')
+      .trim();
     for (let i = 0; i < cell.across; i++) {
       if (cell.down > 1) this.#reaching.set(row.length, { left: cell.down - 1, text });
       row.push(text);
@@ -112,7 +117,7 @@ export function readHtmlTables(html: string): HtmlTable[] {
           };
         } else if (HEADINGS.has(name)) heading = '';
         else if (name === 'sup' || name === 'sub') say(' [');
-        else if (BREAKS.has(name)) say(' ');
+        else if (BREAKS.has(name)) say(LINE);
       },
       ontext(text) {
         if (silent === 0) say(text);
@@ -135,7 +140,7 @@ export function readHtmlTables(html: string): HtmlTable[] {
           lastHeading = heading.replace(/\s+/g, ' ').trim();
           heading = undefined;
         } else if (name === 'sup' || name === 'sub') say('] ');
-        else if (BREAKS.has(name)) say(' ');
+        else if (BREAKS.has(name)) say(LINE);
       }
     },
     { decodeEntities: true, lowerCaseTags: true, lowerCaseAttributeNames: true }

@@ -34,7 +34,7 @@ export {
 } from './preview-import';
 export { looksLikeRecord, parseRecords, RECORD_HEAD } from './record-text';
 export { reviseCatalogueText, type RevisedCatalogue } from './revise-catalogue';
-export { looksLikeSheet, readSheet } from './sheet-in';
+export { looksLikeSheet, readSheet, readSheets } from './sheet-in';
 export { formatWorkspace, parseJson, parseWorkspace } from './workspace-file';
 export { readLarge } from './zod-issues';
 export { formatCalendarFile } from './calendar-out';

@@ -14,6 +14,8 @@ export interface MachineRecord {
   readonly note?: string;
   readonly purl?: string;
   readonly cpe?: string;
+  /** How it was asked over the wire. */
+  readonly asked?: string;
   readonly facts?: Readonly<Record<string, Fact>>;
   readonly companions?: readonly SystemCompanion[];
   /** Links to machines by name. */

@@ -248,7 +248,7 @@ class Reader {
       delete system.stage;
       delete system.meantFor;
     }
-    for (const field of ['team', 'site', 'observed', 'purl', 'cpe'] as const)
+    for (const field of ['team', 'site', 'observed', 'purl', 'cpe', 'asked'] as const)
       if (record[field] !== undefined) system[field] = record[field];
     if (record.nodes !== undefined) system.nodes = record.nodes;
     if (facts && facts !== before?.facts) system.facts = facts;

@@ -52,8 +52,18 @@ function tablesIn(text: string): readonly Block[] {
     if (list) return [{ title: '', rows: list }];
   }
   const csv = parseCsv(text);
-  return csv.ok ? blocksOf(csv.value.rows) : [];
+  return csv.ok ? blocksOf(csv.value.rows).filter(isTabular) : [];
 }
+
+/** Not prose with commas in it: most rows about as wide as the first, few cells as long as a sentence. */
+function isTabular({ rows: [head = [], ...rows] }: Block): boolean {
+  const cells = rows.flat();
+  const even = rows.filter((r) => r.length <= head.length && r.length >= head.length / 2).length;
+  const long = cells.filter((c) => c.length > SENTENCE).length;
+  return even >= rows.length * 0.7 && long <= cells.length * 0.3 && head.every((h) => h.length <= SENTENCE);
+}
+
+const SENTENCE = 60;
 
 function yamlList(text: string): readonly (readonly string[])[] | undefined {
   if (findTextFault(text, 'yaml')) return undefined;

@@ -86,7 +86,9 @@ class Building {
     const fact = this.#labels.get(folded) ?? (this.#kinds.find(folded) ? folded : undefined);
     if (Object.hasOwn(TEXT_LABELS, folded))
       this.#texts[TEXT_LABELS[folded as keyof typeof TEXT_LABELS]] = value.slice(0, 500);
-    else if (['name', 'team', 'site', 'nodes', 'read on', 'note', 'purl', 'cpe'].includes(folded))
+    else if (
+      ['name', 'team', 'site', 'nodes', 'read on', 'note', 'purl', 'cpe', 'asked over'].includes(folded)
+    )
       this.#fields[folded] = value;
     else if (folded === 'companion') this.#addCompanion(value);
     else if (link) this.#links.push({ kind: link, name: value.slice(0, 300) });
@@ -121,6 +123,7 @@ class Building {
       note: clip(f['note'], 5000),
       purl: clip(f['purl']),
       cpe: clip(f['cpe']),
+      asked: clip(f['asked over']),
       observed: day && formatDay(day.day),
       nodes: Number.isInteger(nodes) && nodes > 1 && nodes <= 1000 ? nodes : undefined,
       facts: Object.keys(this.#facts).length > 0 ? this.#facts : undefined,

@@ -44,8 +44,8 @@ function placeAt(terms: Terms, start: Place, i: number, passedOver: ReadonlySet<
   const strand = start.release === NOTHING ? undefined : model.releases[start.release]?.strand;
   if (!release || (strand !== undefined && release.strand !== strand)) return undefined;
   if (i !== start.release) {
-    const published = terms.publication[i];
-    const isSettled = typeof published === 'number' && published + goal.settlingDays <= today;
+    const settled = terms.settled[i];
+    const isSettled = typeof settled === 'number' && settled <= today;
     if (!isSettled || passedOver.has(release.release.id)) return undefined;
   }
   const edition = findEdition(terms, goal, start.edition, release.editions);
@@ -167,7 +167,8 @@ export function findChosenTarget({ model }: Terms, target: Target): Place | unde
 /** Why the release after the one chosen is not chosen: what keeps it out, else the rule; `day`: when that ends. */
 export interface NotNext {
   readonly release: string;
-  readonly why: 'not out' | 'settling' | 'no day' | 'maturity' | 'passed over' | 'edition' | 'rule';
+  readonly why:
+    'not out' | 'settling' | 'first patch' | 'no day' | 'maturity' | 'passed over' | 'edition' | 'rule';
   readonly day?: Day;
 }
 
@@ -178,7 +179,7 @@ export function whyNotNext(
   chosen: Place,
   passedOver: ReadonlySet<string>
 ): NotNext | undefined {
-  const { model, goal, today } = terms;
+  const { model, today } = terms;
   const strand = model.releases[chosen.release]?.strand;
   const at = model.releases.findIndex((r, i) => i > chosen.release && r.strand === strand);
   const release = model.releases[at]?.release.id;
@@ -187,7 +188,8 @@ export function whyNotNext(
   if (published === undefined) return { release, why: 'maturity' };
   if (published === 'unknown') return { release, why: 'no day' };
   if (published > today) return { release, why: 'not out', day: published };
-  const settled = published + goal.settlingDays;
+  const settled = terms.settled[at];
+  if (settled === undefined || settled === 'unknown') return { release, why: 'first patch' };
   if (settled > today) return { release, why: 'settling', day: settled };
   if (passedOver.has(release)) return { release, why: 'passed over' };
   return { release, why: placeAt(terms, start, at, passedOver) ? 'rule' : 'edition' };

@@ -1,6 +1,6 @@
 import { findPublication, type ProductModel, serviceEndOf } from '../compile';
 import type { Truth } from '../condition';
-import type { Calendar, CrewShare, Day, MaybeDay, Occurrence } from '../date';
+import { type Calendar, type CrewShare, type Day, type MaybeDay, type Occurrence, readDay } from '../date';
 import type { CaseGoal, WayStep } from '../estate';
 import type { FindGates, Gate } from '../pairing';
 import { startAlong, type Along } from './along';
@@ -87,6 +87,8 @@ export interface Terms {
   readonly notes: Notes;
   /** Per release: its publication for the goal's maturities; undefined when it comes in none. */
   readonly publication: readonly (MaybeDay | undefined)[];
+  /** Per release: the day from which the goal takes it as a target: publication, settling days, its first patch level where asked for. */
+  readonly settled: readonly (MaybeDay | undefined)[];
   /** Per release: published only as a preview or early build. */
   readonly isPreview: readonly boolean[];
   readonly serviceEnd: readonly MaybeDay[];
@@ -150,6 +152,23 @@ export const termsWith = (
 /** The same terms for one search, with notes of its own. */
 export const noted = (terms: Terms): Terms => ({ ...terms, notes: new Notes() });
 
+/** A product without patch levels has none to wait for; a first one that nobody has dated is waited for without a day. */
+function settledOn(
+  { releases }: ProductModel,
+  at: number,
+  published: MaybeDay,
+  { goal, countsExpected }: Pick<CaseInputs, 'goal' | 'countsExpected'>
+): MaybeDay {
+  if (published === 'unknown') return published;
+  const settled = published + goal.settlingDays;
+  if (!goal.afterFirstPatch || releases.every((r) => r.patches.length < 2)) return settled;
+  const days = (releases[at]?.patches ?? []).flatMap((p) =>
+    p.published ? [readDay(p.published, countsExpected)] : []
+  );
+  const known = days.filter((d) => d !== 'unknown');
+  return known.length > 0 ? Math.max(settled, Math.min(...known)) : 'unknown';
+}
+
 /** Gathers the terms of one case. */
 export function termsOf(model: ProductModel, inputs: CaseInputs): Terms {
   const { goal, countsExpected, today } = inputs;
@@ -168,6 +187,7 @@ export function termsOf(model: ProductModel, inputs: CaseInputs): Terms {
     memo: new Map(),
     notes: new Notes(),
     publication: publications.map((p) => p?.day),
+    settled: publications.map((p, i) => p && settledOn(model, i, p.day, inputs)),
     isPreview: publications.map((p) => p !== undefined && p.maturity !== 'general'),
     serviceEnd: model.releases.map((r) => serviceEndOf(r, goal.phase, countsExpected))
   };

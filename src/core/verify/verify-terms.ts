@@ -81,10 +81,23 @@ export function patchPublicationOf(
 /** The days a counted step onto a standing waits for: publication, settling on the target, first open day. */
 export function waitsOf(terms: VerifyTerms, step: CountedStep, isTarget: boolean): MaybeDay[] {
   const base = publicationOf(terms, step.to.release);
-  const settled = isTarget && typeof base === 'number' ? base + terms.goal.settlingDays : base;
+  const settled = isTarget && typeof base === 'number' ? settledFrom(terms, step.to.release, base) : base;
   const arrives =
     step.kind === 'edition change' ? undefined : patchPublicationOf(terms, step.to.release, step.to.patch);
   return [settled, arrives, terms.opensOf(step.id)].filter((day) => day !== undefined);
+}
+
+/** From when a goal takes a release as its target: so many days behind its publication, and its first patch level where it waits for that. */
+function settledFrom(terms: VerifyTerms, releaseId: string, published: number): MaybeDay {
+  const settled = published + terms.goal.settlingDays;
+  const hasLevels = terms.product.releases.some((r) => (r.patches ?? []).length > 0);
+  if (!terms.goal.afterFirstPatch || !hasLevels) return settled;
+  let first: number | undefined;
+  for (const { published: stated } of releaseOf(terms.product, releaseId)?.patches ?? []) {
+    const out = readText(terms.countsExpected, stated);
+    if (typeof out === 'number' && (first === undefined || out < first)) first = out;
+  }
+  return first === undefined ? 'unknown' : Math.max(first, settled);
 }
 
 function earliestOf(terms: VerifyTerms, release: Release): MaybeDay | undefined {

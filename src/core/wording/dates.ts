@@ -3,13 +3,40 @@ import { calendarDate, type Day } from '../date';
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
 const WEEKDAYS = ['Thu', 'Fri', 'Sat', 'Sun', 'Mon', 'Tue', 'Wed'] as const;
 
+/** How whoever reads writes figures and days; the words stay as they are. Files and plans without a screen have the ways set here. */
+export interface ReaderWays {
+  /** Between thousands. */
+  readonly group: string;
+  readonly point: string;
+  /** `Mar 10, 2031` */
+  readonly monthFirst: boolean;
+}
+
+const IN_FILES: ReaderWays = { group: ',', point: '.', monthFirst: false };
+let ways = IN_FILES;
+
+/** Said once, before the first sentence is made. */
+export const setReaderWays = (reader: ReaderWays): void => void (ways = reader);
+
+/** What is made for a file that programs read: its sentences are the same whoever takes it out. */
+export function inFiles<T>(make: () => T): T {
+  const reader = ways;
+  ways = IN_FILES;
+  try {
+    return make();
+  } finally {
+    ways = reader;
+  }
+}
+
 /** The name of a month, 1 to 12; empty for any other number. */
 export const monthName = (month: number): string => MONTHS[month - 1] ?? '';
 
 /** `10 Mar 2031` */
 export function sayDay(day: Day): string {
   const { year, month, dayOfMonth } = calendarDate(day);
-  return `${dayOfMonth} ${monthName(month)} ${year}`;
+  const name = monthName(month);
+  return ways.monthFirst ? `${name} ${dayOfMonth}, ${year}` : `${dayOfMonth} ${name} ${year}`;
 }
 
 /** `Mon 10 Mar`; `28 Jan 2032` where the year is not `year`. */
@@ -17,7 +44,8 @@ export function sayShortDay(day: Day, year: number): string {
   const date = calendarDate(day);
   if (date.year !== year) return sayDay(day);
   const weekday = WEEKDAYS[((day % 7) + 7) % 7] ?? '';
-  return `${weekday} ${date.dayOfMonth} ${monthName(date.month)}`;
+  const name = monthName(date.month);
+  return ways.monthFirst ? `${weekday}, ${name} ${date.dayOfMonth}` : `${weekday} ${date.dayOfMonth} ${name}`;
 }
 
 /** `4 y 11 m`; `3 m`; `12 d` below two months. `days` and `months` are of the same span, not negative. */
@@ -37,12 +65,12 @@ export function sayMinutes(minutes: number): string {
 /** `EUR 1,490.00`; `a sum nobody has published` where unknown. */
 export function sayMoney(cents: number | 'unknown', currency: string): string {
   if (cents === 'unknown') return 'a sum nobody has published';
-  const whole = String(Math.floor(cents / 100)).replace(/\B(?=(\d{3})+$)/g, ',');
-  return `${currency} ${whole}.${String(cents % 100).padStart(2, '0')}`.trim();
+  const whole = sayNumber(Math.floor(cents / 100));
+  return `${currency} ${whole}${ways.point}${String(cents % 100).padStart(2, '0')}`.trim();
 }
 
 /** `10,000` */
-export const sayNumber = (count: number): string => String(count).replace(/\B(?=(\d{3})+$)/g, ',');
+export const sayNumber = (count: number): string => String(count).replace(/\B(?=(\d{3})+$)/g, ways.group);
 
 /** The text, or its beginning with an ellipsis where it is longer than `most` characters. */
 export const shorten = (text: string, most: number): string =>

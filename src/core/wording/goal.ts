@@ -115,8 +115,9 @@ export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
     case 'settlingDays':
       return {
         before: 'takes a release',
-        words:
-          goal.settlingDays === 0 ? 'on the day it is out' : `${sayLength(goal.settlingDays)} after it is out`
+        words: `${goal.settlingDays === 0 ? 'on the day it is out' : `${sayLength(goal.settlingDays)} after it is out`}${
+          goal.afterFirstPatch ? ', with its first patch level' : ''
+        }`
       };
     case 'pilots':
       return { before: 'sends ahead', words: sayPilots(goal) };
@@ -185,6 +186,7 @@ export function sayNotNext({ release, why, day }: NotNext, names: Names): string
   const words = {
     'not out': `it is out on ${on}`,
     settling: `it counts from ${on} on`,
+    'first patch': 'nobody knows when its first patch level is out',
     'no day': 'nobody knows when it is out',
     maturity: 'it is no release of the kinds that count',
     'passed over': 'it is decided to be passed over',

@@ -27,6 +27,8 @@ export { type LockNames, sayIsoDay, sayLock } from './lock';
 export { describeEvaluation } from './condition';
 export {
   monthName,
+  inFiles,
+  setReaderWays,
   sayCount,
   sayDay,
   sayDaysLeft,

@@ -196,7 +196,8 @@ const SHUT: Readonly<Record<GateName, string>> = {
   checks: 'a check is open or has failed',
   'work-arounds': 'what makes ready is not clean on every node and linked system',
   'the step before': 'what comes before is not through',
-  'what it hangs on': 'what it hangs on is not there yet'
+  'what it hangs on': 'what it hangs on is not there yet',
+  'the same hop elsewhere': 'it has failed on others, and nobody has said that the rest go on'
 };
 
 /** Why a gate is shut, or how it came to be open. */

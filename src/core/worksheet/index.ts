@@ -10,6 +10,7 @@ export {
   compareEntries,
   type Gate,
   type GateName,
+  failedElsewhere,
   gatesBefore,
   isDone,
   type ItemProgress,

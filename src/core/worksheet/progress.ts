@@ -38,7 +38,15 @@ export const isDone = (state: ItemState): boolean =>
   state === 'passed' || state === 'passed with a warning' || state === 'not needed';
 
 /** What has to be met before a hop. */
-const GATES = ['back-up', 'access', 'checks', 'work-arounds', 'the step before', 'what it hangs on'] as const;
+const GATES = [
+  'back-up',
+  'access',
+  'checks',
+  'work-arounds',
+  'the step before',
+  'what it hangs on',
+  'the same hop elsewhere'
+] as const;
 export type GateName = (typeof GATES)[number];
 
 export interface Gate {
@@ -46,7 +54,7 @@ export interface Gate {
   readonly isOpen: boolean;
   /** Items that keep it shut. */
   readonly shutBy: readonly string[];
-  /** Linked systems that are not there yet. */
+  /** Linked systems that are not there yet, or those on which the same hop has failed. */
   readonly waitsFor: readonly string[];
   /** Who decided to go through it all the same. */
   readonly opened?: WorkEntry;
@@ -62,13 +70,42 @@ export interface GateAsking {
   readonly now: string;
   /** Whether a linked system stands where it has to. */
   isThere(system: string, release: string): boolean;
+  /** Other systems on which the same hop has failed: those behind stop until somebody decides. */
+  failedOn(worksheet: Worksheet, hop: WorkItem): readonly string[];
+}
+
+const FAILED = new WeakMap<readonly Worksheet[], ReadonlyMap<string, readonly string[]>>();
+
+/** Systems whose worksheet says that a hop failed and has not gone through since, but for the worksheet's own. */
+export function failedElsewhere(
+  all: readonly Worksheet[],
+  worksheet: Worksheet,
+  hop: WorkItem
+): readonly string[] {
+  let by = FAILED.get(all);
+  if (!by) {
+    const found = new Map<string, string[]>();
+    for (const sheet of all) {
+      if (sheet.entries.length === 0) continue;
+      const progress = progressOf(sheet);
+      for (const item of sheet.items)
+        if (item.kind === 'hop' && progress.get(item.id)?.state === 'failed') {
+          const key = `${sheet.product} ${item.about}`;
+          const known = found.get(key) ?? [];
+          if (!known.includes(sheet.system)) found.set(key, [...known, sheet.system]);
+        }
+    }
+    by = found;
+    FAILED.set(all, by);
+  }
+  return (by.get(`${worksheet.product} ${hop.about}`) ?? []).filter((s) => s !== worksheet.system);
 }
 
 /** The gates before a hop; empty for anything else. */
 export function gatesBefore(
   worksheet: Worksheet,
   hop: WorkItem,
-  { now, isThere }: GateAsking
+  { now, isThere, failedOn }: GateAsking
 ): readonly Gate[] {
   if (hop.kind !== 'hop') return [];
   const progress = progressOf(worksheet);
@@ -106,7 +143,12 @@ export function gatesBefore(
         (i.kind === 'work-around' || i.kind === 'follow-on' || i.kind === 'cure' || i.kind === 'patch')
     ),
     'the step before': shut(isBefore),
-    'what it hangs on': []
+    'what it hangs on': [],
+    'the same hop elsewhere': []
+  };
+  const waiting: Readonly<Partial<Record<GateName, readonly string[]>>> = {
+    'what it hangs on': waitsFor,
+    'the same hop elsewhere': failedOn(worksheet, hop)
   };
   return GATES.map((name) => {
     const opened = worksheet.entries
@@ -115,7 +157,7 @@ export function gatesBefore(
       .at(-1);
     const shutBy = lists[name];
     const stale = name === 'back-up' && isStale;
-    const waits = name === 'what it hangs on' ? waitsFor : [];
+    const waits = waiting[name] ?? [];
     return {
       name,
       isOpen: opened !== undefined || (shutBy.length === 0 && waits.length === 0 && !stale),

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { Button, Check, Table, Text } from '$lib/kit';
+  import { Button, Check, Choice, Table, Text } from '$lib/kit';
   import { roving } from '$lib/kit/roving';
-  import type { ProductSketch } from '$core/catalogue';
+  import { NO_NAME, type ProductSketch } from '$core/catalogue';
+  import HopWords from './HopWords.svelte';
   import { sayCount } from '$core/wording';
-  import { sketches } from '$lib/state/sketch.svelte';
+  import { machinesOn, sketches } from '$lib/state/sketch.svelte';
 
   let { sketch }: { sketch: ProductSketch } = $props();
 
@@ -14,6 +15,8 @@
   let added = $state('');
   let wrong = $state('');
   const labels = $derived(sketch.releases.map((r) => r.label));
+  /** Some release is served on beyond its full service. */
+  const hasLater = $derived(sketch.releases.some((r) => r.security ?? r.extension));
   const kindOf = (from: string, to: string): string =>
     sketch.hops.find((h) => h.from === from && h.to === to)?.kind ?? '';
 
@@ -37,6 +40,18 @@
 </script>
 
 <section aria-label={sketch.name} data-sketch={sketch.name}>
+  {#if sketch.name === NO_NAME}<p>
+      These machines say only a version. Of which product are they?
+      <Choice
+        aria-label="The product of these machines"
+        value=""
+        onchange={(e) => e.currentTarget.value !== '' && sketches.rename(sketch.name, e.currentTarget.value)}
+        ><option value="">nobody has said</option
+        >{#each sketches.list.filter((s) => s !== sketch) as s (s.name)}<option value={s.name}
+            >{s.name}</option
+          >{/each}</Choice
+      > Or give them a name of their own.
+    </p>{/if}
   <p class="names">
     <label
       >Name <Text
@@ -64,16 +79,19 @@
       <Table>
         <thead
           ><tr
-            ><th>Release</th><th>Machines</th><th>Came out</th><th>Served until</th><th
-              ><span class="visually-hidden">Move</span></th
-            ></tr
+            ><th>Release</th><th>Machines</th><th>Came out</th><th>Served until</th>{#if hasLater}<th>Then</th
+              >{/if}<th><span class="visually-hidden">Move</span></th></tr
           ></thead
         >
         <tbody>
           {#each [...sketch.releases].reverse().slice(0, MOST_IN_LIST) as release, i (release.label)}
             <tr data-release={release.label}>
-              <td class="mono strong">{release.label}</td>
-              <td>{release.systems.length || ''}</td>
+              <td class="mono strong"
+                >{release.label}{#if release.patches?.length}<span class="soft levels"
+                    >{release.patches.map((p) => p.name).join(', ')}</span
+                  >{/if}</td
+              >
+              <td>{machinesOn(release) || ''}</td>
               {#each ['published', 'ends'] as const as field (field)}
                 <td
                   ><Text
@@ -85,6 +103,9 @@
                   /></td
                 >
               {/each}
+              {#if hasLater}<td class="soft mono"
+                  >{[release.security, release.extension].flatMap((d) => d ?? []).join(', ')}</td
+                >{/if}
               <td class="moves">
                 <Button
                   aria-label="{release.label} later in the sequence"
@@ -120,11 +141,7 @@
     </div>
     <div class="hops">
       <h3>Which leads to which</h3>
-      <p class="row">
-        <Button onclick={() => sketches.fill([sketch.name], 'next')}>Each to the next</Button>
-        <Button onclick={() => sketches.fill([sketch.name], 'later')}>Each to every later one</Button>
-        <Button onclick={() => sketches.fill([sketch.name], 'none')}>None</Button>
-      </p>
+      <HopWords {sketch} />
       {#if labels.length > MOST_IN_GRID}
         <p class="soft">
           With {labels.length} releases a grid cannot be looked at: fill it with the buttons, and change single
@@ -207,6 +224,11 @@
     width: 170px;
     padding: 2px 6px;
     font-size: 13px;
+  }
+  .levels {
+    display: block;
+    font-weight: 400;
+    font-size: 12px;
   }
   .moves {
     white-space: nowrap;

@@ -1,94 +1,55 @@
 import {
   type Catalogue,
-  type CellMeaning,
-  type ColumnRole,
-  type DateOrder,
   freeId,
-  type HopChange,
-  type HopGrid,
-  type LifeCycle,
+  partByProduct,
+  placeTexts,
   type Product,
-  readHopGrid,
-  readLifeCycle,
-  type ReleaseChange,
-  suggestColumns,
-  suggestMeaning,
-  takeHopGrid,
-  takeLifeCycle
+  productNamedIn,
+  type Source,
+  TABLE_READERS,
+  type TableChange,
+  type TableGround
 } from '$core/catalogue';
 import { formatDay } from '$core/date';
 import type { PublishedTable } from '$core/exchange';
 import type { Issue } from '$core/kit';
-import { foldText } from '$core/version';
 import { desk } from '$lib/state/desk.svelte';
 import { draft } from '$lib/state/draft.svelte';
+import { OneTable } from './one-table.svelte';
 
 /** A new product, in the choice of products. */
 export const NEW_PRODUCT = '';
 
-/** What a table is about. */
-export type TableKind = 'life cycle' | 'hops';
-
-/** A publisher's table on its way into the catalogue: what is in it, what its columns are, and what taking it would do. */
+/** Publishers' tables on their way into the catalogue: what is in them, what they are of, and what taking each would do. */
 export class TableIn {
   tables = $state.raw<readonly PublishedTable[]>([]);
   issues = $state.raw<readonly Issue[]>([]);
   isReading = $state(false);
   at = $state(0);
-  /** Columns a person has said something else of, by index. */
-  #said = $state.raw<ReadonlyMap<number, ColumnRole>>(new Map());
-  order = $state<DateOrder | undefined>();
-  kind = $state<TableKind>('life cycle');
-  /** A grid whose rows are what is arrived at. */
-  isTurned = $state(false);
-  /** What words of cells mean, as far as a person has said so; once for all tables of the sitting. */
-  #meanings = $state.raw<ReadonlyMap<string, CellMeaning>>(new Map());
+  one = $state.raw<OneTable | undefined>();
+  /** Those that are in the draft, by index. */
+  done = $state.raw<ReadonlySet<number>>(new Set());
   productId = $state<string>(NEW_PRODUCT);
   name = $state('');
   source = $state('');
   isOfficial = $state(true);
 
   readonly table = $derived(this.tables[this.at]);
-  readonly roles = $derived<readonly ColumnRole[]>(
-    (this.table ? suggestColumns(this.table) : []).map((r, i) => this.#said.get(i) ?? r)
-  );
   readonly known = $derived(draft.current?.products.find((p) => p.id === this.productId));
-  readonly read = $derived<LifeCycle>(
-    this.table
-      ? readLifeCycle(this.table, this.roles, {
-          names: [this.known?.name ?? this.name, ...(this.known?.aliases ?? [])].filter(
-            (n) => n.trim() !== ''
-          ),
-          ...(this.order ? { order: this.order } : {})
-        })
-      : { rows: [], left: [], needsOrder: false }
-  );
   readonly sourceId = $derived(freeId(this.source.trim() || 'table', new Set()));
-  readonly grid = $derived<HopGrid | undefined>(
-    this.table && readHopGrid(this.table, { names: this.#names(), isTurned: this.isTurned })
+  readonly ground = $derived<TableGround>(groundIn(draft.current, this.known ?? this.#fresh()));
+  readonly changes = $derived<readonly TableChange[]>(this.one?.taken.changes ?? []);
+  /** Only a table of releases makes a product of its own. */
+  readonly needsProduct = $derived(this.known === undefined && this.one?.kind !== 'life cycle');
+  readonly asksOrder = $derived(
+    this.one !== undefined && this.one.about.order === undefined && this.one.taken.needsOrder === true
   );
-  readonly meanings = $derived<ReadonlyMap<string, CellMeaning>>(
-    new Map((this.grid?.words ?? []).map((w) => [w, this.#meanings.get(w) ?? suggestMeaning(w)]))
-  );
-  readonly hops = $derived<readonly HopChange[]>(
-    this.known && this.grid
-      ? takeHopGrid(this.known, this.grid, { meanings: this.meanings, source: this.sourceId }).changes
-      : []
-  );
-  readonly taken = $derived(takeLifeCycle(this.known ?? this.#fresh(), this.read.rows, this.sourceId));
-  readonly changes = $derived<readonly ReleaseChange[]>(this.taken.changes);
   readonly mayTake = $derived(
-    this.kind === 'hops' ? this.hops.some((h) => h.kind === 'new') : this.#mayTakeLife()
+    this.changes.some((c) => c.kind === 'new' || c.kind === 'changed') &&
+      !this.asksOrder &&
+      !this.needsProduct &&
+      (this.known !== undefined || this.name.trim() !== '')
   );
-
-  #mayTakeLife(): boolean {
-    return (
-      this.read.rows.length > 0 &&
-      (!this.read.needsOrder || this.order !== undefined) &&
-      (this.known !== undefined || this.name.trim() !== '') &&
-      this.changes.some((c) => c.kind === 'new' || c.kind === 'changed')
-    );
-  }
 
   /** Reads what was pasted, dropped or chosen. `called`: what it is called where its tables have no titles. */
   async take(bytes: Uint8Array, called: string): Promise<void> {
@@ -96,10 +57,12 @@ export class TableIn {
     try {
       await draft.open();
       const read = await desk.files.call((w) => w.publishedTables(bytes));
-      this.tables = read.ok ? read.value : [];
+      const known = (draft.current?.products ?? []).flatMap((p) => [p.name, ...(p.aliases ?? [])]);
+      this.tables = read.ok ? read.value.flatMap((t) => partByProduct(shortened(t), known)) : [];
       this.issues = read.ok ? [] : read.issues;
+      this.done = new Set();
+      this.source = called;
       this.pick(0);
-      if (this.source.trim() === '') this.source = called;
     } finally {
       this.isReading = false;
     }
@@ -107,60 +70,69 @@ export class TableIn {
 
   pick(at: number): void {
     this.at = at;
-    this.#said = new Map();
-    this.order = undefined;
-    const title = this.tables[at]?.title ?? '';
-    const found = productNamedIn(draft.current, `${title} ${this.tables[at]?.head.join(' ') ?? ''}`);
+    const table = this.tables[at];
+    if (!table) {
+      this.one = undefined;
+      return;
+    }
+    if (table.title !== '') this.source = table.title.slice(0, 200);
+    const reads = this.#memory();
+    const found =
+      draft.current?.products.find((p) => p.id === reads?.product) ??
+      productNamedIn(draft.current, `${table.title} ${table.head.join(' ')}`);
     this.productId = found?.id ?? NEW_PRODUCT;
-    this.name = found ? '' : title.slice(0, 200);
-    if (title !== '') this.source = title.slice(0, 200);
-    this.isTurned = false;
-    this.kind = this.grid ? 'hops' : 'life cycle';
+    this.name = found ? '' : table.title.slice(0, 200);
+    this.one = new OneTable(
+      table,
+      () => ({ ground: this.ground, title: this.source.trim(), source: this.sourceId }),
+      () => this.#memory()
+    );
   }
 
-  /** Says what a column is; what another was said to be of the same is left out. */
-  say(column: number, role: ColumnRole): void {
-    const said = new Map(this.#said);
-    if (role !== 'left out')
-      for (const [i, r] of this.roles.entries()) if (r === role && i !== column) said.set(i, 'left out');
-    said.set(column, role);
-    this.#said = said;
-  }
-
-  /** Says what a word of a grid's cells means. */
-  mean(word: string, meaning: CellMeaning): void {
-    this.#meanings = new Map(this.#meanings).set(word, meaning);
-  }
-
-  /** Puts it into the draft. Why it could not be done; nothing where it was. */
-  put(): Promise<readonly Issue[]> {
-    const { known, sourceId } = this;
-    const { rows } = this.read;
+  /** Puts it into the draft, and goes on to the next. Why it could not be done; nothing where it was. */
+  async put(): Promise<readonly Issue[]> {
+    const { one, known, sourceId } = this;
+    if (!one) return [];
     const title = this.source.trim() || 'A table';
     const standing = this.isOfficial ? ('official' as const) : ('observed' as const);
     const fresh = this.#fresh();
-    const { kind, grid, meanings } = this;
-    const taken = (of: Product): Product =>
-      kind === 'hops' && grid
-        ? takeHopGrid(of, grid, { meanings, source: sourceId }).product
-        : takeLifeCycle(of, rows, sourceId).product;
-    return draft.revise(`the table “${title}”`, (catalogue): Catalogue => {
+    const { reading, kind } = one;
+    const texts = kind === 'life cycle' ? installedTexts() : [];
+    const issues = await draft.revise(`the table “${title}”`, (catalogue): Catalogue => {
       const own = catalogue.products.find((p) => p.id === known?.id);
       const id = own?.id ?? freeId(fresh.name, new Set(catalogue.products.map((p) => p.id)));
-      const product = taken(own ?? { ...fresh, id });
-      const sources = (catalogue.sources ?? []).filter((s) => s.id !== sourceId);
+      const taken = TABLE_READERS[kind].take(reading, groundIn(catalogue, own ?? { ...fresh, id }));
+      const product = placeTexts(taken.product, texts);
+      const sources = catalogue.sources ?? [];
+      const source = {
+        ...(sources.find((s) => s.id === sourceId) ?? { id: sourceId, title, standing }),
+        standing,
+        read: formatDay(desk.today),
+        reads: one.reads(id)
+      };
       return {
         ...catalogue,
-        sources: [...sources, { id: sourceId, title, standing, read: formatDay(desk.today) }],
+        sources: [...sources.filter((s) => s.id !== sourceId), source],
+        ...(taken.lists.length > 0 ? { lists: [...taken.lists] } : {}),
         products: own
           ? catalogue.products.map((p) => (p.id === own.id ? product : p))
           : [...catalogue.products, product]
       };
     });
+    if (issues.length > 0) return issues;
+    this.done = new Set([...this.done, this.at]);
+    const next = this.tables.findIndex((_, i) => !this.done.has(i));
+    if (next >= 0) this.pick(next);
+    return [];
   }
 
-  #names(): readonly string[] {
-    return [this.known?.name ?? this.name, ...(this.known?.aliases ?? [])].filter((n) => n.trim() !== '');
+  /** Nothing of what was read is left to be put in. */
+  get isDone(): boolean {
+    return this.tables.length > 0 && this.done.size === this.tables.length;
+  }
+
+  #memory(): Source['reads'] {
+    return draft.current?.sources?.find((s) => s.id === this.sourceId)?.reads;
   }
 
   #fresh(): Product {
@@ -169,13 +141,35 @@ export class TableIn {
   }
 }
 
-/** The product whose name stands in a text; the longest of several. */
-function productNamedIn(catalogue: Catalogue | undefined, text: string): Product | undefined {
-  const folded = ` ${foldText(text)} `;
-  const found = (catalogue?.products ?? []).flatMap((p) =>
-    [p.name, ...(p.aliases ?? [])]
-      .filter((n) => folded.includes(` ${foldText(n)} `))
-      .map((n) => ({ p, length: n.length }))
-  );
-  return found.sort((a, b) => b.length - a.length)[0]?.p;
-}
+/** No page of a publisher is longer; a list of machines that was pasted by mistake is. */
+const MOST_ROWS = 5000;
+export const shortened = (table: PublishedTable): PublishedTable =>
+  table.rows.length <= MOST_ROWS
+    ? table
+    : {
+        ...table,
+        title: `${table.title} (its first ${MOST_ROWS} rows)`.trim(),
+        rows: table.rows.slice(0, MOST_ROWS)
+      };
+
+const groundIn = (catalogue: Catalogue | undefined, product: Product): TableGround => ({
+  product,
+  lists: catalogue?.lists ?? [],
+  facts: catalogue?.facts ?? []
+});
+
+/** What machines say they run where no release of theirs is known. */
+const installedTexts = (): string[] => [
+  ...new Set(
+    desk.estate.systems.flatMap((s) => {
+      const text = s.installedText?.trim() ?? '';
+      return text === '' || 'is' in s.release ? [] : [text];
+    })
+  )
+];
+
+/** How many systems stand on a release. */
+export const standingOn = (product: string, release: string): number =>
+  desk.estate.systems.filter(
+    (s) => 'is' in s.product && s.product.is === product && 'is' in s.release && s.release.is === release
+  ).length;

@@ -1,8 +1,16 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
+  import { parseDay } from '$core/date';
+  import { sayCount, sayDay } from '$core/wording';
+  import { backUps } from '$lib/state/back-ups.svelte';
   import { openDemo } from '$lib/state/demo';
+  import { desk } from '$lib/state/desk.svelte';
+  import { tour } from '$lib/state/tour.svelte';
 
   let opening = $state(false);
+  const gone = $derived(desk.keeper.gone);
+  const last = $derived(backUps.done[0]);
+  const sayISO = (day: string): string => sayDay(parseDay(day) ?? 0);
 
   async function open(): Promise<void> {
     opening = true;
@@ -19,7 +27,17 @@
     <text x="22" y="122">what you run</text>
     <text x="420" y="20">where it can go</text>
   </svg>
-  <h1>Nothing is on the desk yet</h1>
+  {#if gone}
+    <h1>What was here is gone from this browser</h1>
+    <p role="alert">
+      {sayCount(gone.systems, 'system')} stood on this desk on {sayISO(gone.day)}. The browser’s storage was
+      cleared, or the browser let go of it, as on a disk without room.
+      {#if last}The last back-up is <b>{last.file}</b>{backUps.place?.folder
+          ? `, in the folder ${backUps.place.folder.name}`
+          : ', among the downloads'}: bring it in.
+      {:else}Bring in the last workspace file that was taken out.{/if}
+    </p>
+  {:else}<h1>Nothing is on the desk yet</h1>{/if}
   <p>
     Bring in a list of machines and see for each installed version which releases it can reach, through which
     hops or fresh installs, and by when. Everything stays in this browser.
@@ -28,6 +46,7 @@
     <Button kind="onward" onclick={open} disabled={opening}
       >{opening ? 'Opening the demo…' : 'Open the demo'}</Button
     >
+    <Button onclick={() => void tour.start()} disabled={opening}>Be shown round with it</Button>
     <a class="act" href="/import">Bring in a list, a workspace or a catalogue</a>
   </div>
   <p class="soft">

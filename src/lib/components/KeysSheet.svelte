@@ -8,12 +8,14 @@
   const KEYS = [
     ['/', 'find'],
     ['↑ ↓ Enter', 'move through rows or treads, open or pick'],
+    ['.', 'go anywhere or do anything, by its name; Ctrl . works while you type'],
     ['[ ]', 'one place down or up the rail'],
     ['← → + - 0', 'on a drawn stair: earlier, later, closer, more of it, as it was'],
     ['w c n', 'on a stair: why, compare, and the next situation'],
     ['j k s p f', 'on a worksheet: next and last item, start, passed, failed'],
     ['i', 'bring machines in'],
     ['Ctrl Z', 'undo; with Shift, do again'],
+    ['h', 'help: what is on the screen, and everything else'],
     ['?', 'these keys']
   ] as const;
 </script>

@@ -3,10 +3,11 @@
   import { page } from '$app/state';
   import { sayDay, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
+  import { newVersion } from '$lib/state/new-version.svelte';
   import { looker } from '$lib/state/looker.svelte';
   import { PLACES } from './places';
 
-  let { onkeys, onasof }: { onkeys: () => void; onasof: () => void } = $props();
+  let { onhelp, onkeys, onasof }: Record<'onhelp' | 'onkeys' | 'onasof', () => void> = $props();
   const here = $derived(page.url.pathname === '/import' ? '/estate' : `/${page.url.pathname.split('/')[1]}`);
   const counts = $derived<Record<string, number>>({
     '/estate': desk.estate.systems.filter((s) => s.stage !== 'retired').length,
@@ -32,7 +33,7 @@
         class="place"
         class:here={here === place.path}
         aria-current={here === place.path ? 'page' : undefined}
-        data-step={i}
+        style:margin-bottom="{i * 3.6}px"
       >
         {place.name}{#if counts[place.path]}<span class="count">{sayNumber(counts[place.path] ?? 0)}</span
           >{/if}
@@ -40,6 +41,17 @@
     {/each}
   </nav>
   <div class="aside">
+    <span role="status"
+      >{#if newVersion.isTaken || newVersion.isWaiting}<Button
+          kind="bare"
+          class="asof"
+          onclick={() => newVersion.take()}
+          title={newVersion.isTaken
+            ? 'It was taken on another tab; this page is loaded anew with it'
+            : 'This page is loaded anew with it; until then nothing changes'}
+          >{newVersion.isTaken ? 'Load the new version' : 'Take the new version'}</Button
+        >{/if}</span
+    >
     {#if desk.keeper.readOnly}<a class="only" href="/estate/workspaces">reading only</a>{/if}
     {#if desk.estate.site.name || desk.keeper.workspaceName}<span class="name"
         >{desk.keeper.workspaceName || desk.estate.site.name}</span
@@ -47,6 +59,7 @@
     <Button kind="bare" class="asof" onclick={onasof} title="Plan for another day"
       >as of <b class="mono">{sayDay(desk.today)}</b></Button
     >
+    <Button kind="bare" class="asof" onclick={onhelp}><Keys keys="h" /> help</Button>
     <Button kind="bare" class="asof" onclick={onkeys}><Keys keys="?" /> keys</Button>
   </div>
 </header>
@@ -84,18 +97,6 @@
     padding: 0 1px 6px;
     border-bottom: 5px solid transparent;
   }
-  .place[data-step='1'] {
-    margin-bottom: 5px;
-  }
-  .place[data-step='2'] {
-    margin-bottom: 10px;
-  }
-  .place[data-step='3'] {
-    margin-bottom: 15px;
-  }
-  .place[data-step='4'] {
-    margin-bottom: 20px;
-  }
   .place.here {
     font-weight: 700;
     border-bottom-color: var(--way);
@@ -122,6 +123,7 @@
     max-width: 320px;
   }
   .only {
+    forced-color-adjust: none;
     color: var(--paper);
     background: var(--ink);
     padding: 0 6px;
@@ -161,6 +163,26 @@
     }
     .name {
       display: none;
+    }
+  }
+  /* As at twice the size: one line, so that the place has the height. */
+  @media (max-width: 700px) and (max-height: 500px) {
+    .rail {
+      flex-wrap: nowrap;
+      align-items: flex-end;
+      padding-top: 4px;
+    }
+    .mark span,
+    .count,
+    .aside {
+      display: none;
+    }
+    .mark {
+      padding-bottom: 8px;
+    }
+    nav {
+      order: 0;
+      flex: 1;
     }
   }
 </style>

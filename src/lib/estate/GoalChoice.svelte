@@ -6,7 +6,7 @@
   import { ALLOW_WORDS, type GoalPart, MATURITY_WORDS, PHASE_WORDS, RULE_WORDS } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import GoalLimits from './GoalLimits.svelte';
-  import { withDays, withKept, withMaturity, withStay, withTarget } from './goal-changes';
+  import { withDays, withFirstPatch, withKept, withMaturity, withStay, withTarget } from './goal-changes';
 
   /** What one phrase of a goal is chosen from. */
   let {
@@ -92,6 +92,12 @@
     onchange={(e) => onchange(withDays(goal, part, e.currentTarget.value, MOST[part]))}
   />
   {UNIT[part]}
+  {#if part === 'settlingDays'}<label
+      ><Check
+        checked={goal.afterFirstPatch === true}
+        onchange={(e) => onchange(withFirstPatch(goal, e.currentTarget.checked))}
+      /> and not before its first patch level</label
+    >{/if}
 {:else if product}
   <Choice
     aria-label="Target release of {names.product}"

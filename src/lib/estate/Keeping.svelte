@@ -38,18 +38,3 @@
     <Button onclick={takeOutDated}>Take out everything, with today’s date</Button>
   </p>
 </section>
-
-<style>
-  h1 {
-    font-size: 16px;
-  }
-  .lead {
-    max-width: 760px;
-    margin: 4px 0;
-  }
-  .row {
-    display: flex;
-    gap: 8px;
-    margin-top: 8px;
-  }
-</style>

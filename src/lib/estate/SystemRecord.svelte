@@ -114,11 +114,12 @@
     >Edit companions</a
   >
 </p>
-{#if system.purl || system.cpe || system.meantFor}
+{#if system.purl || system.cpe || system.asked || system.meantFor}
   <h2>Identified by</h2>
   <ul class="ids">
     {#if system.purl}<li class="mono">{system.purl}</li>{/if}
     {#if system.cpe}<li class="mono">{system.cpe}</li>{/if}
+    {#if system.asked}<li>asked over <span class="mono">{system.asked}</span></li>{/if}
     {#if system.meantFor}<li>meant for {desk.namesOfProduct(system.meantFor).product}</li>{/if}
   </ul>
 {/if}

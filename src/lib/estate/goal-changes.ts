@@ -34,6 +34,13 @@ export function withDays(
   return isUnsaid ? (rest as Goal) : { ...goal, [key]: number };
 }
 
+/** The goal waiting for a release's first patch level, or not. */
+export function withFirstPatch(goal: Goal, waits: boolean): Goal {
+  const { afterFirstPatch: _old, ...rest } = goal;
+  void _old;
+  return waits ? { ...rest, afterFirstPatch: true } : rest;
+}
+
 /** The goal with so many systems of each product sent ahead, and watched; none: nobody goes ahead. */
 export function withPilots(goal: Goal, change: Partial<NonNullable<Goal['pilots']>>): Goal {
   const { pilots, ...rest } = goal;

@@ -71,6 +71,13 @@
       <span class="soft">its own record, read by the server; it tells nobody but its own machine</span>
     </li>
     <li>
+      <a class="act" href="/import?ask">Ask machines over the wire</a>
+      <span class="soft"
+        >SSH, SNMP or Redfish, at the addresses you give; nothing is scanned, nothing kept that lets anybody
+        in</span
+      >
+    </li>
+    <li>
       <a class="act" href="/collector.sh" download="collector.sh">Collector for Linux machines</a>
       <span class="soft">a shell script that reads, changes nothing and prints one record to paste here</span>
     </li>

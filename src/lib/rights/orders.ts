@@ -1,11 +1,11 @@
 import type { Catalogue } from '$core/catalogue';
-import { calendarDate, type Day } from '$core/date';
+import { calendarDate, type Day, formatDay } from '$core/date';
 import type { Estate } from '$core/estate';
 import { formatCsv } from '$core/exchange';
 import { compareText } from '$core/kit';
 import type { Plan } from '$core/plan';
 import { addSums, type Purchase } from '$core/right';
-import { monthName, type Naming, sayDay } from '$core/wording';
+import { monthName, type Naming } from '$core/wording';
 
 /** One line of an order. */
 export interface OrderLine {
@@ -99,8 +99,8 @@ export const formatOrders = (lines: readonly OrderLine[], currency: string): str
       l.packs,
       l.units,
       l.costCents === 'unknown' ? 'unknown' : (l.costCents / 100).toFixed(2),
-      sayDay(l.day),
-      sayDay(l.by),
+      formatDay(l.day),
+      formatDay(l.by),
       l.sites.join('; '),
       l.systems.join('; ')
     ])

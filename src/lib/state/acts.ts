@@ -98,6 +98,10 @@ export const removeDecision = (decision: Decision): Promise<void> =>
 export const saveCalendars = (label: string, calendars: readonly core.WorkCalendar[]): Promise<void> =>
   desk.commit(label, core.keepCalendars(plain(calendars)));
 
+/** Host keys somebody has looked at and taken. */
+export const takeHostKeys = (label: string, keys: readonly core.HostKey[]): Promise<void> =>
+  desk.commit(label, core.takeHostKeys(plain(desk.estate), keys));
+
 export const saveQuestions = (label: string, questions: readonly Question[]): Promise<void> =>
   desk.commit(label, core.keepQuestions(plain(questions)));
 

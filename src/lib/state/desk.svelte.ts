@@ -17,6 +17,8 @@ import type { Result } from '$core/kit';
 import type { CasePlan } from '$core/plan';
 import { describeIssue, describeStart, type Naming, sayCollisions } from '$core/wording';
 import { WorkerClient } from '$lib/workers/client';
+import { currentWorkspace } from '$lib/storage/database';
+import { noteSeen } from '$lib/storage/last-seen';
 import { newId } from './ids';
 import { Keeper } from './keeper.svelte';
 import { PlannerLink } from './planner-link.svelte';
@@ -95,6 +97,11 @@ class Desk {
     const catalogue = isKnown ? this.catalogue : await this.#readCatalogue(text);
     if (show === this.#shows) [this.catalogue, this.catalogueText, this.estate] = [catalogue, text, estate];
     this.planner.planWith(writes);
+    // What is gone is told until something is here again.
+    if (!this.keeper.gone || !this.isEmpty) {
+      const day = formatDay(realToday());
+      noteSeen(currentWorkspace(), { systems: estate.systems.length, day });
+    }
   }
 
   async #readCatalogue({ text }: CatalogueText): Promise<Catalogue | undefined> {

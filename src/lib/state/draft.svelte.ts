@@ -139,19 +139,29 @@ class Draft {
     this.#forget();
   }
 
-  /** Makes the draft the catalogue, with the systems it can place now, as one change that can be undone. */
-  async keep(): Promise<boolean> {
+  /**
+   * Makes the draft the catalogue, with the systems it can place now, as one change that can be undone. `named`: products of systems, as
+   * somebody has just said.
+   */
+  async keep(named: ReadonlyMap<string, string> = new Map()): Promise<boolean> {
     await Promise.all([this.#queue, this.#reading]);
     const { text, catalogue } = this;
     if (text === undefined || !catalogue || this.isBroken) return false;
     const steps = this.past.map((p) => p.label);
     const label = steps.length === 1 && steps[0] !== 'typing' ? (steps[0] ?? '') : 'Changed the catalogue';
     const { estate } = desk;
-    const open = estate.systems.filter((s) => !('is' in s.product) || !('is' in s.release));
+    const open = estate.systems
+      .filter((s) => !('is' in s.product) || !('is' in s.release))
+      .map((s) => {
+        const is = named.get(s.id);
+        return is === undefined ? s : { ...s, product: { is } };
+      });
     const placed = await this.#worker.call((w) =>
       w.readAgain(catalogue, $state.snapshot(open) as typeof open)
     );
-    await keepCatalogue(label, text, placed, estate);
+    const ids = new Set(placed.map((s) => s.id));
+    const said = open.filter((s) => named.has(s.id) && !ids.has(s.id));
+    await keepCatalogue(label, text, [...placed, ...said], estate);
     if (words.fault) return false;
     this.drop();
     return true;

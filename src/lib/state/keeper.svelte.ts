@@ -10,6 +10,7 @@ import {
 import {
   commitChange,
   type LogState,
+  hasHistory,
   onChangeElsewhere,
   readKeys,
   readLog,
@@ -19,6 +20,7 @@ import {
   undoChange
 } from '$lib/storage/change-log';
 import { currentWorkspace } from '$lib/storage/database';
+import { lastSeen, type LastSeen } from '$lib/storage/last-seen';
 import { storageFaultOf, type StorageFault } from '$lib/storage/faults';
 import { readWorkspaces } from '$lib/storage/workspaces';
 import { words } from './words.svelte';
@@ -46,6 +48,8 @@ export class Keeper {
   loaded = $state(false);
   /** Why what is stored cannot be read; nothing is known of it then, and nothing can be stored. */
   unreadable = $state.raw<{ readonly fault: StorageFault; readonly error: string } | undefined>();
+  /** What stood here once, where the browser has let go of it since. */
+  gone = $state.raw<LastSeen | undefined>();
   /** What is stored, as far as this tab has heard. */
   #stored: Records = new Map();
   /** The same with what is not stored yet. */
@@ -156,6 +160,8 @@ export class Keeper {
       const entry = (await readWorkspaces()).find((w) => w.id === currentWorkspace());
       this.readOnly = entry?.readOnly ?? false;
       this.workspaceName = entry?.name ?? '';
+      const isBare = this.#stored.size === 0 && !(await hasHistory());
+      this.gone = isBare ? lastSeen(currentWorkspace()) : undefined;
     } catch (error) {
       this.unreadable = { fault: storageFaultOf(error), error: String(error) };
       this.loaded = true;

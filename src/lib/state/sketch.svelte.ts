@@ -4,14 +4,19 @@ import {
   clusterTexts,
   type DateTable,
   fillHops,
+  freeId,
+  type HopSentence,
   type HopSketch,
+  intoReleases,
   joinSketches,
+  NO_NAME,
   parseDateTable,
   type Product,
   productOfSketch,
   type ProductSketch,
   type ReleaseSketch,
-  sketchOf
+  sketchOf,
+  splitText
 } from '$core/catalogue';
 import { formatDay, parseMessyDate } from '$core/date';
 import { foldText } from '$core/version';
@@ -28,7 +33,7 @@ type Order = 'day first' | 'month first';
 class Sketches {
   list = $state.raw<readonly ProductSketch[]>([]);
   /** Names of those that are left out. */
-  left = $state.raw<ReadonlySet<string>>(new Set());
+  left = $state.raw<ReadonlySet<string>>(new Set([NO_NAME]));
   dates = $state('');
   order = $state<Order | undefined>();
   loaded = $state(false);
@@ -37,9 +42,7 @@ class Sketches {
 
   readonly chosen = $derived(this.list.filter((s) => !this.left.has(s.name)));
   readonly table = $derived<DateTable>(parseDateTable(this.dates, this.list, this.order));
-  readonly machines = $derived(
-    this.chosen.reduce((n, s) => n + s.releases.reduce((m, r) => m + r.systems.length, 0), 0)
-  );
+  readonly machines = $derived(this.chosen.reduce((n, s) => n + machinesOf(s), 0));
 
   readonly #late = new LateSave<{ list: readonly ProductSketch[]; dates: string }>('sketch', 'The sketch');
 
@@ -147,20 +150,18 @@ class Sketches {
     return true;
   }
 
-  fill(names: readonly string[], how: 'next' | 'later' | 'none'): void {
+  /** The hops of products as a sentence says them; none without one. */
+  fill(names: readonly string[], sentence?: HopSentence): void {
     this.#set(
       this.list.map((s) =>
-        names.includes(s.name)
-          ? {
-              ...s,
-              hops: fillHops(
-                s.releases.map((r) => r.label),
-                how
-              )
-            }
-          : s
+        names.includes(s.name) ? { ...s, hops: sentence ? fillHops(s.releases, sentence) : [] } : s
       )
     );
+  }
+
+  /** Puts tables into products, in one step. */
+  apply(changes: ReadonlyMap<string, (sketch: ProductSketch) => ProductSketch>): void {
+    this.#set(this.list.map((s) => changes.get(s.name)?.(s) ?? s));
   }
 
   /** Nothing, in place, fresh install, and round again. */
@@ -198,7 +199,7 @@ class Sketches {
       withProducts(c, chosen, desk.today)
     );
     if (issues.length > 0) return issues;
-    if (!(await draft.keep())) return draft.issues;
+    if (!(await draft.keep(nameBare(chosen, draft.current)))) return draft.issues;
     await this.#late.forget();
     this.list = [];
     this.past = [];
@@ -218,16 +219,47 @@ class Sketches {
   }
 }
 
+/** Machines that run a release, at any patch level. */
+export const machinesOn = (release: ReleaseSketch): number =>
+  release.systems.length + (release.patches ?? []).reduce((n, p) => n + p.systems.length, 0);
+
+const machinesOf = (sketch: ProductSketch): number => sketch.releases.reduce((n, r) => n + machinesOn(r), 0);
+
 const isForward = (releases: readonly ReleaseSketch[], hop: HopSketch): boolean =>
   releases.findIndex((r) => r.label === hop.from) < releases.findIndex((r) => r.label === hop.to);
 
-/** What was sketched, with the machines there are now. */
+/** What was sketched, with the machines there are now: where a table says what releases there are, in those. */
 function refresh(before: ProductSketch, fresh: ProductSketch): ProductSketch {
-  const joined = joinSketches(
-    { ...before, releases: before.releases.map((r) => ({ ...r, systems: [], texts: [] })) },
-    fresh
-  );
+  const empty = before.releases.map((r) => ({ ...r, systems: [], texts: [], patches: [] }));
+  const names = [before.name, ...before.spellings];
+  const isListed = before.releases.some((r) => r.table !== undefined);
+  const { releases, kept } = isListed
+    ? intoReleases(empty, fresh.releases, names)
+    : { releases: empty, kept: fresh.releases };
+  const joined = joinSketches({ ...before, releases }, { ...fresh, releases: [...kept] });
   return { ...joined, hops: before.hops, withEditions: before.withEditions };
+}
+
+/** The products of machines that give a version and no product, as somebody has said. */
+function nameBare(
+  sketches: readonly ProductSketch[],
+  catalogue: Catalogue | undefined
+): ReadonlyMap<string, string> {
+  const texts = new Map(desk.estate.systems.map((s) => [s.id, s.installedText ?? '']));
+  return new Map(
+    sketches.flatMap((sketch) => {
+      const id = catalogue?.products.find((p) => p.name === sketch.name)?.id;
+      const systems = sketch.releases.flatMap((r) => [
+        ...r.systems,
+        ...(r.patches ?? []).flatMap((p) => p.systems)
+      ]);
+      return id === undefined
+        ? []
+        : systems
+            .filter((s) => splitText(texts.get(s) ?? '').name === '')
+            .map((s): [string, string] => [s, id]);
+    })
+  );
 }
 
 function withProducts(catalogue: Catalogue, sketches: readonly ProductSketch[], today: number): Catalogue {
@@ -235,8 +267,17 @@ function withProducts(catalogue: Catalogue, sketches: readonly ProductSketch[], 
   const made: Product[] = [];
   const sources = catalogue.sources ?? [];
   const hasSource = sources.some((s) => s.id === SOURCE);
+  const titles = [...new Set(sketches.flatMap((s) => s.releases.flatMap((r) => r.table ?? [])))];
+  const ids = new Set([...sources.map((s) => s.id), SOURCE]);
+  const tables = new Map<string, string>();
+  for (const title of titles) {
+    const known = sources.find((s) => s.title === title)?.id;
+    const id = known ?? freeId(title, ids);
+    ids.add(id);
+    tables.set(title, id);
+  }
   for (const sketch of sketches) {
-    const product = productOfSketch(sketch, taken, SOURCE);
+    const product = productOfSketch(sketch, taken, SOURCE, tables);
     taken.add(product.id);
     made.push(product);
   }
@@ -250,7 +291,12 @@ function withProducts(catalogue: Catalogue, sketches: readonly ProductSketch[], 
   };
   return {
     ...catalogue,
-    sources: hasSource ? sources : [...sources, source],
+    sources: [
+      ...(hasSource ? sources : [...sources, source]),
+      ...[...tables]
+        .filter(([, id]) => !sources.some((s) => s.id === id))
+        .map(([title, id]) => ({ id, title, standing: 'official' as const, read: day }))
+    ],
     products: [...catalogue.products, ...made]
   };
 }

@@ -138,6 +138,30 @@ export async function readLog(): Promise<LogState> {
   return { ...(undo ? { undo: undo.label } : {}), ...(redo ? { redo: redo.label } : {}) };
 }
 
+/** What was changed behind a moment (ISO, UTC), newest first, as far back as it is known; what was taken back says so. */
+export async function changesSince(at: string): Promise<string[]> {
+  const found: string[] = [];
+  await openDatabase()
+    .changes.orderBy('seq')
+    .reverse()
+    .until((c) => c.at <= at)
+    .each((c) => found.push(c.undone ? `${c.label} (taken back)` : c.label));
+  return found;
+}
+
+/** How far the log is: another word after every change, also after one that is taken back. */
+export async function markOfLog(): Promise<string> {
+  const { changes } = openDatabase();
+  const last: unknown = await changes
+    .orderBy('seq')
+    .keys()
+    .then((keys) => keys.at(-1));
+  return `${String(last ?? 0)} ${await changes.where('undone').equals(1).count()}`;
+}
+
+/** Whether anything was ever changed in this workspace that is still known of. */
+export const hasHistory = async (): Promise<boolean> => (await openDatabase().changes.count()) > 0;
+
 /** Many keys are looked up among all there are, in one go: asking for each by itself costs more than writing it. */
 const MANY = 500;
 

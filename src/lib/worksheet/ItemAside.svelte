@@ -4,6 +4,8 @@
   import { sayGate, sayItemMinutes, sayOrigin, sayRunning, sayTask } from '$core/wording';
   import { type Gate, isDone, progressOf } from '$core/worksheet';
   import { Area, Button, Field, Files, Text } from '$lib/kit';
+  import AskBack from '$lib/machines/AskBack.svelte';
+  import { desk } from '$lib/state/desk.svelte';
   import { orderNames } from '$lib/state/order-names';
   import { clockOf } from './clock';
   import { hashFiles } from './evidence';
@@ -27,6 +29,7 @@
   } = $props();
 
   const draft = $derived(`${sheet.id} ${item.id}`);
+  const system = $derived(desk.systems.get(sheet.system));
   // Made anew for every item.
   let note = $state(untrack(() => unfinishedNote(draft)));
   let minutes = $state('');
@@ -132,6 +135,15 @@
       <Field label="Why it may be gone through"><Text bind:value={reason} maxlength={2000} /></Field>
     </div>
   {/if}
+  {#if item.to && system?.asked !== undefined && (item.kind === 'verify' || item.kind === 'hop')}<div
+      class="no-print"
+    >
+      <AskBack
+        {system}
+        to={item.to}
+        onsaid={(text) => (note = [note.trim(), text].filter(Boolean).join('\n'))}
+      />
+    </div>{/if}
   <div class="enter no-print">
     <Field label="Note"
       ><Area

@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { WorkItem, Worksheet } from '$core/estate';
   import { partsOf, sayTask } from '$core/wording';
-  import { gatesBefore, isDone, progressOf } from '$core/worksheet';
+  import { isDone, progressOf } from '$core/worksheet';
   import { Button, Table } from '$lib/kit';
   import { roving } from '$lib/kit/roving';
   import { orderNames } from '$lib/state/order-names';
-  import { isThere } from './standing';
+  import { gatesNow } from './standing';
   import StateBox from './StateBox.svelte';
-  import { nowIso, worksheets } from './worksheets.svelte';
+  import { worksheets } from './worksheets.svelte';
 
   /** One list for a whole situation: a row an item, a column a system. */
   let {
@@ -28,7 +28,6 @@
 
   /** Those on which an item is still to be done and nothing shuts it. */
   function openFor(id: string): Worksheet[] {
-    const now = nowIso();
     return sheets.filter((s) => {
       const item = itemOf(s, id);
       if (!item || isDone(stateOf(s, id)) || stateOf(s, id) === 'failed') return false;
@@ -37,7 +36,7 @@
         .slice(0, s.items.indexOf(item))
         .some((i) => i.kind === 'hop' && !isDone(stateOf(s, i.id)));
       if (isEarly) return false;
-      return gatesBefore(s, item, { now, isThere }).every((g) => g.isOpen);
+      return gatesNow(s, item).every((g) => g.isOpen);
     });
   }
 

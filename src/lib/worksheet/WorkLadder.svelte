@@ -1,14 +1,13 @@
 <script lang="ts">
   import type { WorkItem, Worksheet } from '$core/estate';
   import { partsOf, sayGate, sayItemMinutes, sayTask } from '$core/wording';
-  import { gatesBefore, progressOf } from '$core/worksheet';
+  import { progressOf } from '$core/worksheet';
   import { Button } from '$lib/kit';
   import { roving } from '$lib/kit/roving';
   import { orderNames } from '$lib/state/order-names';
   import { desk } from '$lib/state/desk.svelte';
   import StateBox from './StateBox.svelte';
-  import { isThere } from './standing';
-  import { nowIso } from './worksheets.svelte';
+  import { gatesNow } from './standing';
 
   /** A worksheet as a ladder: part by part, gates as bars across it, ink where done, orange where one stands. */
   let {
@@ -21,7 +20,7 @@
   const parts = $derived(partsOf(sheet, orderNames));
   const rows = $derived(new Map(sheet.items.map((item, i) => [item.id, i])));
   const comeIntoSight = (node: HTMLElement): void => node.scrollIntoView({ block: 'nearest' });
-  const gatesOf = (item: WorkItem) => gatesBefore(sheet, item, { now: nowIso(), isThere });
+  const gatesOf = (item: WorkItem) => gatesNow(sheet, item);
 </script>
 
 <div class="ladder" {@attach roving}>

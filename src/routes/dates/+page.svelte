@@ -2,8 +2,7 @@
   import { Button, Choice, Table } from '$lib/kit';
   import { page } from '$app/state';
   import { formatDay } from '$core/date';
-  import { formatCsv } from '$core/exchange';
-  import { dueEntries, sayCount, sayDay, sayDaysLeft, sayNumber, shorten } from '$core/wording';
+  import { dueEntries, inFiles, sayCount, sayDay, sayDaysLeft, sayNumber, shorten } from '$core/wording';
   import DateAside from '$lib/dates/DateAside.svelte';
   import DatesDrawing from '$lib/dates/DatesDrawing.svelte';
   import { DatesState, LANES, type LaneBy } from '$lib/dates/dates-state.svelte';
@@ -12,7 +11,7 @@
   import Subscribe from '$lib/dates/Subscribe.svelte';
   import { setAsOf } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
-  import { downloadText } from '$lib/state/download';
+  import { downloadCsv, downloadText } from '$lib/state/download';
 
   const state = new DatesState(() => page.url.searchParams.get('at'));
   const SHOWN = 60;
@@ -38,27 +37,22 @@
     const { plan, today, estate, catalogue } = desk;
     if (!plan || !catalogue) return;
     const name = `${estate.site.name} - what is due`.replace(/^ - /, '');
-    const file = await desk.files.call((w) =>
-      w.calendarFile(name, dueEntries(plan, catalogue, estate), today)
-    );
+    const entries = inFiles(() => dueEntries(plan, catalogue, estate));
+    const file = await desk.files.call((w) => w.calendarFile(name, entries, today));
     downloadText('what-is-due.ics', file, 'text/calendar');
   }
 
   function takeOut(): void {
-    downloadText(
-      'what-is-due.csv',
-      formatCsv([
-        ['Day', 'What', 'Product', 'Systems', 'Which'],
-        ...listed.map((m) => [
-          formatDay(m.day),
-          state.say(m),
-          desk.namesOf(m.plan).product,
-          m.systems.length,
-          m.systems.map((id) => desk.naming.system(id)).join('; ')
-        ])
-      ]),
-      'text/csv'
-    );
+    downloadCsv('what-is-due.csv', () => [
+      ['Day', 'What', 'Product', 'Systems', 'Which'],
+      ...listed.map((m) => [
+        formatDay(m.day),
+        state.say(m),
+        desk.namesOf(m.plan).product,
+        m.systems.length,
+        m.systems.map((id) => desk.naming.system(id)).join('; ')
+      ])
+    ]);
   }
 </script>
 

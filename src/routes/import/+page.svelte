@@ -2,6 +2,8 @@
   import { Button, Steps, Text } from '$lib/kit';
   import { goto } from '$app/navigation';
   import { describeIssue, sayCount } from '$core/wording';
+  import { page } from '$app/state';
+  import AskMachines from '$lib/machines/AskMachines.svelte';
   import MachinesPreview from '$lib/import/MachinesPreview.svelte';
   import WaysIn from '$lib/import/WaysIn.svelte';
   import { desk } from '$lib/state/desk.svelte';
@@ -17,6 +19,7 @@
   const MANY = 1000;
   const incoming = new Incoming();
   const file = $derived(incoming.file);
+  const isAsking = $derived(page.url.searchParams.has('ask'));
   const isMachines = $derived(incoming.isMachines && incoming.preview !== undefined);
   const isNothing = $derived(incoming.taken === 0 && (incoming.preview?.vanished.length ?? 0) === 0);
 
@@ -65,7 +68,8 @@
 <div class="page">
   <h1>Bring in</h1>
   <Steps steps={['give a file or text', 'see what is understood, and take it in']} at={file ? 1 : 0} />
-  {#if !file}<WaysIn {incoming} />{/if}
+  {#if !file && isAsking}<AskMachines onrecords={(text, called) => void incoming.takeText(text, called)} />
+    <p><a class="act" href="/import">Another way in</a></p>{:else if !file}<WaysIn {incoming} />{/if}
 
   {#if incoming.issues.length > 0}
     <section class="faults" role="alert">

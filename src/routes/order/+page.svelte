@@ -1,12 +1,12 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { formatDay } from '$core/date';
-  import { formatCsv } from '$core/exchange';
   import type { OrderedPart } from '$core/order';
   import {
     orderEntries,
     orderMarkdown,
     sayBecause,
+    inFiles,
     sayConstraint,
     sayCount,
     sayDay,
@@ -30,7 +30,7 @@
   import WaveAside from '$lib/order/WaveAside.svelte';
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
-  import { downloadText } from '$lib/state/download';
+  import { downloadCsv, downloadText } from '$lib/state/download';
   import { looker } from '$lib/state/looker.svelte';
 
   const state = new OrderState(() => ({
@@ -60,50 +60,46 @@
 
   async function takeOutCalendar(): Promise<void> {
     const name = `${desk.estate.site.name} - order of work`.replace(/^ - /, '');
-    const entries = orderEntries(state.orders, orderNames);
+    const entries = inFiles(() => orderEntries(state.orders, orderNames));
     const file = await desk.files.call((w) => w.calendarFile(name, entries, desk.today));
     downloadText('order.ics', file, 'text/calendar');
   }
 
   function takeOut(): void {
-    downloadText(
-      'order.csv',
-      formatCsv([
-        [
-          'First day',
-          'Last day',
-          'Component',
-          'Wave',
-          'At the same minute',
-          'Product',
-          'Systems',
-          'Step',
-          'From',
-          'To',
-          'When',
-          'Because'
-        ],
-        ...rows.map(({ order, index, step }) => {
-          const part = order.parts[step.part];
-          const names = orderNames.product(part?.product ?? '');
-          return [
-            formatDay(step.first),
-            formatDay(step.last),
-            order.id,
-            index + 1,
-            order.waves[index]?.bound.some((set) => set.includes(step.part)) ? 'yes' : '',
-            names.product,
-            (part?.systems ?? []).map((s) => orderNames.system(s)).join('; '),
-            step.step,
-            names.level(step.from),
-            names.level(step.to),
-            sayStepDays(step, desk.today),
-            sayBecause(step, order, orderNames).join(' ')
-          ];
-        })
-      ]),
-      'text/csv'
-    );
+    downloadCsv('order.csv', () => [
+      [
+        'First day',
+        'Last day',
+        'Component',
+        'Wave',
+        'At the same minute',
+        'Product',
+        'Systems',
+        'Step',
+        'From',
+        'To',
+        'When',
+        'Because'
+      ],
+      ...rows.map(({ order, index, step }) => {
+        const part = order.parts[step.part];
+        const names = orderNames.product(part?.product ?? '');
+        return [
+          formatDay(step.first),
+          formatDay(step.last),
+          order.id,
+          index + 1,
+          order.waves[index]?.bound.some((set) => set.includes(step.part)) ? 'yes' : '',
+          names.product,
+          (part?.systems ?? []).map((s) => orderNames.system(s)).join('; '),
+          step.step,
+          names.level(step.from),
+          names.level(step.to),
+          sayStepDays(step, desk.today),
+          sayBecause(step, order, orderNames).join(' ')
+        ];
+      })
+    ]);
   }
 </script>
 

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onDestroy, onMount } from 'svelte';
   import { tinykeys } from 'tinykeys';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { formatDay, parseDay } from '$core/date';
   import type { WorkItem, Worksheet } from '$core/estate';
   import { sayCount, sayDay, sayDrift, sayTask, worksheetMarkdown } from '$core/wording';
-  import { driftOf, gatesBefore, progressOf, standingOf } from '$core/worksheet';
+  import { driftOf, progressOf, standingOf } from '$core/worksheet';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import { Button, Keys, Table } from '$lib/kit';
   import { single } from '$lib/kit/keys';
@@ -18,12 +18,13 @@
   import Climb from '$lib/worksheet/Climb.svelte';
   import FailedStep from '$lib/worksheet/FailedStep.svelte';
   import ItemAside from '$lib/worksheet/ItemAside.svelte';
+  import { letIn } from '$lib/machines/let-in.svelte';
   import NightReport from '$lib/worksheet/NightReport.svelte';
   import Seen from '$lib/worksheet/Seen.svelte';
   import SideBySide from '$lib/worksheet/SideBySide.svelte';
-  import { isThere } from '$lib/worksheet/standing';
+  import { gatesNow } from '$lib/worksheet/standing';
   import WorkLadder from '$lib/worksheet/WorkLadder.svelte';
-  import { nowIso, worksheets } from '$lib/worksheet/worksheets.svelte';
+  import { worksheets } from '$lib/worksheet/worksheets.svelte';
 
   let picked = $state<{ sheet: string; item: string }>();
   let now = $state(Date.now());
@@ -37,7 +38,7 @@
     sheet &&
       ((picked?.sheet === sheet.id && sheet.items.find((i) => i.id === picked?.item)) || standing?.next)
   );
-  const gates = $derived(sheet && current ? gatesBefore(sheet, current, { now: nowIso(), isThere }) : []);
+  const gates = $derived(sheet && current ? gatesNow(sheet, current) : []);
   const plans = $derived(
     new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((s) => [s, c] as const)))
   );
@@ -59,6 +60,8 @@
     ].filter((g) => g.rows.length > 0);
   });
 
+  // What lets anybody in to machines is forgotten with the place.
+  onDestroy(() => letIn.forget());
   onMount(() => {
     const clock = setInterval(() => (now = Date.now()), 5_000);
     const step = (by: number): void => {

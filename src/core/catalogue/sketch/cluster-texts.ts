@@ -1,6 +1,7 @@
 import { compareText } from '../../kit';
 import type { Installed } from './installed';
 import { foldText } from '../../version';
+import { SERVICE_WORD } from '../tables/cells';
 
 /** Machines whose text names something the catalogue does not have, gathered by what looks like one product. */
 export interface TextCluster {
@@ -73,16 +74,27 @@ export function splitText(text: string): {
     .trim()
     .split(/[\s,;()]+/)
     .filter(Boolean);
+  if (isBare(words))
+    return { name: '', label: words.filter((w) => !VERSION_WORD.test(w)).join(' '), rest: '' };
   const first = words.findIndex((w, i) => i > 0 && /\d/.test(w));
   if (first < 0) return { name: words.join(' '), label: 'as installed', rest: '' };
   let end = first + 1;
   while (end < words.length && /\d/.test(words[end] ?? '')) end++;
   // A lone word in front of a number belongs to the label: version 3, release 4, line 5.
-  const name = words
-    .slice(0, first)
-    .filter((w, i) => i === 0 || !/^(version|release|line|ver\.?|v|rel\.?)$/i.test(w));
-  return { name: name.join(' '), label: words.slice(first, end).join(' '), rest: words.slice(end).join(' ') };
+  const name = words.slice(0, first).filter((w, i) => i === 0 || !VERSION_WORD.test(w));
+  // What says how long it is served is no edition.
+  const rest = words.slice(end).filter((w) => !SERVICE_WORD.test(w));
+  return { name: name.join(' '), label: words.slice(first, end).join(' '), rest: rest.join(' ') };
 }
+
+const VERSION_WORD = /^(version|release|line|ver\.?|v|rel\.?)$/i;
+
+const VERSION = /^(v?\d+([._-]\w+)*([a-z]{1,3}\d+)?|(sp|r|u)\d+)$/i;
+
+/** A version and nothing that says of what: `61.2.9`, `version 7`. */
+const isBare = (words: readonly string[]): boolean =>
+  words.some((w) => VERSION.test(w)) &&
+  words.every((w) => VERSION.test(w) || VERSION_WORD.test(w) || SERVICE_WORD.test(w));
 
 /** Suggests an order: runs of digits as numbers, the rest as text; what has fewer parts first. */
 export function compareLabels(a: string, b: string): number {

@@ -1,4 +1,5 @@
-import { foldText, RANGE_WORDS } from '../../version';
+import { parseDateText, PHASES } from '../../date';
+import { BASE_PATCH, foldText, RANGE_WORDS } from '../../version';
 import type { Hop, Product } from '../schema';
 import type { TextCluster } from './cluster-texts';
 
@@ -21,7 +22,22 @@ export interface ReleaseSketch {
   readonly rests: readonly string[];
   readonly systems: readonly string[];
   readonly published?: string;
+  /** End of its full service. */
   readonly ends?: string;
+  readonly security?: string;
+  readonly extension?: string;
+  /** What else a table calls it. */
+  readonly names?: readonly string[];
+  readonly patches?: readonly PatchSketch[];
+  /** Title of the table it is from, where it is from one. */
+  readonly table?: string;
+}
+
+/** A patch level that machines run. */
+export interface PatchSketch {
+  readonly name: string;
+  readonly texts: readonly string[];
+  readonly systems: readonly string[];
 }
 
 export interface HopSketch {
@@ -29,6 +45,9 @@ export interface HopSketch {
   readonly to: string;
   readonly kind: Hop['kind'];
 }
+
+/** What machines are gathered under that give a version and no product. */
+export const NO_NAME = 'no product named';
 
 /** Nobody said how long a hop takes; these are what a plan starts from until somebody measures. */
 export const GUESS = {
@@ -51,8 +70,8 @@ export function sketchOf(cluster: TextCluster): ProductSketch {
   }
   const rests = cluster.versions.map((v) => v.rest);
   return {
-    name: cluster.name,
-    spellings: cluster.spellings,
+    name: cluster.name === '' ? NO_NAME : cluster.name,
+    spellings: cluster.spellings.filter((s) => s !== ''),
     publisher: 'not known',
     releases: [...releases.values()],
     hops: [],
@@ -66,7 +85,7 @@ export function joinSketches(a: ProductSketch, b: ProductSketch): ProductSketch 
   const same = (label: string) => b.releases.find((r) => foldText(r.label) === foldText(label));
   return {
     ...a,
-    spellings: [...new Set([...a.spellings, ...b.spellings, b.name])],
+    spellings: [...new Set([...a.spellings, ...b.spellings, b.name])].filter((s) => s !== NO_NAME),
     releases: [
       ...a.releases.map((r) => {
         const other = same(r.label);
@@ -87,17 +106,66 @@ export function joinSketches(a: ProductSketch, b: ProductSketch): ProductSketch 
   };
 }
 
-/** The hops people mean by "each to the next" and "each to every later one". */
-export function fillHops(labels: readonly string[], how: 'next' | 'later' | 'none'): HopSketch[] {
-  return labels.flatMap((from, i) =>
-    labels.flatMap((to, j): HopSketch[] =>
-      (how === 'next' && j === i + 1) || (how === 'later' && j > i) ? [{ from, to, kind: 'in place' }] : []
-    )
+/** How people say which release leads to which: how far at once, from which on, among which. */
+export interface HopSentence {
+  /** So many releases on at the most. */
+  readonly reach: number;
+  /** The first that leads anywhere, by its label; every one where absent. */
+  readonly from?: string;
+  /** Only between the long-served. */
+  readonly isLongOnly?: boolean;
+}
+
+/** Every later one, in a sentence of hops. */
+export const ANY_REACH = 10_000;
+
+/** The hops people mean by "each to the next", "up to two at a time", "any from 6 on", "only between the long-served". */
+export function fillHops(
+  releases: readonly ReleaseSketch[],
+  { reach, from, isLongOnly = false }: HopSentence
+): HopSketch[] {
+  const long = isLongOnly ? new Set(longServed(releases)) : undefined;
+  const first = from === undefined ? 0 : releases.findIndex((r) => r.label === from);
+  const among = releases
+    .map((r, i) => ({ label: r.label, i }))
+    .filter(({ label }) => long === undefined || long.has(label));
+  return among.flatMap(({ label, i }, k) =>
+    first < 0 || i < first
+      ? []
+      : among
+          .slice(k + 1, k + 1 + reach)
+          .map(({ label: to }): HopSketch => ({ from: label, to, kind: 'in place' }))
   );
 }
 
+/** Those that are called so; where none is, those served at least twice as long as the shortest. */
+export function longServed(releases: readonly ReleaseSketch[]): string[] {
+  const marked = releases.filter((r) =>
+    [r.label, ...(r.names ?? []), ...r.texts].some((n) => /\b(lts|esr|long[- ](term|served))\b/i.test(n))
+  );
+  if (marked.length > 0) return marked.map((r) => r.label);
+  const years = releases.map((r) => servedFor(r));
+  const known = years.filter((y) => y !== undefined && y > 0);
+  const shortest = Math.min(...(known as number[]));
+  return releases.filter((_, i) => (years[i] ?? 0) >= 2 * shortest).map((r) => r.label);
+}
+
+function servedFor(release: ReleaseSketch): number | undefined {
+  const [a, b] = [release.published, release.extension ?? release.security ?? release.ends].map((text) => {
+    const read = text === undefined ? undefined : parseDateText(text);
+    return read !== undefined && 'first' in read ? read.first : undefined;
+  });
+  return a === undefined || b === undefined ? undefined : b - a;
+}
+
 /** The sketch as a catalogue entry. Its hop table is partial: what was not filled in is unknown, not forbidden. */
-export function productOfSketch(sketch: ProductSketch, taken: ReadonlySet<string>, source: string): Product {
+export function productOfSketch(
+  sketch: ProductSketch,
+  taken: ReadonlySet<string>,
+  source: string,
+  /** Sources of tables, by their titles. */
+  tables: ReadonlyMap<string, string> = new Map()
+): Product {
   const ids = new Map<string, string>();
   for (const { label } of sketch.releases) ids.set(label, freeId(label, new Set(ids.values())));
   const editions = sketch.withEditions ? [...new Set(sketch.releases.flatMap((r) => r.rests))] : [];
@@ -126,7 +194,9 @@ export function productOfSketch(sketch: ProductSketch, taken: ReadonlySet<string
     ...(editions.length > 0
       ? { editions: editions.map((name) => ({ id: addTo(editionIds, freeId(name, editionIds)), name })) }
       : {}),
-    releases: sketch.releases.map((r) => releaseOf(sketch, r, ids.get(r.label) ?? r.label)),
+    releases: sketch.releases.map((r) =>
+      releaseOf(sketch, r, ids.get(r.label) ?? r.label, tables.get(r.table ?? ''))
+    ),
     hopTable: 'partial',
     ...(hops.length > 0 ? { hops } : {})
   };
@@ -134,16 +204,45 @@ export function productOfSketch(sketch: ProductSketch, taken: ReadonlySet<string
 
 const addTo = (set: Set<string>, id: string): string => (set.add(id), id);
 
-function releaseOf(sketch: ProductSketch, release: ReleaseSketch, id: string): Product['releases'][number] {
-  const others = release.texts
-    .map((text) => restOf(text, [sketch.name, ...sketch.spellings], sketch.withEditions ? release.rests : []))
-    .filter((name) => name !== '' && foldText(name) !== foldText(release.label));
+function releaseOf(
+  sketch: ProductSketch,
+  release: ReleaseSketch,
+  id: string,
+  source: string | undefined
+): Product['releases'][number] {
+  const behind = (texts: readonly string[]): string[] =>
+    texts
+      .map((text) =>
+        restOf(text, [sketch.name, ...sketch.spellings], sketch.withEditions ? release.rests : [])
+      )
+      .filter((name) => name !== '' && foldText(name) !== foldText(release.label));
+  const said = source === undefined ? {} : { source };
+  const service = PHASES.flatMap((phase) => {
+    const until = { full: release.ends, security: release.security, extension: release.extension }[phase];
+    return until === undefined ? [] : [{ phase, until, ...said }];
+  });
+  const levels = new Set<string>([BASE_PATCH]);
+  const patches = (release.patches ?? []).map((patch) => {
+    const level = addTo(levels, freeId(patch.name, levels));
+    return {
+      id: level,
+      ...(level === patch.name ? {} : { name: patch.name }),
+      builds: [
+        ...new Set(
+          [...behind(patch.texts), patch.name].filter((n) => foldText(n).startsWith(foldText(release.label)))
+        )
+      ],
+      published: 'unknown'
+    };
+  });
   return {
     id,
     ...(id === release.label ? {} : { name: release.label }),
-    ...aliasesOf(others),
+    ...aliasesOf([...(release.names ?? []), ...behind(release.texts)]),
     published: release.published ?? 'unknown',
-    ...(release.ends === undefined ? {} : { service: [{ phase: 'full' as const, until: release.ends }] })
+    ...(service.length > 0 ? { service } : {}),
+    ...(patches.length > 0 ? { patches } : {}),
+    ...said
   };
 }
 

@@ -283,9 +283,7 @@ const NO_GATES: readonly RouteGate[] = [];
 
 /** Publication (and that of the level arrived at), settling, first open day. */
 function waitsOf(terms: Terms, move: Move, isTarget: boolean): (MaybeDay | undefined)[] {
-  const publication = terms.publication[move.to.release];
-  const settled =
-    isTarget && typeof publication === 'number' ? publication + terms.goal.settlingDays : publication;
+  const settled = (isTarget ? terms.settled : terms.publication)[move.to.release];
   const arrives = move.hop
     ? terms.model.releases[move.to.release]?.patches[move.to.patch]?.published
     : undefined;

@@ -160,11 +160,8 @@ export class Expander {
   }
 
   #isSettled(release: number): boolean {
-    const published = this.#terms.publication[release];
-    return (
-      typeof published === 'number' &&
-      published + this.#terms.goal.settlingDays <= Math.min(this.#terms.from, this.#terms.today)
-    );
+    const settled = this.#terms.settled[release];
+    return typeof settled === 'number' && settled <= Math.min(this.#terms.from, this.#terms.today);
   }
 
   /**
@@ -307,12 +304,11 @@ function latestWait(terms: Terms, upTo: number): number {
 const WAITS = new WeakMap<Terms['publication'], Map<string, number>>();
 
 function findLatestWait(terms: Terms, upTo: number): number {
-  const { model, countsExpected, goal } = terms;
+  const { model, countsExpected } = terms;
   const days: (number | 'unknown' | undefined)[] = [];
   const read = (date: DateInterval | undefined): void =>
     void (date && days.push(readDay(date, countsExpected)));
-  for (const day of terms.publication.slice(0, upTo + 1))
-    if (day !== undefined) days.push(day === 'unknown' ? day : day + goal.settlingDays);
+  days.push(...terms.settled.slice(0, upTo + 1));
   for (const release of model.releases.slice(0, upTo + 1))
     for (const patch of release.patches) read(patch.published);
   for (const hops of model.hopsFrom) for (const hop of hops) if (hop.to <= upTo) read(hop.opens);

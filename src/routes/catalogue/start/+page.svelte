@@ -5,12 +5,16 @@
   import { sayCount } from '$core/wording';
   import type { DateRow } from '$core/catalogue';
   import type { Issue } from '$core/kit';
+  import { copiedTables } from '$lib/catalogue/copied';
+  import { SketchTables } from '$lib/catalogue/sketch-tables.svelte';
   import SketchPanel from '$lib/catalogue/SketchPanel.svelte';
+  import TablesOfSketch from '$lib/catalogue/TablesOfSketch.svelte';
   import { words } from '$lib/state/words.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
   import { sketches } from '$lib/state/sketch.svelte';
   import { sayText } from '$lib/state/sources';
 
+  const tables = new SketchTables();
   let chosen = $state('');
   let issues = $state.raw<readonly Issue[]>([]);
   let making = $state(false);
@@ -32,6 +36,14 @@
   };
 
   onMount(() => void draft.open().then(() => sketches.open()));
+
+  /** A table copied from a page comes with its cells, and is read as one. */
+  function paste(event: ClipboardEvent): void {
+    const html = copiedTables(event);
+    if (html === undefined) return;
+    event.preventDefault();
+    void tables.read(new TextEncoder().encode(html));
+  }
 
   async function make(): Promise<void> {
     making = true;
@@ -57,7 +69,9 @@
       </p>
     {:else}
       <section>
-        <h2>Ends of service, pasted</h2>
+        <h2>Tables of their publishers</h2>
+        <TablesOfSketch {tables} />
+        <h2>Ends of service, pasted line by line</h2>
         <div class="dates">
           <div>
             <Area
@@ -67,6 +81,7 @@
               placeholder="Release, the day it came out, the day its service ends&#10;in any usual form: 30.6.2031, June 2031, Q3 2031"
               value={sketches.dates}
               oninput={(e) => sketches.setDates(e.currentTarget.value)}
+              onpaste={paste}
             ></Area>
             <p class="row">
               {#if sketches.table.needsOrder || sketches.order}
@@ -159,7 +174,7 @@
           onclick={() =>
             sketches.fill(
               sketches.chosen.map((s) => s.name),
-              'next'
+              { reach: 1 }
             )}>All: each to the next</Button
         >
       </p>
@@ -275,6 +290,10 @@
     .page {
       display: block;
       overflow: auto;
+      position: relative;
+    }
+    .dates {
+      grid-template-columns: minmax(0, 1fr);
     }
   }
 </style>

@@ -1,66 +1,22 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
-  import {
-    CELL_MEANINGS,
-    type CellMeaning,
-    COLUMN_ROLES,
-    type ColumnRole,
-    type HopChange,
-    type ReleaseChange
-  } from '$core/catalogue';
+  import { TABLE_KINDS, type TableKind } from '$core/catalogue';
   import type { Issue } from '$core/kit';
   import { describeIssue, sayCount } from '$core/wording';
-  import { NEW_PRODUCT, type TableKind, TableIn } from '$lib/catalogue/table-in.svelte';
-  import { Area, Button, Check, Choice, Drop, Field, Table, Text } from '$lib/kit';
+  import { NEW_PRODUCT, TableIn } from '$lib/catalogue/table-in.svelte';
+  import { countWords, KIND_WORDS, meaningWord } from '$lib/catalogue/table-words';
+  import TableAbout from '$lib/catalogue/TableAbout.svelte';
+  import TableChanges from '$lib/catalogue/TableChanges.svelte';
+  import TableColumns from '$lib/catalogue/TableColumns.svelte';
+  import { copiedTables } from '$lib/catalogue/copied';
+  import { Area, Button, Check, Choice, Drop, Field, Text } from '$lib/kit';
+  import { desk } from '$lib/state/desk.svelte';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
-  import { sayText } from '$lib/state/sources';
 
   const coming = new TableIn();
   let pasted = $state('');
   let issues = $state.raw<readonly Issue[]>([]);
-
-  const MOST_ROWS = 60;
-  const ROLES: Readonly<Record<ColumnRole, string>> = {
-    release: 'the release',
-    name: 'another name',
-    published: 'the day it came out',
-    full: 'end of full service',
-    security: 'end of security service',
-    extension: 'end of an extension',
-    'left out': 'left out'
-  };
-  const KINDS: Readonly<Record<ReleaseChange['kind'], string>> = {
-    new: 'new',
-    changed: 'changed',
-    same: 'as it is',
-    gone: 'not in this table any more; it stays'
-  };
-  const MEANINGS: Readonly<Record<CellMeaning, string>> = {
-    'in place': 'a hop in place',
-    'fresh install': 'a fresh install',
-    no: 'not at once',
-    'left out': 'nothing'
-  };
-  const HOP_KINDS: Readonly<Record<HopChange['kind'], string>> = {
-    new: 'new',
-    same: 'as it is',
-    against: 'against what the catalogue has; that stays',
-    'no release': 'of a release the product does not have'
-  };
-  const hopCounts = $derived(
-    (['new', 'same', 'against', 'no release'] as const).flatMap((kind) => {
-      const n = coming.hops.filter((c) => c.kind === kind).length;
-      return n > 0 ? [`${n} ${HOP_KINDS[kind]}`] : [];
-    })
-  );
-  const counts = $derived(
-    (['new', 'changed', 'same', 'gone'] as const).flatMap((kind) => {
-      const n = coming.changes.filter((c) => c.kind === kind).length;
-      return n > 0 ? [`${n} ${KINDS[kind]}`] : [];
-    })
-  );
-  const unread = $derived(coming.read.rows.filter((r) => r.unread.length > 0));
 
   onMount(() => void draft.open());
 
@@ -69,8 +25,8 @@
 
   /** A table copied from a page comes with its cells; as plain text it would have lost them. */
   function paste(event: ClipboardEvent): void {
-    const html = event.clipboardData?.getData('text/html') ?? '';
-    if (!/<table[\s>]/i.test(html)) return;
+    const html = copiedTables(event);
+    if (html === undefined) return;
     event.preventDefault();
     void take(html, '');
   }
@@ -80,26 +36,28 @@
   }
 
   async function put(): Promise<void> {
-    const name = coming.known?.id;
+    const { known, ground } = coming;
     issues = await coming.put();
-    if (issues.length === 0)
-      await goto(
-        `/catalogue?product=${encodeURIComponent(name ?? draft.current?.products.at(-1)?.id ?? '')}`
-      );
+    if (issues.length > 0 || !coming.isDone) return;
+    const made = known ?? draft.current?.products.find((p) => p.name === ground.product.name);
+    await goto(`/catalogue?product=${encodeURIComponent(made?.id ?? '')}`);
   }
+
+  const sayWord = (word: string): string => (word === '' ? 'an empty cell' : word);
 </script>
 
-<svelte:head><title>A publisher’s table - Orange Stair</title></svelte:head>
+<svelte:head><title>Publishers’ tables - Orange Stair</title></svelte:head>
 
 <div class="beside">
   <section class="main">
     <p><a href="/catalogue">The catalogue</a></p>
-    <h1>A publisher’s table of releases</h1>
-    {#if coming.tables.length === 0}
+    <h1>Publishers’ tables</h1>
+    {#if !coming.one}
       <p>
         Copy the table from the publisher’s page and paste it here, or give a file: a saved page, CSV, a
-        sheet, Markdown, a list as JSON or YAML. Which column is what is found out and shown, and nothing
-        counts until you keep it.
+        sheet, Markdown, a list as JSON or YAML. It may say when releases come and end, which leads to which,
+        what they need, know, bring and drop, or what problems they have. What is what is found out and shown,
+        and nothing counts until you keep it.
       </p>
       <Drop
         accept=".html,.htm,.csv,.tsv,.txt,.md,.json,.yaml,.yml,.xlsx"
@@ -120,82 +78,31 @@
       </p>
       {#if coming.isReading}<p role="status" class="soft">Reading…</p>{/if}
       {#each coming.issues as issue, i (i)}<p role="alert">{describeIssue(issue)}</p>{/each}
-    {:else if coming.table}
-      {#if coming.tables.length > 1}<p>
-          <Choice
+    {:else}
+      <p class="row">
+        {#if coming.tables.length > 1}<Choice
             aria-label="Which table"
             value={String(coming.at)}
             onchange={(e) => coming.pick(Number(e.currentTarget.value))}
             >{#each coming.tables as t, i (i)}<option value={String(i)}
-                >{t.title || `Table ${i + 1}`}, {sayCount(t.rows.length, 'row')}</option
+                >{t.title || `Table ${i + 1}`}, {sayCount(t.rows.length, 'row')}{coming.done.has(i)
+                  ? ', in the draft'
+                  : ''}</option
               >{/each}</Choice
-          >
-        </p>{/if}
-      {#if coming.grid}<p class="row">
-          <Choice
-            aria-label="What the table is about"
-            value={coming.kind}
-            onchange={(e) => (coming.kind = e.currentTarget.value as TableKind)}
-            ><option value="hops">which release leads to which</option><option value="life cycle"
-              >when releases come and end</option
-            ></Choice
-          >
-          {#if coming.kind === 'hops'}<label class="row"
-              ><Check bind:checked={coming.isTurned} /> its rows are what is arrived at</label
-            >{/if}
-        </p>{/if}
-      {#if coming.kind === 'life cycle' && (coming.read.needsOrder || coming.order)}<p
-          class="ask"
-          role="status"
+          >{/if}
+        <Choice
+          aria-label="What the table is about"
+          value={coming.one.kind}
+          onchange={(e) => coming.one?.turn(e.currentTarget.value as TableKind)}
+          >{#each TABLE_KINDS as kind (kind)}<option value={kind}>{KIND_WORDS[kind]}</option>{/each}</Choice
         >
-          Some days can be read two ways: 03/04/2031 is
-          <Button
-            kind="small"
-            aria-pressed={coming.order === 'day first'}
-            onclick={() => (coming.order = 'day first')}>3 April</Button
-          >
-          <Button
-            kind="small"
-            aria-pressed={coming.order === 'month first'}
-            onclick={() => (coming.order = 'month first')}>4 March</Button
-          >
-        </p>{/if}
-      <div class="scrolled">
-        <Table data-columns>
-          <thead>
-            <tr>
-              {#each coming.table.head as head, i (i)}<th
-                  ><Choice
-                    aria-label="What “{head || `column ${i + 1}`}” is"
-                    value={coming.roles[i] ?? 'left out'}
-                    onchange={(e) => coming.say(i, e.currentTarget.value as ColumnRole)}
-                    >{#each COLUMN_ROLES as role (role)}<option value={role}>{ROLES[role]}</option
-                      >{/each}</Choice
-                  ></th
-                >{/each}
-            </tr>
-            <tr
-              >{#each coming.table.head as head, i (i)}<th>{head}</th>{/each}</tr
-            >
-          </thead>
-          <tbody>
-            {#each coming.table.rows.slice(0, MOST_ROWS) as row, r (r)}<tr
-                class:off={coming.read.left.includes(r)}
-              >
-                {#each row as cell, i (i)}<td
-                    class:out={coming.kind === 'life cycle' && coming.roles[i] === 'left out'}>{cell}</td
-                  >{/each}
-              </tr>{/each}
-          </tbody>
-        </Table>
-      </div>
-      {#if coming.table.rows.length > MOST_ROWS}<p class="soft">
-          and {sayCount(coming.table.rows.length - MOST_ROWS, 'row')} more
-        </p>{/if}
+      </p>
+      <TableColumns one={coming.one} />
     {/if}
   </section>
   <aside>
-    {#if coming.table}
+    {#if coming.one}
+      {@const one = coming.one}
       <h1>What comes of it</h1>
       <div class="asked">
         <Field label="Product"
@@ -209,57 +116,56 @@
           >{/if}
         <Field label="Where it is from"><Text bind:value={coming.source} maxlength={200} /></Field>
         <label class="row"><Check bind:checked={coming.isOfficial} /> from the publisher itself</label>
+        <TableAbout {one} product={coming.ground.product} />
       </div>
-      {#if coming.kind === 'hops'}
-        <p data-counts>
-          <b>{coming.known ? hopCounts.join(', ') || 'Nothing is said yet' : 'Say which product it is of'}</b>
-        </p>
+      <p data-counts>
+        <b
+          >{coming.needsProduct
+            ? 'Say which product it is of'
+            : countWords(one.taken.changes) || 'Nothing is understood yet'}</b
+        >
+      </p>
+      {#if one.reader.meanings(coming.ground).length > 0 && one.words.length > 0}
         <h2>What its words mean</h2>
-        {#each coming.grid?.words ?? [] as word (word)}<label class="row word"
-            ><span class="mono">{word === '' ? 'an empty cell' : word}</span>
+        {#each one.words.slice(0, 100) as word (word)}<label class="row word"
+            ><span class="mono">{sayWord(word)}</span>
             <Choice
-              aria-label="What “{word === '' ? 'an empty cell' : word}” means"
-              value={coming.meanings.get(word) ?? 'left out'}
-              onchange={(e) => coming.mean(word, e.currentTarget.value as CellMeaning)}
-              >{#each CELL_MEANINGS as m (m)}<option value={m}>{MEANINGS[m]}</option>{/each}</Choice
+              aria-label="What “{sayWord(word)}” means"
+              value={one.meanings.get(word) ?? 'left out'}
+              onchange={(e) => one.mean(word, e.currentTarget.value)}
+              >{#each one.reader.meanings(coming.ground) as m (m)}<option value={m}
+                  >{meaningWord(one.kind, m, desk.naming.fact)}</option
+                >{/each}</Choice
             ></label
           >{/each}
-      {:else}<p data-counts><b>{counts.join(', ') || 'No release is read yet'}</b></p>{/if}
+      {/if}
       <p class="acts">
         <Button kind="onward" disabled={!coming.mayTake} onclick={() => void put()}
           >Put it into the draft</Button
         >
-        <Button onclick={() => ((coming.tables = []), (pasted = ''))}>Another table</Button>
+        <Button
+          onclick={() => {
+            coming.tables = [];
+            coming.one = undefined;
+            pasted = '';
+          }}>Another table</Button
+        >
       </p>
+      {#if one.taken.changes.length > 0 && one.taken.changes.every((c) => c.kind === 'same')}<p class="soft">
+          The catalogue has all of it already.
+        </p>{/if}
+      {#if coming.done.size > 0}<p class="soft" role="status">
+          {coming.done.size} of {sayCount(coming.tables.length, 'table')} in the draft.
+          <a href="/catalogue">To the catalogue</a>
+        </p>{/if}
       {#if issues.length > 0}<p role="alert">{sayIssues(issues)}</p>{/if}
-      {#if coming.kind === 'hops'}
-        <ul>
-          {#each coming.hops.filter((h) => h.kind !== 'same').slice(0, 200) as h (`${h.from} ${h.to}`)}<li
-              data-hop={h.kind}
-            >
-              <b>{h.from} to {h.to}</b>: {MEANINGS[h.meaning]}, {HOP_KINDS[h.kind]}
-            </li>{/each}
-        </ul>
-      {:else}
-        {#if coming.read.left.length > 0}<p class="soft">
-            {sayCount(coming.read.left.length, 'row names', 'rows name')} no release.
-          </p>{/if}
-        {#each unread.slice(0, 5) as row (row.row)}<p class="soft">
-            {row.label}: “{row.unread.join('”, “')}” is no day, and is left out.
-          </p>{/each}
-        <ul>
-          {#each coming.changes.filter((c) => c.kind !== 'same').slice(0, 200) as c (c.label)}<li
-              data-change={c.kind}
-            >
-              <b>{c.label}</b>
-              {KINDS[c.kind]}{c.published
-                ? `, out ${sayText(c.published)}`
-                : ''}{#each c.ends as e (e.phase)}<div class="soft">
-                  {ROLES[e.phase]}: {e.before ? `${sayText(e.before)}, now ` : ''}{sayText(e.after)}
-                </div>{/each}{#if c.names.length > 0}<div class="soft">also {c.names.join(', ')}</div>{/if}
-            </li>{/each}
-        </ul>
-      {/if}
+      {#if one.taken.left.length > 0}<p class="soft">
+          {sayCount(one.taken.left.length, 'row is', 'rows are')} not understood, and left out.
+        </p>{/if}
+      {#each one.taken.unread.slice(0, 5) as { of, cell }, i (i)}<p class="soft">
+          {of}: “{cell}” is not understood, and is left out.
+        </p>{/each}
+      <TableChanges {one} product={coming.ground.product} />
     {:else}<p class="soft">What a table would bring is told here before it is taken.</p>{/if}
   </aside>
 </div>
@@ -276,36 +182,21 @@
   }
   .row {
     display: flex;
+    flex-wrap: wrap;
     gap: 8px;
     align-items: center;
   }
   .word {
+    flex-wrap: nowrap;
     justify-content: space-between;
     margin: 4px 0;
+  }
+  .word :global(select) {
+    width: 160px;
   }
   .acts {
     display: flex;
     flex-wrap: wrap;
     gap: 8px;
-  }
-  .ask {
-    border-top: 4px solid var(--ink);
-    padding-top: 4px;
-  }
-  ul {
-    list-style: none;
-    padding: 0;
-  }
-  li {
-    padding: 4px 0;
-    border-bottom: 1px solid var(--hair);
-    overflow-wrap: anywhere;
-  }
-  .off td {
-    text-decoration: line-through;
-  }
-  .off td,
-  td.out {
-    color: var(--soft);
   }
 </style>

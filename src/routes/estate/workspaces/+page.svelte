@@ -4,6 +4,7 @@
   import { sayCount } from '$core/wording';
   import JoinPanel from '$lib/estate/JoinPanel.svelte';
   import StartOver from '$lib/estate/StartOver.svelte';
+  import BackedUp from '$lib/estate/BackedUp.svelte';
   import Keeping from '$lib/estate/Keeping.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { copyWorkspace, makeEmptyWorkspace, switchTo } from '$lib/state/workspaces';
@@ -94,6 +95,7 @@
     </form>
   </section>
   <Keeping />
+  <BackedUp />
   <section>
     <h1>Start over</h1>
     <p class="lead">Everything in this workspace is taken off the desk, after a file of it if you like.</p>
@@ -132,10 +134,10 @@
     flex-direction: column;
     gap: 20px;
   }
-  h1 {
+  .page :global(h1) {
     font-size: 16px;
   }
-  .lead {
+  .page :global(.lead) {
     max-width: 760px;
     margin: 4px 0;
   }
@@ -143,10 +145,11 @@
     text-align: right;
     white-space: nowrap;
   }
-  .row {
+  .page :global(.row) {
     display: flex;
+    flex-wrap: wrap;
     gap: 8px;
-    margin-top: 12px;
+    margin-top: 8px;
   }
   td :global(.field) {
     width: 260px;

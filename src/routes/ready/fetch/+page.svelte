@@ -1,11 +1,10 @@
 <script lang="ts">
   import { Button, Table } from '$lib/kit';
   import { sayCount, sayDay, sayDaysLeft, sayMoney, sayNumber } from '$core/wording';
-  import type { Day } from '$core/date';
-  import { formatCsv } from '$core/exchange';
+  import { type Day, formatDay } from '$core/date';
   import type { FetchItem } from '$core/ready';
   import { desk } from '$lib/state/desk.svelte';
-  import { downloadText } from '$lib/state/download';
+  import { downloadCsv } from '$lib/state/download';
   import { looker } from '$lib/state/looker.svelte';
   import { caseOf, stairOf } from '$lib/ready/naming';
 
@@ -43,7 +42,7 @@
     day < desk.today ? `${sayDay(day)}, ${sayDaysLeft(day - desk.today)}` : sayDay(day);
 
   function takeOut(): void {
-    const rows = [
+    const rows = () => [
       ['What', 'Product', 'Edition', 'Needed', 'Drawn on what is held', 'To get', `Cost ${currency}`, 'By'],
       ...rights.map((r) => [
         desk.namesOfProduct(r.product).right(r.right),
@@ -53,7 +52,7 @@
         r.drawn,
         r.toBuy,
         r.costCents === 'unknown' ? 'unknown' : r.costCents / 100,
-        sayDay(r.by)
+        formatDay(r.by)
       ]),
       ...[...fetched, ...perhaps].map((f) => [
         f.ifNeeded ? `${f.what} (if needed: ask first)` : f.what,
@@ -63,10 +62,10 @@
         '',
         f.count,
         f.costCents === 'unknown' ? 'unknown' : f.costCents / 100,
-        sayDay(f.by)
+        formatDay(f.by)
       ])
     ];
-    downloadText('fetch-and-buy.csv', formatCsv(rows), 'text/csv');
+    downloadCsv('fetch-and-buy.csv', rows);
   }
 </script>
 
@@ -174,6 +173,7 @@
   }
   .one {
     display: inline-block;
+    line-height: 24px;
     margin-right: 8px;
   }
   p :global(.act) {

@@ -156,6 +156,8 @@
   }
   .one {
     display: inline-block;
+    line-height: 24px;
+    display: inline-block;
     margin-right: 8px;
   }
   .acts {

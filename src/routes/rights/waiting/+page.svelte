@@ -3,13 +3,12 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { formatDay } from '$core/date';
-  import { formatCsv } from '$core/exchange';
   import { compareText } from '$core/kit';
   import { sayCount, sayDay, sayMoney, sayNumber } from '$core/wording';
   import { causesOf, describeCase, saySum, withoutOf } from '$lib/rights/waiting-words';
   import { Answer } from '$lib/state/answer.svelte';
   import { desk } from '$lib/state/desk.svelte';
-  import { downloadText } from '$lib/state/download';
+  import { downloadCsv } from '$lib/state/download';
   import { looker } from '$lib/state/looker.svelte';
 
   const currency = $derived(desk.catalogue?.currency ?? '');
@@ -46,32 +45,28 @@
     });
 
   function takeOut(): void {
-    downloadText(
-      'what-waiting-costs.csv',
-      formatCsv([
-        [
-          'From',
-          'To',
-          `Cost ${currency}`,
-          'Needed',
-          'From what is held',
-          'To buy',
-          'Systems that cannot go',
-          'Because'
-        ],
-        ...stretches.map((s) => [
-          formatDay(s.from),
-          formatDay(s.to),
-          (s.cents / 100).toFixed(2),
-          s.needed,
-          s.drawn,
-          s.toBuy,
-          withoutOf(s),
-          causesOf(s, currency).join('; ')
-        ])
-      ]),
-      'text/csv'
-    );
+    downloadCsv('what-waiting-costs.csv', () => [
+      [
+        'From',
+        'To',
+        `Cost ${currency}`,
+        'Needed',
+        'From what is held',
+        'To buy',
+        'Systems that cannot go',
+        'Because'
+      ],
+      ...stretches.map((s) => [
+        formatDay(s.from),
+        formatDay(s.to),
+        (s.cents / 100).toFixed(2),
+        s.needed,
+        s.drawn,
+        s.toBuy,
+        withoutOf(s),
+        causesOf(s, currency).join('; ')
+      ])
+    ]);
   }
 </script>
 

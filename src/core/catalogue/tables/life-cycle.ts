@@ -1,18 +1,21 @@
-import { type MessyDate, parseDateText, parseMessyDate, PHASES, type PhaseName } from '../date';
-import { foldText } from '../version';
-import { compareLabels } from './sketch/cluster-texts';
-import { freeId } from './sketch/sketch';
-import type { Product, Release } from './schema';
+import { parseDateText, PHASES, type PhaseName } from '../../date';
+import { foldText } from '../../version';
+import type { Product, Release } from '../schema';
+import { compareLabels } from '../sketch/cluster-texts';
+import { freeId } from '../sketch/sketch';
+import { cleanCell, dateIn, type DateOrder, isDated, labelOf, type ReleaseTable } from './cells';
+import { LEFT_OUT, type TableChange, type TableReader } from './reader';
 
 /** What a column of a life-cycle table says of a release. */
-export type ColumnRole = 'release' | 'name' | 'published' | PhaseName | 'left out';
-export const COLUMN_ROLES: readonly ColumnRole[] = ['release', 'name', 'published', ...PHASES, 'left out'];
-
-/** A table whose rows are releases: cells as texts. */
-export interface ReleaseTable {
-  readonly head: readonly string[];
-  readonly rows: readonly (readonly string[])[];
-}
+export type ColumnRole = 'release' | 'name' | 'published' | PhaseName | 'product' | 'left out';
+const COLUMN_ROLES: readonly ColumnRole[] = [
+  'release',
+  'name',
+  'published',
+  ...PHASES,
+  'product',
+  'left out'
+];
 
 /** One row, as it is understood. */
 export interface LifeCycleRow {
@@ -37,38 +40,20 @@ export interface LifeCycle {
   readonly needsOrder: boolean;
 }
 
-export type DateOrder = 'day first' | 'month first';
-
 const PUBLISHED =
   /\b(out|released?|published|launch(ed)?|available|availability|start(s|ed)?|introduced|ga|since|from)\b/i;
 const SECURITY = /\b(security|maintenance|critical|patches|long)\b/i;
 const EXTENSION = /\b(extended|extension|paid|expanded|extra|premium|beyond)\b/i;
 const FULL = /\b(full|active|mainstream|standard|general|normal|bug)\b/i;
 const NAME = /\b(code ?name|name|alias|called|also|title)\b/i;
+const PRODUCT = /^(products?|system|software|operating system|appliance)( name)?$/i;
+const ENDS = /\b(end|ends|until|eol|support|service|to)\b/i;
+const isDateHeading = (h: string): boolean =>
+  [PUBLISHED, SECURITY, EXTENSION, FULL, ENDS].some((p) => p.test(h)) && !NAME.test(h);
 const LATEST = /\b(latest|newest|updated)\b|\blast (release|patch|update|version)\b/i;
+/** Days that are no end of service: what cannot be bought or fetched any more is served on. */
+const OTHER = /\b(media|downloads?|withdrawn|sales?|sold|orders?|marketing|announced)\b/i;
 const RELEASE = /\b(release|version|branch|series|cycle|line|edition|major)\b/i;
-
-/** Words of service behind a label, which are no part of it. */
-const SERVICE_WORD = /^(lts|sts|current|stable|preview|esr|eol|supported|latest)$/i;
-
-/** A cell without its marks of footnotes. */
-export const cleanCell = (cell: string): string =>
-  cell
-    .replace(/\s*\[[^\]]*\]\s*/g, ' ')
-    .replace(/\s+/g, ' ')
-    .trim();
-
-const dateIn = (cell: string): MessyDate | undefined => {
-  const clean = cleanCell(cell);
-  if (clean === '') return undefined;
-  // A remark in brackets behind the day: `31 May 2031 (paid)`.
-  return parseMessyDate(clean) ?? parseMessyDate(clean.replace(/\s*\([^)]*\)\s*/g, ' ').trim());
-};
-
-const isDated = (cell: string): boolean => {
-  const date = dateIn(cell);
-  return date !== undefined && date.text !== 'unknown';
-};
 
 /**
  * What each column is, from its heading and its cells: dates with a heading of coming out, else ends of service in the order of their days;
@@ -92,9 +77,17 @@ export function suggestColumns({ head, rows }: ReleaseTable): ColumnRole[] {
     ) ??
     texts[0];
   if (release !== undefined) roles[release] = 'release';
-  const name = texts.find((i) => i !== release && NAME.test(head[i] ?? ''));
+  const product = texts.find((i) => i !== release && PRODUCT.test((head[i] ?? '').trim()));
+  if (product !== undefined) roles[product] = 'product';
+  const isTaken = (i: number): boolean => i === release || i === product;
+  const name =
+    texts.find((i) => !isTaken(i) && NAME.test(head[i] ?? '')) ??
+    // A column of years beside the release is what it is called, where nothing says that it came out then.
+    all.find(
+      (i) => !isTaken(i) && share(i, isYear) > 0.9 && cellsOf(i).length > 0 && !isDateHeading(head[i] ?? '')
+    );
   if (name !== undefined) roles[name] = 'name';
-  const dates = all.filter((i) => i !== release && i !== name && share(i, (c) => isDated(c)) >= 0.5);
+  const dates = all.filter((i) => !isTaken(i) && i !== name && share(i, (c) => isDated(c)) >= 0.5);
   const published =
     dates.find(
       (i) => PUBLISHED.test(head[i] ?? '') && !/\b(end|until|eol|support|service)\b/i.test(head[i] ?? '')
@@ -105,7 +98,12 @@ export function suggestColumns({ head, rows }: ReleaseTable): ColumnRole[] {
       : undefined);
   if (published !== undefined) roles[published] = 'published';
   const ends = byDay(
-    dates.filter((i) => i !== published && !LATEST.test(head[i] ?? '')),
+    dates.filter(
+      (i) =>
+        i !== published &&
+        ![LATEST, OTHER].some((p) => p.test(head[i] ?? '')) &&
+        !(published !== undefined && isMostlyBefore(i, published, rows))
+    ),
     rows
   );
   assignPhases(ends, head, roles);
@@ -142,6 +140,13 @@ function middleDay(column: number, rows: readonly (readonly string[])[]): number
   return days[Math.floor(days.length / 2)] ?? Infinity;
 }
 
+/** A day before a release came out is no end of its service: when work on it began, say. */
+function isMostlyBefore(column: number, published: number, rows: readonly (readonly string[])[]): boolean {
+  const day = (row: readonly string[], at: number): number => dayOf(dateIn(row[at] ?? '')?.text ?? '');
+  const both = rows.filter((r) => !Number.isNaN(day(r, column)) && !Number.isNaN(day(r, published)));
+  return both.length > 0 && both.filter((r) => day(r, column) < day(r, published)).length > both.length / 2;
+}
+
 const byDay = (columns: readonly number[], rows: readonly (readonly string[])[]): number[] =>
   [...columns].sort((a, b) => middleDay(a, rows) - middleDay(b, rows) || a - b);
 
@@ -152,20 +157,33 @@ const earliestOf = (columns: readonly number[], rows: readonly (readonly string[
 export function readLifeCycle(
   table: ReleaseTable,
   roles: readonly ColumnRole[],
-  { names = [], order }: { readonly names?: readonly string[]; readonly order?: DateOrder } = {}
+  {
+    names = [],
+    known = [],
+    order
+  }: {
+    readonly names?: readonly string[];
+    /** What releases that are known are called: a label that is one whole is not taken apart. */
+    readonly known?: readonly string[];
+    readonly order?: DateOrder;
+  } = {}
 ): LifeCycle {
+  const whole = new Set(known.map(foldText));
   const column = (role: ColumnRole): number => roles.indexOf(role);
   const dated = roles.flatMap((r, i) => (r === 'published' || PHASES.includes(r as PhaseName) ? [i] : []));
   const reading = order ?? orderOf(table, dated);
   const rows: LifeCycleRow[] = [];
   const left: number[] = [];
   table.rows.forEach((cells, row) => {
-    const told = labelOf(cells[column('release')] ?? '', names);
+    const cell = cleanCell(cells[column('release')] ?? '');
+    const told = whole.has(foldText(cell)) ? { label: cell, names: [] } : labelOf(cell, names);
     if (!told) return void left.push(row);
     const unread: string[] = [];
     let isTwofold = false;
     const dateAt = (role: ColumnRole): string | undefined => {
       const cell = column(role) < 0 ? '' : (cells[column(role)] ?? '');
+      // No extension is none; of other days a dash says that nobody knows.
+      if (role === 'extension' && /^([-–—]|none|no)?$/i.test(cleanCell(cell))) return undefined;
       const date = dateIn(cell);
       if (date === undefined) {
         if (cleanCell(cell) !== '') unread.push(cell);
@@ -234,47 +252,6 @@ function orderOf({ rows }: ReleaseTable, columns: readonly number[]): DateOrder 
   return found;
 }
 
-/** `22.04 LTS (Quiet heron)`: the label, and what else it is called; without the product's name. Undefined where nothing is left. */
-export function labelOf(
-  cell: string,
-  names: readonly string[]
-): { label: string; names: string[] } | undefined {
-  let text = cleanCell(cell);
-  for (const name of [...names].sort((a, b) => b.length - a.length))
-    if (foldText(text).startsWith(`${foldText(name)} `)) {
-      text = text.slice(name.length).trim();
-      break;
-    }
-  const whole = text;
-  const others: string[] = [];
-  text = text.replace(
-    /["“”']([^"“”']+)["“”']|\(([^)]*)\)/g,
-    (_, quoted: string | undefined, inner: string | undefined) => {
-      const said = (quoted ?? inner ?? '').trim();
-      if (said !== '' && !said.split(/\s+/).every((w) => SERVICE_WORD.test(w))) others.push(said);
-      return ' ';
-    }
-  );
-  const words = text.split(/\s+/).filter(Boolean);
-  // `version 7`, `v7`: the word is no part of the label.
-  if (words.length > 1 && /^(version|release|ver\.?|v)$/i.test(words[0] ?? '')) words.shift();
-  const firstFigure = words.findIndex((w) => /\d/.test(w));
-  let kept = words;
-  if (firstFigure >= 0) {
-    const behind = words.slice(firstFigure + 1);
-    const spoken = behind.filter((w) => !SERVICE_WORD.test(w));
-    // A code name behind a figure is another name; words that have figures of their own are part of the label.
-    if (spoken.length > 0 && spoken.every((w) => !/\d/.test(w)) && spoken.join(' ').length > 2) {
-      others.push(spoken.join(' '));
-      kept = words.slice(0, firstFigure + 1);
-    } else kept = [...words.slice(0, firstFigure + 1), ...spoken];
-  }
-  const label = kept.join(' ').trim();
-  if (label === '') return undefined;
-  if (foldText(whole) !== foldText(label)) others.push(whole);
-  return { label, names: [...new Set(others)] };
-}
-
 /** What taking a table in would do to one release. */
 export interface ReleaseChange {
   readonly label: string;
@@ -300,12 +277,31 @@ export function takeLifeCycle(
   const nameKeys = (r: Release): string[] =>
     [r.id, r.name ?? '', ...(r.aliases ?? [])].map(foldText).filter(Boolean);
   const seen = new Set<string>();
+  let lines = product.lines;
   for (const row of rows) {
     const wanted = [row.label, ...row.names].map(foldText);
+    const line = lineOf({ ...product, releases, lines }, wanted);
+    if (line) {
+      if (seen.has(`line ${line.id}`)) continue;
+      seen.add(`line ${line.id}`);
+      for (const [i, r] of releases.entries()) {
+        if (r.line !== line.id) continue;
+        seen.add(r.id);
+        const isCalledSo = wanted.includes(foldText(r.name ?? r.id));
+        if (isCalledSo && r.published === 'unknown' && row.published !== undefined)
+          releases[i] = { ...r, published: row.published };
+      }
+      const put = updated(line, row, source);
+      lines = lines?.map((l) => (l === line ? put.release : l));
+      changes.push(put.change);
+      continue;
+    }
     const at = releases.findIndex((r) => nameKeys(r).includes(wanted[0] ?? ''));
     const index = at >= 0 ? at : releases.findIndex((r) => wanted.some((w) => nameKeys(r).includes(w)));
     const known = releases[index];
     if (known) {
+      // Two rows that are of one release: the first says what it is.
+      if (seen.has(known.id)) continue;
       seen.add(known.id);
       const { release, change } = updated(known, row, source);
       releases[index] = release;
@@ -329,7 +325,18 @@ export function takeLifeCycle(
   for (const r of product.releases)
     if (!seen.has(r.id) && r.source === source)
       changes.push({ label: r.name ?? r.id, kind: 'gone', ends: [], names: [] });
-  return { product: { ...product, releases }, changes };
+  return { product: { ...product, releases, ...(lines ? { lines } : {}) }, changes };
+}
+
+type Line = NonNullable<Product['lines']>[number];
+
+/** The line a row is of: named so, with releases that have no service of their own. */
+function lineOf(product: Product, wanted: readonly string[]): Line | undefined {
+  const line = (product.lines ?? []).find((l) =>
+    [l.id, l.name ?? l.id].some((n) => wanted.includes(foldText(n)))
+  );
+  const own = product.releases.filter((r) => r.line === line?.id);
+  return line && own.length > 0 && own.every((r) => r.service === undefined) ? line : undefined;
 }
 
 function releaseFrom(row: LifeCycleRow, taken: ReadonlySet<string>, source: string): Release {
@@ -347,11 +354,11 @@ function releaseFrom(row: LifeCycleRow, taken: ReadonlySet<string>, source: stri
   } as Release;
 }
 
-function updated(
-  release: Release,
+function updated<E extends Release | Line>(
+  release: E,
   row: LifeCycleRow,
   source: string
-): { readonly release: Release; readonly change: ReleaseChange } {
+): { readonly release: E; readonly change: ReleaseChange } {
   const ends: ReleaseChange['ends'][number][] = [];
   const service = [...(release.service ?? [])];
   for (const phase of PHASES) {
@@ -369,19 +376,24 @@ function updated(
     }
   }
   service.sort((a, b) => PHASES.indexOf(a.phase) - PHASES.indexOf(b.phase));
-  const has = new Set([release.id, release.name ?? '', ...(release.aliases ?? [])].map(foldText));
-  const names = row.names.filter((n) => !has.has(foldText(n)));
+  const aliases = 'published' in release ? (release.aliases ?? []) : undefined;
+  const has = new Set([release.id, release.name ?? '', ...(aliases ?? [])].map(foldText));
+  // A line has no other names and no day of its own.
+  const names = aliases ? row.names.filter((n) => !has.has(foldText(n))) : [];
   const isNewlyOut =
-    release.published === 'unknown' && row.published !== undefined && row.published !== 'unknown';
+    'published' in release &&
+    release.published === 'unknown' &&
+    row.published !== undefined &&
+    row.published !== 'unknown';
   const isChanged = ends.length > 0 || names.length > 0 || isNewlyOut;
   return {
     release: isChanged
       ? ({
           ...release,
-          ...(names.length > 0 ? { aliases: [...(release.aliases ?? []), ...names] } : {}),
+          ...(names.length > 0 ? { aliases: [...(aliases ?? []), ...names] } : {}),
           ...(isNewlyOut ? { published: row.published } : {}),
           ...(service.length > 0 ? { service } : {})
-        } as Release)
+        } as E)
       : release,
     change: {
       label: release.name ?? release.id,
@@ -392,3 +404,47 @@ function updated(
     }
   };
 }
+
+/** When releases come and end, as one of the kinds of tables. */
+export const lifeCycleReader: TableReader = {
+  roles: COLUMN_ROLES,
+  meanings: () => [],
+  suggestRoles: (table) => suggestColumns(table),
+  words: () => [],
+  suggestMeaning: () => LEFT_OUT,
+  take({ table, roles, about, source }, ground) {
+    const { product } = ground;
+    const names = [product.name, ...(product.aliases ?? [])].filter((n) => n.trim() !== '');
+    const read = readLifeCycle(table, roles as readonly ColumnRole[], {
+      names,
+      known: product.releases.flatMap((r) => [r.name ?? r.id, ...(r.aliases ?? [])]),
+      ...(about.order ? { order: about.order } : {})
+    });
+    const taken = takeLifeCycle(product, read.rows, source);
+    const idOf = new Map(taken.product.releases.map((r) => [r.name ?? r.id, r.id]));
+    return {
+      ...ground,
+      product: taken.product,
+      changes: taken.changes.map((c): TableChange => {
+        const release = idOf.get(c.label);
+        return {
+          kind: c.kind,
+          what: c.label,
+          details: [
+            ...(c.published === undefined ? [] : [{ role: 'published', after: c.published }]),
+            ...c.ends.map(({ phase, before, after }) => ({
+              role: phase,
+              after,
+              ...(before === undefined ? {} : { before })
+            })),
+            ...(c.names.length > 0 ? [{ role: 'name', after: c.names.join(', ') }] : [])
+          ],
+          ...(release === undefined ? {} : { release })
+        };
+      }),
+      left: read.left,
+      unread: read.rows.flatMap((r) => r.unread.map((cell) => ({ of: r.label, cell }))),
+      needsOrder: read.needsOrder
+    };
+  }
+};

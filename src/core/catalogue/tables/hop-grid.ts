@@ -1,7 +1,9 @@
-import { BASE_PATCH, foldText, matchesRange, parseRange, sequenceOf } from '../version';
-import { cleanCell, labelOf, type ReleaseTable } from './life-cycle';
-import type { Hop, Product } from './schema';
-import { freeId, GUESS } from './sketch/sketch';
+import { foldText } from '../../version';
+import type { Hop, Product } from '../schema';
+import { freeId, GUESS } from '../sketch/sketch';
+import { cleanCell, labelOf, type ReleaseTable } from './cells';
+import { placesOfProduct, rangeOfWords, releasesInRange } from './places';
+import { LEFT_OUT, type TableChange, type TableReader, type TableReading } from './reader';
 
 /** One pair of releases and what a table says of it. */
 export interface GridCell {
@@ -40,7 +42,7 @@ export function readHopGrid(
     const how = head.findIndex((h, i) => i !== from && i !== to && HOW.test(h));
     return gridOf(
       rows.flatMap((r): GridCell[] => {
-        const [a, b] = [label(r[from] ?? ''), label(r[to] ?? '')];
+        const [a, b] = [fromOf(r[from] ?? '', names), label(r[to] ?? '')];
         const word = how < 0 ? 'a row' : cleanCell(r[how] ?? '');
         return a && b ? [{ from: a, to: b, word }] : [];
       })
@@ -66,6 +68,12 @@ export function readHopGrid(
 
 const gridOf = (cells: readonly GridCell[]): HopGrid | undefined =>
   cells.length === 0 ? undefined : { cells, words: [...new Set(cells.map((c) => c.word))] };
+
+/** What a pair leads from: a release, or words for several (`any`, `8 and later`), as they are. */
+const fromOf = (cell: string, names: readonly string[]): string | undefined =>
+  MANY.test(cleanCell(cell)) ? cleanCell(cell) : labelOf(cell, names)?.label;
+const MANY =
+  /^(any|all|every|each|up to|before|after|from|since)\b|\b(and|or) (later|newer|earlier|older)\b|,|\bto\b/i;
 
 const NO = /^(no|n|none|not\b.*|never|false|unsupported|impossible|[-–—✗✘✕×]|n\/a)$/i;
 const YES = /^(yes|y|ok|direct(ly)?|supported|in.place|upgrade|possible|true|a row|[✓✔●•☑√])(\b|$|\W)/i;
@@ -103,10 +111,13 @@ export function takeHopGrid(
       [r.id, r.name ?? '', ...(r.aliases ?? [])].filter(Boolean).map((n) => [foldText(n), r.id] as const)
     )
   );
-  const sequence = sequenceOf(product);
-  const covers = (range: string, release: string): boolean => {
-    const parsed = parseRange(range);
-    return 'range' in parsed && matchesRange(sequence, parsed.range, { release, patch: BASE_PATCH });
+  const places = placesOfProduct(product);
+  const inRange = (range: string): string[] => releasesInRange(product, range);
+  /** Whether a range holds every release of another. */
+  const covers = (range: string, other: string): boolean => {
+    const own = inRange(range);
+    const wanted = inRange(other);
+    return wanted.length > 0 && wanted.every((r) => own.includes(r));
   };
   const hops: Hop[] = [...(product.hops ?? [])];
   const noHops = [...(product.noHops ?? [])];
@@ -114,7 +125,8 @@ export function takeHopGrid(
   const changes = cells.flatMap(({ from: a, to: b, word }): HopChange[] => {
     const meaning = meanings.get(word) ?? suggestMeaning(word);
     if (meaning === 'left out') return [];
-    const [from, to] = [idOf.get(foldText(a)), idOf.get(foldText(b))];
+    const one = idOf.get(foldText(a));
+    const [from, to] = [one ?? rangeOfWords(places, a), idOf.get(foldText(b))];
     const told = (kind: HopChange['kind']): HopChange[] => [{ from: a, to: b, kind, meaning }];
     if (from === undefined || to === undefined) return told('no release');
     const has = (kind: Hop['kind']): boolean =>
@@ -123,7 +135,7 @@ export function takeHopGrid(
     if (meaning === 'no') {
       if (has('in place')) return told('against');
       if (isForbidden || product.hopTable === 'complete') return told('same');
-      noHops.push({ id: free(`no-${from}-to-${to}`, taken), from, to, source });
+      noHops.push({ id: free(`no-${from}-to-${to}`.replaceAll(' ', '-'), taken), from, to, source });
       return told('new');
     }
     if (has(meaning)) return told('same');
@@ -154,3 +166,37 @@ function free(name: string, taken: Set<string>): string {
   taken.add(id);
   return id;
 }
+
+const ROLES = { pairs: 'as it is', out: LEFT_OUT } as const;
+
+const gridIn = ({ table, about }: TableReading, product: Product): HopGrid | undefined =>
+  readHopGrid(table, {
+    names: [product.name, ...(product.aliases ?? [])].filter((n) => n.trim() !== ''),
+    isTurned: about.isTurned === true
+  });
+
+/** Which release leads to which, as one of the kinds of tables. */
+export const hopsReader: TableReader = {
+  roles: Object.values(ROLES),
+  meanings: () => CELL_MEANINGS,
+  suggestRoles: ({ head }) => head.map(() => ROLES.pairs),
+  words: (reading, { product }) => gridIn(reading, product)?.words ?? [],
+  suggestMeaning,
+  take(reading, ground) {
+    const grid = gridIn(reading, ground.product);
+    if (!grid) return { ...ground, changes: [], left: reading.table.rows.map((_, i) => i), unread: [] };
+    const meanings = reading.meanings as ReadonlyMap<string, CellMeaning>;
+    const { product, changes } = takeHopGrid(ground.product, grid, { meanings, source: reading.source });
+    return {
+      ...ground,
+      product,
+      changes: changes.map((c): TableChange => ({
+        kind: c.kind,
+        what: `${c.from} to ${c.to}`,
+        details: [{ role: 'meaning', after: c.meaning }]
+      })),
+      left: [],
+      unread: []
+    };
+  }
+};
