@@ -52,6 +52,7 @@ const FACT_KINDS: readonly FactKind[] = [
   kind('model.year', 'model year', 'year', 'hardware', 3 * YEAR),
   kind('activated', 'activated', 'switch', 'software', 180),
   kind('mains-power', 'on mains power', 'switch', 'paper', 7),
+  kind('clock.right', 'date and time right', 'switch', 'software', 7),
   kind('backup.finished', 'back-up finished on', 'day', 'paper', 7),
   kind('backup.restored', 'restore proved on', 'day', 'paper', 180),
   kind('certificate.ends', 'certificate ends on', 'day', 'software', 90),

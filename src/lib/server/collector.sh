@@ -59,5 +59,9 @@ case $rotational in
   0) say drive.kind solid ;;
   1) say drive.kind spinning ;;
 esac
+case $(timedatectl show -p NTPSynchronized 2>/dev/null) in
+  *=yes) say clock.right on ;;
+  *=no) say clock.right off ;;
+esac
 [ -d /sys/class/tpm/tpm0 ] && say security-part on
 exit 0
