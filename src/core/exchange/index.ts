@@ -23,6 +23,7 @@ export { looksLikeOsRelease, parseOsRelease } from './os-release';
 export { formatCsv, guardCell, restoreCell } from './csv-out';
 export { formatPlanCsv } from './plan-csv';
 export { orderFile } from './order-file';
+export { type DueSystem, dueWithin, formatDueJunit } from './plan-due';
 export { planFileOf } from './plan-file';
 export type { PlanWords } from './plan-words';
 export {
