@@ -24,6 +24,7 @@ const VIEWS = [
   '/dates/calendars',
   '/order',
   '/worksheet',
+  '/help',
   '/import',
   '/import?ask',
   '/import/form',

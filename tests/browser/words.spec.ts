@@ -25,6 +25,7 @@ const VIEWS = [
   '/ready/questions',
   '/ready/rechecks',
   '/ready/what-if',
+  '/help',
   '/import',
   '/stair/compare?at=draw-01',
   '/catalogue?view=sources',

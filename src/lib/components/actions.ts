@@ -49,6 +49,7 @@ const ACTIONS: readonly Action[] = [
   to('Bring in', '/import', 'list csv file'),
   to('Ask machines over the wire', '/import?ask', 'ssh snmp redfish'),
   to('Form to fill in by hand', '/import/form', 'print'),
+  to('Handbook on one page', '/help', 'manual print read'),
   { name: 'Undo the last change', words: 'back', run: () => void desk.keeper.undo() },
   { name: 'Do it again', words: 'redo', run: () => void desk.keeper.redo() },
   { name: 'Take out the workspace, with today’s date', words: 'back up export save json', run: takeOutDated },

@@ -46,6 +46,7 @@
     {#each rest as c (c.title)}{@render chapter(c, false)}{/each}
     <p class="end">
       <Button onclick={() => ((open = false), void tour.start())}>Be shown round with the demo</Button>
+      <a href="/help" onclick={() => (open = false)}>All of it on one page</a>
     </p>
   {/if}
 </Sheet>
