@@ -41,6 +41,10 @@ interface Cuts {
   readonly asksLinks: boolean;
   /** Facts behind what cures are for: whether they are read too long ago decides what is needed only perhaps. */
   readonly agesMatter: ReadonlySet<string>;
+  /** Conditions nothing on any way can change: whether they hold is all that matters of the facts they ask. */
+  readonly steady: readonly Condition[];
+  /** Facts asked otherwise too, whose pieces matter. */
+  readonly pieced: readonly string[];
 }
 
 /**
@@ -77,6 +81,27 @@ export class CaseKeys {
     return cuts.asksLinks ? own + this.#linkedKey(system) : own;
   }
 
+  /**
+   * Equal for systems between whose facts no way can tell: of conditions that nothing on the way changes only whether they hold,
+   * of other facts their pieces. Coarser than `keyOf`; what tells of the values seen has to look at them itself.
+   */
+  truthsOf(system: System): string {
+    const cuts = this.#cutsFor(system);
+    if (!cuts) return '';
+    if (cuts.asksLinks || system.members) return this.keyOf(system);
+    for (const id of cuts.agesMatter)
+      if (this.#isStale(id, seenOf(system, id, this.#decided))) return this.keyOf(system);
+    const evidence = this.#evidenceOf((id) => seenOf(system, id, this.#decided));
+    let key = '';
+    for (const condition of cuts.steady)
+      key += evaluateCondition(condition, evidence, this.#kinds).truth[0] ?? '';
+    for (const id of cuts.pieced) {
+      const cut = cuts.facts.get(id);
+      if (cut) key += `;${this.#pieceOf(cut, evidence.fact(id))}`;
+    }
+    return `t${key}|${this.#toldKey(system, cuts)}`;
+  }
+
   asksLinks(system: System): boolean {
     return this.#cutsFor(system)?.asksLinks ?? false;
   }
@@ -104,8 +129,7 @@ export class CaseKeys {
       const seen = seenOf(system, id, this.#decided);
       key += `;${this.#pieceOf(cut, seen)}${cuts.agesMatter.has(id) && this.#isStale(id, seen) ? '~' : ''}`;
     }
-    if (cuts.companions.length > 0) key += `|${companionsKey(system, cuts)}`;
-    if (system.checks) key += `|${this.#checkedKey(system)}`;
+    key += this.#toldKey(system, cuts);
     // Every node is asked by itself of what it states.
     for (const { facts = {} } of system.members ?? [])
       key += `|${[...cuts.facts]
@@ -114,6 +138,12 @@ export class CaseKeys {
         )
         .join(';')}`;
     return key;
+  }
+
+  /** Companions, and what checking tools said. */
+  #toldKey(system: System, cuts: Cuts): string {
+    const companions = cuts.companions.length > 0 ? `|${companionsKey(system, cuts)}` : '';
+    return system.checks ? `${companions}|${this.#checkedKey(system)}` : companions;
   }
 
   #checkedKey(system: System): string {
@@ -148,17 +178,21 @@ export class CaseKeys {
     const memo = String(value);
     const known = cut.pieces.get(memo);
     if (known !== undefined) return known;
-    const evidence: Evidence = {
-      fact: () => seen,
-      listed: (list, v) => truthOfListed(this.#catalogue, list, v),
-      inRange: () => 'unknown',
-      linked: () => 'unknown'
-    };
+    const evidence = this.#evidenceOf(() => seen);
     const piece = cut.comparisons
       .map((c) => evaluateCondition(c, evidence, this.#kinds).truth[0] ?? '')
       .join('');
     cut.pieces.set(memo, piece);
     return piece;
+  }
+
+  #evidenceOf(fact: Evidence['fact']): Evidence {
+    return {
+      fact,
+      listed: (list, v) => truthOfListed(this.#catalogue, list, v),
+      inRange: () => 'unknown',
+      linked: () => 'unknown'
+    };
   }
 }
 
@@ -235,7 +269,13 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
   for (const id of wholly) of(id).byValue = true;
   for (const [id, cut] of facts) if (kinds.find(id)?.measure === 'day') cut.byValue = true;
   const linked = conditions.flatMap(linksOf);
+  const isSteady = steadinessOf(product, kinds, wholly);
+  const [steady, turning] = [conditions.filter(isSteady), conditions.filter((c) => !isSteady(c))];
+  const asked = new Set(steady.flatMap((c) => comparisonsOf(c)));
+  const asksElse = [...facts].filter(([, c]) => c.byValue || c.comparisons.some((x) => !asked.has(x)));
   return {
+    steady,
+    pieced: [...new Set([...asksElse.map(([id]) => id), ...factsOf(turning)])].sort(compareText),
     facts: new Map([...facts].sort((a, b) => compareText(a[0], b[0]))),
     companions: (product.companions ?? []).map((c) => [c.id, c.name, ...(c.aliases ?? [])].map(foldText)),
     agesMatter: new Set(
@@ -255,6 +295,47 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
       (product.cautions ?? []).some((c) => countsLinked(c.workAround?.per))
   };
 }
+
+/** Whether nothing on any way - cures, what hops use and set, a fresh install, where it stands - changes what a condition asks. */
+function steadinessOf(
+  product: Product,
+  kinds: FactKinds,
+  wholly: ReadonlySet<string>
+): (condition: Condition) => boolean {
+  const hops = product.hops ?? [];
+  const changed = new Set([
+    ...wholly,
+    ...hops.flatMap((h) => [h.uses, h.sets].flatMap((s) => Object.keys(s ?? {}))),
+    ...(product.requirements ?? []).flatMap((r) => (r.cures ?? []).map((c) => c.fact)),
+    'edition',
+    'architecture',
+    'model'
+  ]);
+  const isLost = (fact: string): boolean =>
+    !['hardware', 'firmware'].includes(kinds.find(fact)?.keptBy ?? '') &&
+    hops.some((h) => h.kind === 'fresh install');
+  const isSteady = (condition: Condition): boolean => {
+    switch (condition.kind) {
+      case 'and':
+      case 'or':
+        return condition.parts.every(isSteady);
+      case 'not':
+        return isSteady(condition.part);
+      case 'linked':
+      case 'range':
+        return false;
+      case 'always':
+      case 'never':
+        return true;
+      default:
+        return !changed.has(condition.fact) && !isLost(condition.fact);
+    }
+  };
+  return isSteady;
+}
+
+const factsOf = (conditions: readonly Condition[]): string[] =>
+  conditions.flatMap((c) => comparisonsOf(c)).map((c) => c.fact);
 
 /** Whether a work-around is done once for each of what the system is linked with, so that their number matters. */
 const countsLinked = (per: string | undefined): boolean =>

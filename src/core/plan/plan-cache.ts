@@ -51,29 +51,10 @@ export class PlanCache {
 }
 
 /** Everything a plan turns on beside the catalogue, but not what was seen word for word. */
-function keyOf(planning: Planning, { system, goal, decisions, nodes, activated }: Case): string {
-  const { site } = planning.estate;
-  const readings = [system.release, system.patch, system.edition, system.architecture].map(readingKey);
-  const decided = decisions.map(
-    ({ id: _id, reason: _reason, who: _who, ...d }) => (void [_id, _reason, _who], d)
-  );
-  return JSON.stringify([
-    planning.today,
-    site.countsExpected,
-    site.newMachineCents,
-    site.replaceShare,
-    site.wayBackMinutes,
-    planning.calendarKeyOf(system),
-    planning.heldKey,
-    system.stage,
-    readings,
-    nodes,
-    activated,
-    { ...goal, id: '', team: '' },
-    decided,
-    planning.factsKeyOf(system)
-  ]);
-}
+const keyOf = (planning: Planning, one: Case): string => {
+  const { release, patch, edition, architecture } = one.system;
+  return `${JSON.stringify([release, patch, edition, architecture].map(readingKey))}|${planning.turnsOnOf(one)}`;
+};
 
 /** Reasons, what is needed first and ends by name are told in words of the one system. */
 const tellsWhatWasSeen = (plan: Planned): boolean =>

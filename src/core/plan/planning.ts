@@ -93,9 +93,30 @@ export class Planning {
     return (this.#gathered = { ...found, cases });
   }
 
-  /** The facts of a system as rules tell them apart; see `CaseKeys`. */
-  factsKeyOf(system: System): string {
-    return this.#keys.keyOf(system);
+  /**
+   * Equal for cases between which no way can tell, wherever they stand: everything their terms hold but what was seen word for word.
+   * Where what linked systems do matters too, that is not in it.
+   */
+  turnsOnOf({ system, goal, decisions, nodes, activated }: Case): string {
+    const { site } = this.estate;
+    const decided = decisions.map(
+      ({ id: _id, reason: _reason, who: _who, ...d }) => (void [_id, _reason, _who], d)
+    );
+    return JSON.stringify([
+      this.today,
+      site.countsExpected,
+      site.newMachineCents,
+      site.replaceShare,
+      site.wayBackMinutes,
+      this.calendarKeyOf(system),
+      this.heldKey,
+      system.stage,
+      nodes,
+      activated,
+      { ...goal, id: '', team: '' },
+      decided,
+      this.#keys.truthsOf(system)
+    ]);
   }
 
   /** What was seen of a system, word for word, as far as its product asks; with what it is linked with. */
@@ -200,10 +221,18 @@ export class Planning {
       decisions: one.decisions,
       nodes: one.nodes
     });
-    return model.needs.pairings.length === 0
-      ? terms
-      : { ...terms, gates: this.#together.gatesOf(one.system.id) };
+    if (model.needs.pairings.length > 0) return { ...terms, gates: this.#together.gatesOf(one.system.id) };
+    return this.asksLinks(one.system) ? terms : { ...terms, memo: this.#memoOf(model, one) };
   }
+
+  /** What is remembered of cases between which no way can tell. */
+  #memoOf({ product }: ProductModel, one: Case): Terms['memo'] {
+    const key = `${product.id} ${this.turnsOnOf(one)}`;
+    const memo = this.#memos.get(key) ?? new Map();
+    this.#memos.set(key, memo);
+    return memo;
+  }
+  readonly #memos = new Map<string, Terms['memo']>();
 
   /** The same without what linked systems ask. */
   unpairedTermsFor(model: ProductModel, one: Case): Terms {

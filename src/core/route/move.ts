@@ -48,6 +48,20 @@ export function listOpenings(model: ProductModel, from: Place, cells: boolean): 
   return openings;
 }
 
+/** Where a step arrives from a level: a change of edition keeps the patch level it was made at. */
+export const arrivalOf = ({ kind, to }: Pick<Opening, 'kind' | 'to'>, level: number): Place =>
+  kind === 'edition change' ? { ...to, patch: level } : to;
+
+/** A step as it is made from a level; one object a level. */
+export function openingAt(opening: Opening, level: number): Opening {
+  if (opening.kind !== 'edition change' || opening.to.patch === level) return opening;
+  const made = AT_LEVEL.get(opening) ?? [];
+  AT_LEVEL.set(opening, made);
+  return (made[level] ??= { ...opening, to: arrivalOf(opening, level) });
+}
+
+const AT_LEVEL = new WeakMap<Opening, Opening[]>();
+
 const OPENINGS = new WeakMap<ProductModel, Map<number, readonly Opening[]>>();
 
 function findOpenings(model: ProductModel, from: Place, cells: boolean): Opening[] {

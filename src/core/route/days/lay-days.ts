@@ -316,7 +316,7 @@ function placeMove(
 }
 
 /** Careful minutes of a move on one node, without patch, cures and work; 0 where nobody has said. */
-export const carefulMinutesOf = (move: Move): number =>
+export const carefulMinutesOf = (move: Pick<Move, 'hop' | 'change'>): number =>
   (move.hop?.hop ?? move.change?.change)?.carefulMinutes ?? 0;
 /** Typical minutes of a move on one node, without patch, cures and work; 0 where nobody has said. */
 export const typicalMinutesOf = (move: Move): number =>

@@ -3,7 +3,7 @@ import { reasonOf } from '../tell/explain';
 import type { Along } from '../along';
 import { askStep } from '../step/ask';
 import { isOffWay, takesCures } from '../search/on-way';
-import { listOpenings, turnsBack, type Move, type Opening } from '../move';
+import { listOpenings, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Terms } from '../terms';
 import { clauseKey, type Reason } from '../reason';
@@ -107,14 +107,14 @@ function leastFaulty(terms: Terms, miss: Miss, opening: Opening, asTarget: boole
   const how = { isTarget: asTarget, run: 'sure' } as const;
   let least: Miss | undefined;
   for (let level = opening.from.patch; level < patches && least?.faults !== 0; level++) {
-    const to = opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
-    for (const asked of askStep(terms, { opening: { ...opening, to }, level, along: miss.along }, 'sure')) {
+    const at = openingAt(opening, level);
+    for (const asked of askStep(terms, { opening: at, level, along: miss.along }, 'sure')) {
       if (!takesCures(terms, miss.moves.length, asked.cures)) continue;
-      const moves = [...miss.moves, { ...opening, level, to, asked }];
+      const moves = [...miss.moves, { ...at, level, asked }];
       const judgement = judgeNext(terms, miss.judgement, moves, how) ?? judgeMoves(terms, moves, how);
       const faults = judgement.findings.length;
       if (!least || faults < least.faults)
-        least = { moves, visited: [...miss.visited, to], judgement, along: asked.after, faults };
+        least = { moves, visited: [...miss.visited, at.to], judgement, along: asked.after, faults };
     }
   }
   return least ?? { ...miss, faults: Infinity };

@@ -1,9 +1,12 @@
-import { isForbidden, NOTHING, type Place, type ProductModel, targetKey } from '../../compile';
+import { type Place, type ProductModel, targetKey } from '../../compile';
 import type { Run } from '../../condition';
 import { CHOICE_BUDGET, isSpent, type Spent, workOf } from './budget';
-import { Expander, type Item, searchWarily } from './expand';
+import { type Ahead, aheadOf } from './ahead';
+import { carefulMinutesOf } from '../days/lay-days';
+import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
-import { compareAmounts, compareByPreference, startLabel, type Criteria, type Label } from './label';
+import { compareByPreference, compareSums, startLabel, keptRankOf, type Criteria, type Label } from './label';
+import type { Opening } from '../move';
 import { Pool } from './pool';
 import { noted, type Terms } from '../terms';
 import type { Verdict } from '../types';
@@ -39,11 +42,35 @@ export interface ChooseOptions {
  * The verdict of one target in one run, and its chosen route, without looking at all the others (RECKONING D, E3).
  *
  * A route's place in the order of preference never gets better by going on, so labels are worked off in that order, with
- * the least number of hops still ahead added (A*: P. Hart, N. Nilsson, B. Raphael, 1968): the first target met is the one.
+ * the least that is still ahead added (A*: P. Hart, N. Nilsson, B. Raphael, 1968): the first target met is the one. A step
+ * is looked at when its turn has come, not when what it leaves from has (partial expansion: T. Yoshizumi, T. Miura, T. Ishida, 2000).
  * Kinds of verdict are asked for from the best on; each leaves out what cannot give it.
  * Gives exactly what `findRoutes` with `verdictOf` and `chosenOf` gives. Cost: far fewer labels.
  */
-export function findChosen(given: Terms, ends: Ends, run: Run, options: ChooseOptions = {}): Chosen {
+export function findChosen(terms: Terms, ends: Ends, run: Run, options: ChooseOptions = {}): Chosen {
+  const key = keyOf(terms, ends, run, options);
+  if (key === undefined) return choose(terms, ends, run, options);
+  const made = CHOSEN.get(terms.memo) ?? new Map<string, Chosen>();
+  CHOSEN.set(terms.memo, made);
+  const known = made.get(key) ?? choose(terms, ends, run, options);
+  made.set(key, known);
+  return known;
+}
+
+/** By what belongs to everything a choice hangs on but its ends, days, bars and facts at the start: cases that share it choose alike. */
+const CHOSEN = new WeakMap<Terms['memo'], Map<string, Chosen>>();
+
+/** Undefined where a choice hangs on more than what is remembered belongs to. */
+function keyOf(terms: Terms, { start, target }: Ends, run: Run, options: ChooseOptions): string | undefined {
+  if (terms.way || terms.round || terms.lifted.size + terms.learned.size > 0) return undefined;
+  if (terms.model.needs.pairings.length > 0) return undefined;
+  const { keptAtMost, anyOpen, cells } = options;
+  const { today, from, leadsFrom, along, barred } = terms;
+  const barredIds = barred.size > 0 ? [...barred].sort() : [];
+  return `${targetKey(start)} ${start.patch} ${targetKey(target)} ${run} ${keptAtMost} ${anyOpen} ${cells} ${today} ${from} ${leadsFrom} ${JSON.stringify(barredIds)} ${along.key}`;
+}
+
+function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Chosen {
   const terms = noted(given);
   let cut = false;
   let work = 0;
@@ -78,17 +105,33 @@ interface Found {
   readonly isWhole: boolean;
 }
 
+/** A label to go on from, or a step from one that has not been looked at: with the least any way through it comes to. */
+interface Entry {
+  readonly label: Label;
+  readonly asTarget: boolean;
+  readonly step?: Step;
+  readonly kept: number;
+  readonly hops: number;
+  readonly mostMinutes: number;
+  readonly leastMinutes: number;
+  readonly finish: number;
+  readonly steps: number;
+  readonly moves: number;
+}
+
 class Choice {
   readonly #terms: Terms;
   readonly #start: Place;
   readonly #target: Place;
   readonly #wanted: Wanted;
   readonly #expander: Expander;
-  readonly #ahead: readonly number[];
+  readonly #ahead: Ahead;
   /** The target must be reached in service, where the goal wants that; each hop takes a day, but in windows. */
   readonly #finishBy: number;
+  readonly #daysAHop: number;
   readonly #stones: Pool;
   readonly #targets: Pool;
+  readonly #heap = new Heap<Entry>(compareEntries);
   /** Nothing was left out for the sake of the verdict that is wanted. */
   #isWhole: boolean;
 
@@ -101,20 +144,19 @@ class Choice {
     this.#expander = new Expander(terms, wanted.run, { target: ends.target, cells, wary: wanted.wary });
     const usesCells = (wanted.run === 'best' && cells) || terms.learned.size > 0;
     const inPlace = wanted.wanted === 'straight' || wanted.wanted === 'by hops';
-    const { hopsFrom, hopsFromNothing } = terms.model;
-    this.#isWhole = !inPlace || ![hopsFromNothing, ...hopsFrom].some((hops) => hops.some(isFresh));
-    this.#ahead = hopsAhead(terms.model, ends.target.release, { inPlace, cells: usesCells });
+    this.#isWhole = !inPlace || !hasFresh(terms.model);
+    this.#ahead = aheadOf(terms.model, ends.target.release, { inPlace, cells: usesCells });
     const end = terms.serviceEnd[ends.target.release];
     const mustRest = !terms.goal.allow.restingOutOfService && terms.lifted.size === 0;
     this.#finishBy = mustRest && typeof end === 'number' ? end : Infinity;
+    this.#daysAHop = terms.calendar?.hasWindows ? 0 : 1;
     const twinned = this.#expander.mayPutOff;
     [this.#stones, this.#targets] = [new Pool(wanted.run, twinned), new Pool(wanted.run, twinned)];
   }
 
   find(): Found {
-    const heap = new Heap<Item>((a, b) => this.#compare(a.label, b.label));
-    heap.push({ label: startLabel(this.#terms, this.#start), asTarget: false });
     const key = targetKey(this.#target);
+    this.#push({ label: startLabel(this.#terms, this.#start), asTarget: false });
     let best: Label | undefined;
     let expanded = 0;
     const before = this.#terms.notes.work;
@@ -123,20 +165,17 @@ class Choice {
       comparisons: this.#stones.work + this.#targets.work,
       clauses: this.#terms.notes.work - before
     });
-    for (let item = heap.pop(); item && !isSpent(CHOICE_BUDGET, spent()); item = heap.pop()) {
-      const { label, asTarget } = item;
+    for (let entry = this.#heap.pop(); entry && !isSpent(CHOICE_BUDGET, spent()); entry = this.#heap.pop()) {
+      const { label, asTarget, step } = entry;
       // Everything from here on is behind the one found; only its equals may still come before it by their ids.
-      if (best && isBehind(label.criteria, best.criteria)) break;
+      if (best && isBehind(entry, best.criteria)) break;
       if ((asTarget ? this.#targets : this.#stones).hasDropped(label)) continue;
-      if (asTarget && targetKey(label.at) === key && this.#expander.takesLowest(label)) {
+      if (step) this.#take(label, step);
+      else if (asTarget && targetKey(label.at) === key && this.#expander.takesLowest(label)) {
         if (!best || compareByPreference(label.criteria, best.criteria) < 0) best = label;
-        continue;
-      }
-      expanded++;
-      for (const longer of this.#expander.next(item)) {
-        if (!this.#mayGive(longer.label)) continue;
-        const pool = longer.asTarget ? this.#targets : this.#stones;
-        if (pool.insert(this.#expander.keyOf(longer), longer.label)) heap.push(longer);
+      } else {
+        expanded++;
+        for (const next of this.#expander.stepsFrom(entry)) this.#push(entry, next);
       }
     }
     return {
@@ -147,13 +186,58 @@ class Choice {
     };
   }
 
+  /** Looks at a step when nothing better can come of any other. */
+  #take(from: Label, { opening, asTarget }: Step): void {
+    for (const label of this.#expander.take(from, opening, asTarget)) {
+      if (!this.#mayGive(label)) continue;
+      const item = { label, asTarget };
+      const pool = asTarget ? this.#targets : this.#stones;
+      if (pool.insert(this.#expander.keyOf(item), label)) this.#push(item);
+    }
+  }
+
+  /** Puts by a label, or a step from it, with what is ahead of where that stands; not what can give nothing that is wanted. */
+  #push({ label, asTarget }: Item, step?: Step): void {
+    const { criteria: sum, at, moves } = label;
+    const opening = step?.opening;
+    if (opening && this.#isElse(moves.length, opening)) {
+      this.#isWhole = false;
+      return;
+    }
+    const kept = opening ? Math.max(sum.keptRank, keptRankOf(opening)) : sum.keptRank;
+    const ahead = this.#ahead.from((opening?.to ?? at).release, kept);
+    if (!ahead || ahead.kept > (this.#wanted.keptAtMost ?? Infinity)) return;
+    const taken = opening ? 1 : 0;
+    const minutes = (ahead.minutes + (opening ? carefulMinutesOf(opening) : 0)) * this.#terms.nodes;
+    this.#heap.push({
+      label,
+      asTarget,
+      ...(step ? { step } : {}),
+      kept: ahead.kept,
+      hops: sum.hops + taken + ahead.hops,
+      mostMinutes: sum.most.carefulMinutes + minutes,
+      leastMinutes: sum.least.carefulMinutes + minutes,
+      finish: sum.finish + (taken + ahead.hops) * this.#daysAHop,
+      steps: sum.steps + taken + ahead.hops,
+      moves: moves.length + taken
+    });
+  }
+
+  /** Whether a step gives another kind of verdict than is wanted, whatever comes of it. */
+  #isElse(taken: number, { kind, to }: Opening): boolean {
+    const { wanted } = this.#wanted;
+    if (wanted === 'straight')
+      return taken > 0 || kind !== 'in place' || targetKey(to) !== targetKey(this.#target);
+    return wanted === 'by hops' && kind === 'fresh install';
+  }
+
   /** Whether going on from here can give what is wanted; none of it is ever undone. */
   #mayGive({ criteria, at, moves }: Label): boolean {
     const { wanted, keptAtMost } = this.#wanted;
-    if (this.#ahead[at.release] === undefined) return false;
+    const hopsAhead = this.#ahead.hopsFrom(at.release);
+    if (hopsAhead === undefined) return false;
     if (keptAtMost !== undefined && criteria.keptRank > keptAtMost) return false;
-    const daysAhead = this.#terms.calendar?.hasWindows ? 0 : (this.#ahead[at.release] ?? 0);
-    if (criteria.finish + daysAhead > this.#finishBy) return false;
+    if (criteria.finish + hopsAhead * this.#daysAHop > this.#finishBy) return false;
     const gives =
       (wanted === 'not yet' || criteria.waits <= this.#terms.today) &&
       (wanted === 'straight'
@@ -162,67 +246,32 @@ class Choice {
     this.#isWhole &&= gives;
     return gives;
   }
-
-  #compare(a: Label, b: Label): number {
-    const [x, y] = [this.#ahead[a.at.release] ?? 0, this.#ahead[b.at.release] ?? 0];
-    return comparePartly(a.criteria, x, b.criteria, y) || a.moves.length - b.moves.length;
-  }
 }
 
-const isFresh = ({ hop }: ProductModel['hopsFrom'][number][number]): boolean => hop.kind === 'fresh install';
+const hasFresh = ({ hopsFrom, hopsFromNothing }: ProductModel): boolean =>
+  [hopsFromNothing, ...hopsFrom].some((hops) => hops.some((h) => h.hop.kind === 'fresh install'));
 
-/** The order of preference as far as numbers go, with the hops that are still to come. */
-function comparePartly(a: Criteria, aheadOfA: number, b: Criteria, aheadOfB: number): number {
-  return (
-    a.keptRank - b.keptRank ||
-    a.risks.length - b.risks.length ||
-    a.hops + aheadOfA - b.hops - aheadOfB ||
-    compareAmounts(a, b) ||
-    Number(b.finishExact) - Number(a.finishExact) ||
-    a.finish - b.finish ||
-    a.steps - b.steps
-  );
-}
+/** The order of preference as far as numbers go, with what is still to come. */
+const compareEntries = (a: Entry, b: Entry): number =>
+  a.kept - b.kept ||
+  a.label.criteria.risks.length - b.label.criteria.risks.length ||
+  a.hops - b.hops ||
+  compareSums(a.label.criteria, b.label.criteria) ||
+  a.mostMinutes - b.mostMinutes ||
+  a.leastMinutes - b.leastMinutes ||
+  Number(b.label.criteria.finishExact) - Number(a.label.criteria.finishExact) ||
+  a.finish - b.finish ||
+  a.steps - b.steps ||
+  a.moves - b.moves;
 
-const isBehind = (label: Criteria, best: Criteria): boolean => comparePartly(best, 0, label, 0) < 0;
-
-const AHEAD = new WeakMap<ProductModel, Map<string, readonly number[]>>();
-
-/** Whether by hops in place alone; whether by empty cells too. */
-interface By {
-  readonly inPlace: boolean;
-  readonly cells: boolean;
-}
-
-/** The least number of release hops from each release to one, whatever their clauses; none where no hop leads there. */
-export function hopsAhead(model: ProductModel, target: number, by: By): readonly number[] {
-  const made = AHEAD.get(model) ?? new Map<string, readonly number[]>();
-  AHEAD.set(model, made);
-  const key = `${target} ${by.inPlace} ${by.cells}`;
-  const known = made.get(key);
-  if (known) return known;
-  const ahead: number[] = [];
-  ahead[target] = 0;
-  for (let layer = [target], n = 1; layer.length > 0; n++) {
-    layer = model.releases.flatMap(({ index }) => {
-      if (ahead[index] !== undefined || !layer.some((to) => leads(model, index, to, by))) return [];
-      return [index];
-    });
-    for (const index of layer) ahead[index] = n;
-  }
-  const fromNothing = model.hopsFromNothing.flatMap((h) => ahead[h.to] ?? []);
-  if (fromNothing.length > 0) ahead[NOTHING] = Math.min(...fromNothing) + 1;
-  made.set(key, ahead);
-  return ahead;
-}
-
-function leads(model: ProductModel, from: number, to: number, { inPlace, cells }: By): boolean {
-  const isHop = model.hopsFrom[from]?.some((h) => h.to === to && (!inPlace || h.hop.kind === 'in place'));
-  const isCell =
-    cells &&
-    !model.tableComplete &&
-    from < to &&
-    model.releases[from]?.strand === model.releases[to]?.strand &&
-    !isForbidden(model, from, to);
-  return (isHop ?? false) || isCell;
-}
+/** Whether whatever comes of an entry is behind one that is there. */
+const isBehind = (entry: Entry, best: Criteria): boolean =>
+  (best.keptRank - entry.kept ||
+    best.risks.length - entry.label.criteria.risks.length ||
+    best.hops - entry.hops ||
+    compareSums(best, entry.label.criteria) ||
+    best.most.carefulMinutes - entry.mostMinutes ||
+    best.least.carefulMinutes - entry.leastMinutes ||
+    Number(entry.label.criteria.finishExact) - Number(best.finishExact) ||
+    best.finish - entry.finish ||
+    best.steps - entry.steps) < 0;

@@ -3,7 +3,7 @@ import { type DateInterval, parseDateText, readDay } from '../../date';
 import { askEveryWay, askStep, isWithin } from '../step/ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from '../days/judge';
-import { listOpenings, turnsBack, type Move, type Opening } from '../move';
+import { arrivalOf, listOpenings, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { isOffWay, isUnderItsRights, takesCures } from './on-way';
 import { clauseOf } from '../reason';
 import { stateKeyOf } from './state-key';
@@ -13,6 +13,14 @@ import type { Terms } from '../terms';
 export interface Item {
   readonly label: Label;
   readonly asTarget: boolean;
+}
+
+/** A counted step before its patch level and cures are settled: as a stepping stone or as a target. */
+export interface Step {
+  readonly opening: Opening;
+  readonly asTarget: boolean;
+  /** As a target as well. */
+  readonly alsoTarget?: boolean;
 }
 
 export interface ExpandOptions {
@@ -79,8 +87,22 @@ export class Expander {
   }
 
   /** Every label one counted step longer. */
-  next({ label, asTarget }: Item): Item[] {
+  next(item: Item): Item[] {
     const items: Item[] = [];
+    const { label } = item;
+    for (const { opening, asTarget, alsoTarget } of this.stepsFrom(item)) {
+      const labels = this.take(label, opening, asTarget);
+      for (const next of labels) items.push({ label: next, asTarget });
+      if (!alsoTarget) continue;
+      if (this.#isSettled(opening.to.release)) for (const stone of labels) this.#alsoTarget(items, stone);
+      else for (const next of this.take(label, opening, true)) items.push({ label: next, asTarget: true });
+    }
+    return items;
+  }
+
+  /** The counted steps a label may go on by, before anything is asked of them. */
+  stepsFrom({ label, asTarget }: Item): Step[] {
+    const steps: Step[] = [];
     this.#meetCells(label.at);
     for (const opening of listOpenings(this.#terms.model, label.at, this.#usesCells)) {
       if (this.#terms.barred.has(opening.id) || this.#leadsPast(opening.to.release)) continue;
@@ -88,20 +110,19 @@ export class Expander {
       if (this.#mode !== 'open' && this.#isForbidden(opening)) continue;
       if (turnsBack(this.#terms.model, label.visited, opening.to)) continue;
       const inside = opening.to.release === label.at.release;
+      // Steps inside a release entered on the way go on from its target label instead.
+      const mayEnd = !(inside && label.moves.length > 0);
       if (asTarget) {
-        if (inside) this.#add(items, label, opening, true);
-        continue;
-      }
-      if (this.#target) this.#nextTowards(this.#target, items, label, opening);
+        if (inside) steps.push({ opening, asTarget: true });
+      } else if (!this.#target) steps.push({ opening, asTarget: false, alsoTarget: mayEnd });
       else {
-        const stones = this.#add(items, label, opening, false);
-        // Steps inside a release entered on the way go on from its target label instead.
-        if (inside && label.moves.length > 0) continue;
-        if (this.#isSettled(opening.to.release)) for (const stone of stones) this.#alsoTarget(items, stone);
-        else this.#add(items, label, opening, true);
+        // Where one target is asked for, only on its release are routes judged as targets.
+        const arrives = opening.to.release === this.#target.release;
+        if (!arrives || this.#terms.model.hasStrands) steps.push({ opening, asTarget: false });
+        if (arrives && mayEnd) steps.push({ opening, asTarget: true });
       }
     }
-    return items;
+    return steps;
   }
 
   /** Where empty cells would lead on in the best run, they are unknowns met. */
@@ -122,14 +143,6 @@ export class Expander {
     );
   }
 
-  /** Where one target is asked for, only on its release are routes judged as targets. */
-  #nextTowards(target: Place, items: Item[], label: Label, opening: Opening): void {
-    const arrives = opening.to.release === target.release;
-    const inside = opening.to.release === label.at.release;
-    if (!arrives || this.#terms.model.hasStrands) this.#add(items, label, opening, false);
-    if (arrives && !(inside && label.moves.length > 0)) this.#add(items, label, opening, true);
-  }
-
   /** Past the one target that is asked for, on its strand: nothing comes back. */
   #leadsPast(release: number): boolean {
     if (!this.#target) return false;
@@ -139,12 +152,11 @@ export class Expander {
     );
   }
 
-  #add(items: Item[], label: Label, opening: Opening, asTarget: boolean): readonly Label[] {
+  /** The labels one step longer: with each set of cures and each patch level that has to be told apart. */
+  take(label: Label, opening: Opening, asTarget: boolean): Label[] {
     const every =
       this.#mode === 'open' || (!asTarget && this.#isProne(opening.to.release, label.criteria.finish));
-    const admitted = this.#admitLevels(label, opening, asTarget, every);
-    for (const next of admitted) items.push({ label: next, asTarget });
-    return admitted;
+    return this.#admitLevels(label, opening, asTarget, every);
   }
 
   /** Settling days that are over change no day, so the stepping stone's label is the target's too, if it may rest. */
@@ -179,8 +191,8 @@ export class Expander {
         : (opening.hop?.levels ?? opening.change?.at);
     for (let level = opening.from.patch; level < last; level++) {
       if (floor && floor[opening.from.release]?.[level] !== true) continue;
-      const to = arrivalOf(opening, level);
-      const step = { opening: { ...opening, to }, level, along: label.along };
+      const at = openingAt(opening, level);
+      const step = { opening: at, level, along: label.along };
       const ways =
         this.#mode === 'open'
           ? askEveryWay(terms, step, label.criteria.restsOn)
@@ -192,7 +204,7 @@ export class Expander {
         open = true;
         const isHigher =
           every && this.#mode !== 'open' && lower.some((cures) => isWithin(cures, asked.cures));
-        const move: Move = { ...opening, level, to, asked, ...(isHigher ? { higher: true } : {}) };
+        const move: Move = { ...at, level, asked, ...(isHigher ? { higher: true } : {}) };
         const next = extendLabel(terms, label, move, { isTarget: asTarget, mode: this.#mode });
         if (
           !next ||
@@ -268,10 +280,6 @@ function slotKeyOf({ judgement }: Label): string {
   const at = judgement.schedule.days.at(-1)?.at;
   return at ? `${at.occurrence.start} ${at.end} ${at.back}` : '';
 }
-
-/** An edition change keeps the patch level it was made at. */
-const arrivalOf = (opening: Opening, level: number): Place =>
-  opening.kind === 'edition change' ? { ...opening.to, patch: level } : opening.to;
 
 /** Ids of cures as one text, in their order. */
 export const idsOf = (cures: readonly CureModel[]): string => cures.map((c) => c.cure.id).join(',');

@@ -224,7 +224,7 @@ function addRisks(terms: Terms, risks: readonly string[], move: Move): readonly 
 }
 
 /** From nothing there is nothing to lose. */
-export const keptRankOf = ({ hop, from }: Move): number =>
+export const keptRankOf = ({ hop, from }: Pick<Move, 'hop' | 'from'>): number =>
   hop && from.release !== NOTHING ? KEPT.indexOf(hop.hop.kept) : 0;
 
 /** The name under which units are summed; never across editions. */
@@ -258,11 +258,14 @@ export function compareByPreference(a: Criteria, b: Criteria): number {
 }
 
 /** Money, then minutes; of each the most, then the least. */
-export const compareAmounts = (a: Criteria, b: Criteria): number =>
-  compareMoney(a.most, b.most) ||
-  compareMoney(a.least, b.least) ||
+const compareAmounts = (a: Criteria, b: Criteria): number =>
+  compareSums(a, b) ||
   a.most.carefulMinutes - b.most.carefulMinutes ||
   a.least.carefulMinutes - b.least.carefulMinutes;
+
+/** Money alone: the most it may be, then the least. */
+export const compareSums = (a: Criteria, b: Criteria): number =>
+  compareMoney(a.most, b.most) || compareMoney(a.least, b.least);
 
 const compareMoney = (a: Amount, b: Amount): number =>
   Number(a.unknownSums.length > 0) - Number(b.unknownSums.length > 0) ||

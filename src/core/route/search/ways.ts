@@ -2,7 +2,8 @@ import { targetKey } from '../../compile';
 import { noted, type Terms } from '../terms';
 import { Expander } from './expand';
 import { compareByPreference, startLabel, type Label } from './label';
-import { hopsAhead, type Ends } from './choose';
+import { aheadOf } from './ahead';
+import type { Ends } from './choose';
 
 /** Ways looked for, and labels worked off for them, at most. */
 const MOST_WAYS = 60;
@@ -18,7 +19,7 @@ export interface Ways {
 export function listWays(given: Terms, { start, target }: Ends): Ways {
   const terms = noted(given);
   const expander = new Expander(terms, 'sure', { target });
-  const ahead = hopsAhead(terms.model, target.release, { inPlace: false, cells: false });
+  const ahead = aheadOf(terms.model, target.release, { inPlace: false, cells: false });
   const key = targetKey(target);
   let stones: readonly Label[] = [startLabel(terms, start)];
   const ways: Label[] = [];
@@ -29,7 +30,7 @@ export function listWays(given: Terms, { start, target }: Ends): Ways {
     for (const label of stones)
       for (const longer of expander.next({ label, asTarget: false })) {
         labels++;
-        if (ahead[longer.label.at.release] === undefined) continue;
+        if (ahead.hopsFrom(longer.label.at.release) === undefined) continue;
         if (!longer.asTarget) keepBetter(next, longer.label);
         else if (targetKey(longer.label.at) === key) keepBetter(ends, longer.label);
         else

@@ -41,6 +41,7 @@ import {
   type Along
 } from '../along';
 import type { AskedRisk, AskedClause, Asked, AskFinding } from '../asked';
+import { binds } from './ask-class';
 import { faresOn } from './fares';
 import { findWork } from './find-work';
 import type { Opening } from '../move';
@@ -104,7 +105,7 @@ export function askWith(terms: Terms, step: AskedStep, cures: readonly CureModel
     findings: [],
     risks: []
   };
-  for (const demand of needs.demands) if (binds(terms, demand, opening)) askDemand(ask, demand);
+  for (const demand of needs.demands) if (binds(terms.model, demand, opening)) askDemand(ask, demand);
   askSpace(ask, before);
   askCures(ask, cures);
   const offered = askOffer(ask, before, left);
@@ -176,16 +177,6 @@ function settledFinding(terms: Terms, finding: AskFinding): AskFinding[] {
 
 function meet({ told }: Ask, finding: Pick<AskFinding, 'code' | 'subject'>, truth: Truth): void {
   if (truth === 'unknown') told.met.add(clauseKey(finding));
-}
-
-/** Whether a demand is made at a step at all, its `when` apart: changes of edition are asked only what is of editions. */
-export function binds(terms: Terms, demand: DemandModel, { id, kind, to }: Opening): boolean {
-  const { methods, editions, hops } = demand.requirement;
-  if (hops && !hops.includes(id)) return false;
-  if (demand.at[to.release]?.[to.patch] !== true) return false;
-  if (editions && !editions.includes(terms.model.editions[to.edition] ?? '')) return false;
-  if (kind === 'edition change') return editions !== undefined;
-  return methods?.some((m) => m === kind) ?? true;
 }
 
 const ofDemand = ({ requirement, isSite }: DemandModel): Pick<AskFinding, 'code' | 'subject'> => ({

@@ -1,7 +1,8 @@
 import type { CureModel } from '../../compile';
 import type { Run } from '../../condition';
 import { onArrival } from '../along';
-import { askWith, binds, cureTruth, isUnpriced, type AskedStep } from './ask-clauses';
+import { askClassOf, binds } from './ask-class';
+import { askWith, cureTruth, isUnpriced, type AskedStep } from './ask-clauses';
 import type { Asked, AskedWays, AskFinding, Outlay } from '../asked';
 import { CureSets, isWithin } from './cure-sets';
 import { findWork } from './find-work';
@@ -17,7 +18,7 @@ import { clauseKey } from '../reason';
  */
 export function askStep(terms: Terms, step: AskedStep, run: Run): readonly Asked[] {
   if (asksNothing(terms)) return askNothing(terms, step);
-  return remembered(terms, `${keyOf(step)}${run}`, () => askCured(terms, step, run));
+  return remembered(terms, `${keyOf(terms, step)}${run}`, () => askCured(terms, step, run));
 }
 
 /** Most clauses lifted together at one step, and on one route. */
@@ -26,7 +27,7 @@ export const MAX_LIFTED = 3;
 /** The same once for every set of cures that may be of use where clauses are lifted; `left`: those that are already. */
 export function askEveryWay(terms: Terms, step: AskedStep, left: readonly string[]): readonly Asked[] {
   if (asksNothing(terms)) return askNothing(terms, step);
-  return remembered(terms, `${keyOf(step)}all ${left.join('|')}`, () => {
+  return remembered(terms, `${keyOf(terms, step)}all ${left.join('|')}`, () => {
     const { sets, met } = setsFor(terms, step, 'sure');
     const ways = sets.findUseful(MAX_LIFTED, left);
     return { ways, met: [...met], cut: sets.cut, work: sets.asked };
@@ -46,8 +47,9 @@ function inClauses({ model: { needs } }: Terms, made: AskedWays): AskedWays {
   return { ...made, work: made.work * (1 + demands.length + cautions.length + companions.length) };
 }
 
-const keyOf = ({ opening: { id, from, to }, level, along }: AskedStep): string =>
-  `${id}|${from.release}.${level}.${from.edition}.${from.architecture}|${to.release}.${to.patch}.${to.edition}.${to.architecture}|${along.key}|`;
+/** Equal for steps that ask the same in the same state. */
+const keyOf = ({ model }: Terms, { opening, level, along }: AskedStep): string =>
+  `${askClassOf(model, opening, level)}|${along.key}|`;
 
 /** Whether a clause holds in this run; decisions let pass what they were made for, those that end or not. */
 const isMetIn =
@@ -101,7 +103,7 @@ function setsFor(terms: Terms, step: AskedStep, run: Run, among?: readonly CureM
   const met = new Set<string>();
   const { demands, cures } = terms.model.needs;
   const requirements = new Set(
-    demands.filter((d) => binds(terms, d, step.opening)).map((d) => d.requirement.id)
+    demands.filter((d) => binds(terms.model, d, step.opening)).map((d) => d.requirement.id)
   );
   const possible = [...requirements]
     .flatMap((id) => cures.get(id) ?? [])

@@ -1,7 +1,7 @@
 import { askWith, type AskedStep } from './ask-clauses';
 import { type CureModel, idsOfPlace, type Place } from '../../compile';
 import type { AskedClause } from '../asked';
-import { listOpenings, type Opening } from '../move';
+import { listOpenings, openingAt } from '../move';
 import type { Terms } from '../terms';
 import { isCounted, type Step } from '../types';
 import type { Standing } from '../../version';
@@ -32,8 +32,7 @@ export function replay(terms: Terms, start: Place, steps: readonly Step[]): Repl
       (o) => o.kind === step.kind && o.id === step.id && isSame(idsOfPlace(terms, o.to), step.to)
     );
     if (!open) continue;
-    const opening: Opening =
-      open.kind === 'edition change' ? { ...open, to: { ...open.to, patch: level } } : open;
+    const opening = openingAt(open, level);
     const asked: AskedStep = { opening, level, along };
     found.push({ step: asked, cures });
     along = askWith(terms, asked, cures, { run: 'sure', met: new Set() }).after;

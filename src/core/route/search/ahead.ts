@@ -1,0 +1,106 @@
+import { isForbidden, type ProductModel } from '../../compile';
+import { KEPT } from '../../catalogue';
+
+/** Whether by hops in place alone; whether by empty cells too. */
+export interface By {
+  readonly inPlace: boolean;
+  readonly cells: boolean;
+}
+
+/** What is ahead from one release at least: release hops, and careful minutes of one node on the ways of so few hops. */
+interface Least {
+  readonly hops: number;
+  readonly minutes: number;
+}
+
+/**
+ * What is ahead to one release at least, from every other, whatever the clauses say: by hops that keep so much and no less. No way is
+ * shorter than `hops`, and none of so few hops takes fewer minutes.
+ */
+export class Ahead {
+  /** By place in KEPT, then by release; from nothing in the first place. */
+  readonly #byKept: readonly (readonly (Least | undefined)[])[];
+
+  constructor(model: ProductModel, target: number, by: By) {
+    this.#byKept = KEPT.map((_, kept) => leastTo(model, target, { ...by, kept }));
+  }
+
+  /** With the least that may be kept in the end, as a place in KEPT, by whoever has kept so much; undefined where no hop leads there. */
+  from(release: number, kept: number): (Least & { readonly kept: number }) | undefined {
+    for (let rank = kept; rank < this.#byKept.length; rank++) {
+      const least = this.#byKept[rank]?.[release + 1];
+      if (least) return { ...least, kept: rank };
+    }
+    return undefined;
+  }
+
+  /** Release hops at least, however little is kept. */
+  hopsFrom(release: number): number | undefined {
+    return this.#byKept.at(-1)?.[release + 1]?.hops;
+  }
+}
+
+const MADE = new WeakMap<ProductModel, Map<string, Ahead>>();
+
+/** Made once a model, target and kind of hops. */
+export function aheadOf(model: ProductModel, target: number, by: By): Ahead {
+  const made = MADE.get(model) ?? new Map<string, Ahead>();
+  MADE.set(model, made);
+  const key = `${target} ${by.inPlace} ${by.cells}`;
+  const known = made.get(key) ?? new Ahead(model, target, by);
+  made.set(key, known);
+  return known;
+}
+
+/** Breadth first from the target back. */
+function leastTo(
+  model: ProductModel,
+  target: number,
+  by: By & { readonly kept: number }
+): (Least | undefined)[] {
+  const least: (Least | undefined)[] = model.releases.map(() => undefined);
+  least.unshift(undefined);
+  least[target + 1] = { hops: 0, minutes: 0 };
+  for (let layer = [target], hops = 1; layer.length > 0; hops++) {
+    const found = model.releases.flatMap(({ index }) => {
+      if (least[index + 1]) return [];
+      const minutes = Math.min(
+        ...layer.map((to) => minutesTo(model, index, to, by) + (least[to + 1]?.minutes ?? 0))
+      );
+      return minutes === Infinity ? [] : [{ index, minutes }];
+    });
+    for (const { index, minutes } of found) least[index + 1] = { hops, minutes };
+    layer = found.map((f) => f.index);
+  }
+  // From nothing there is nothing to lose, and only a fresh install.
+  for (const { to, hop } of by.inPlace ? [] : model.hopsFromNothing) {
+    const rest = least[to + 1];
+    const known = least[0];
+    if (!rest) continue;
+    const minutes = rest.minutes + (hop.carefulMinutes ?? 0);
+    if (!known || rest.hops + 1 < known.hops || (rest.hops + 1 === known.hops && minutes < known.minutes))
+      least[0] = { hops: rest.hops + 1, minutes };
+  }
+  return least;
+}
+
+/** Careful minutes of the quickest hop between two releases; Infinity where none leads there. */
+function minutesTo(
+  model: ProductModel,
+  from: number,
+  to: number,
+  { inPlace, cells, kept }: By & { readonly kept: number }
+): number {
+  const isCell =
+    cells &&
+    !model.tableComplete &&
+    from < to &&
+    model.releases[from]?.strand === model.releases[to]?.strand &&
+    !isForbidden(model, from, to);
+  if (isCell) return 0;
+  let least = Infinity;
+  for (const { hop, to: arrives } of model.hopsFrom[from] ?? [])
+    if (arrives === to && (!inPlace || hop.kind === 'in place') && KEPT.indexOf(hop.kept) <= kept)
+      least = Math.min(least, hop.carefulMinutes ?? 0);
+  return least;
+}
