@@ -8,11 +8,13 @@ export class CalendarIndex {
   readonly #byTeam = new Map<string, WorkCalendar>();
   readonly #bySite = new Map<string, WorkCalendar>();
   readonly #ofAll: WorkCalendar | undefined;
+  readonly #isEmpty: boolean;
   /** By what a system is asked for with, and by what they say: teams with the same windows share one. */
   readonly #asked = new Map<string, Calendar>();
   readonly #made = new Map<string, Calendar>();
 
   constructor({ calendars }: Pick<Estate, 'calendars'>) {
+    this.#isEmpty = !calendars?.length;
     const sorted = [...(calendars ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1));
     // Of two for the same the first by id counts.
     for (const calendar of sorted.reverse())
@@ -27,6 +29,7 @@ export class CalendarIndex {
    * @param opened freezes it is let through, by `freezeKey`
    */
   of(system: Placed, opened: readonly string[] = []): Calendar | undefined {
+    if (this.#isEmpty) return undefined;
     const [own, ...more] = this.#binding(system).map((c) => withoutFreezes(c, opened));
     if (!own) return undefined;
     const product = 'is' in system.product ? system.product.is : (system.meantFor ?? '');
@@ -51,6 +54,7 @@ export class CalendarIndex {
 
   /** Equal for systems of one team and product that the same calendars bind; short. */
   keyOf(system: Placed): string {
+    if (this.#isEmpty) return '';
     return this.#binding(system)
       .map((c) => c.id)
       .join(' ');

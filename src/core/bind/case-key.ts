@@ -17,6 +17,7 @@ import {
   checkedOf,
   type Decision,
   type FactDecisions,
+  type FactValue,
   isStale,
   type LinkIndex,
   seenOf,
@@ -32,7 +33,7 @@ interface Cut {
   readonly byValue: boolean;
   readonly comparisons: readonly Comparison[];
   /** The piece of each value met so far. */
-  readonly pieces: Map<string, string>;
+  readonly pieces: Map<FactValue, string>;
 }
 
 interface Cuts {
@@ -60,6 +61,8 @@ export class CaseKeys {
   readonly #cuts = new Map<string, Cuts>();
   readonly #products: ReadonlyMap<string, Product>;
   readonly #today: Day;
+  /** By fact and day it was read on. */
+  readonly #stale = new Map<string, Map<string, boolean>>();
   readonly #around: Around;
   #colours: ReadonlyMap<string, string> | undefined;
 
@@ -154,7 +157,12 @@ export class CaseKeys {
   }
 
   #isStale(id: string, seen: Seen): boolean {
-    return seen.kind === 'known' && isStale(this.#kinds.find(id), seen, this.#today);
+    if (seen.kind !== 'known' || seen.day === undefined) return false;
+    let days = this.#stale.get(id);
+    if (!days) this.#stale.set(id, (days = new Map()));
+    let stale = days.get(seen.day);
+    if (stale === undefined) days.set(seen.day, (stale = isStale(this.#kinds.find(id), seen, this.#today)));
+    return stale;
   }
 
   /** What a system is linked with, to any depth: the colour it has among all linked systems. */
@@ -175,14 +183,13 @@ export class CaseKeys {
     if (seen.kind === 'disputed') return `!${seen.statements.map((s) => this.#pieceOf(cut, s)).join('/')}`;
     const value = seen.value;
     if (cut.byValue) return `=${String(value)}`;
-    const memo = String(value);
-    const known = cut.pieces.get(memo);
+    const known = cut.pieces.get(value);
     if (known !== undefined) return known;
     const evidence = this.#evidenceOf(() => seen);
     const piece = cut.comparisons
       .map((c) => evaluateCondition(c, evidence, this.#kinds).truth[0] ?? '')
       .join('');
-    cut.pieces.set(memo, piece);
+    cut.pieces.set(value, piece);
     return piece;
   }
 
@@ -238,7 +245,7 @@ function cutsOf(given: Product, kinds: FactKinds): Cuts {
   const conditions = conditionsOf(product);
   const facts = new Map<
     string,
-    { byValue: boolean; comparisons: Comparison[]; pieces: Map<string, string> }
+    { byValue: boolean; comparisons: Comparison[]; pieces: Map<FactValue, string> }
   >();
   const of = (id: string): { byValue: boolean; comparisons: Comparison[] } => {
     const cut = facts.get(id) ?? { byValue: false, comparisons: [], pieces: new Map() };

@@ -42,20 +42,30 @@ export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gat
   const goals = new GoalIndex(estate);
   const calendars = new CalendarIndex(estate);
   const groups = new Map<string, System[]>();
-  const situations = new Set<string>();
   for (const system of estate.systems) {
     if (system.stage === 'retired') continue;
     const situation = situationKey(system);
-    situations.add(situation);
     const touching = decisions.touching(system.id, situation);
-    const key = `${situation}#${supportEndOf(system, decided) ?? ''}#${system.nodes ?? 1}#${activatedOf(system, decided)}#${touching.map((d) => d.id).join(',')}#${JSON.stringify(goals.of(system).kept) ?? ''}#${calendars.keyOf(system)}#${keys?.keyOf(system) ?? ''}`;
+    const { kept } = goals.of(system);
+    let key = `${situation}#${keys?.keyOf(system) ?? ''}`;
+    key += told('s', supportEndOf(system, decided));
+    if (system.nodes !== undefined && system.nodes !== 1) key += told('n', String(system.nodes));
+    const activated = activatedOf(system, decided);
+    if (activated !== 'unknown') key += told('a', activated);
+    if (touching.length > 0) key += told('d', touching.map((d) => d.id).join(','));
+    if (kept) key += told('k', JSON.stringify(kept));
+    key += told('c', calendars.keyOf(system));
     const group = groups.get(key);
     if (group) group.push(system);
     else groups.set(key, [system]);
   }
   const cases = [...groups].map(([id, systems]) => caseOf({ id, group: systems, decisions, decided, goals }));
-  return { cases: cases.sort((a, b) => compareText(a.id, b.id)), situations: situations.size };
+  const situations = new Set(cases.map((c) => c.situation)).size;
+  return { cases: cases.sort((a, b) => compareText(a.id, b.id)), situations };
 }
+
+/** A part of a key, where there is anything to tell. */
+const told = (what: string, text: string | undefined): string => (text ? `#${what} ${text}` : '');
 
 interface CaseSource {
   readonly id: string;
@@ -66,15 +76,15 @@ interface CaseSource {
 }
 
 function caseOf({ id, group, decisions, decided, goals }: CaseSource): Case {
-  const systems = [...group].sort((a, b) => compareText(a.id, b.id));
-  const system = systems[0] as System;
+  const systems = group.map((s) => s.id).sort();
+  const system = group.find((s) => s.id === systems[0]) as System;
   const situation = situationKey(system);
   const supportEnds = supportEndOf(system, decided);
   return {
     id,
     situation,
     system,
-    systems: systems.map((s) => s.id),
+    systems,
     nodes: system.nodes ?? 1,
     activated: activatedOf(system, decided),
     ...(supportEnds === undefined ? {} : { supportEnds }),
@@ -115,12 +125,10 @@ export class DecisionIndex {
   }
 
   /** From the widest scope to the narrowest, oldest first: of two that disagree the last wins. */
-  touching(system: string, situation: string): Decision[] {
-    return [
-      ...this.#everywhere,
-      ...(this.#bySituation.get(situation) ?? []),
-      ...(this.#bySystem.get(system) ?? [])
-    ];
+  touching(system: string, situation: string): readonly Decision[] {
+    const [ofSituation, ofSystem] = [this.#bySituation.get(situation), this.#bySystem.get(system)];
+    if (!ofSituation && !ofSystem) return this.#everywhere;
+    return [...this.#everywhere, ...(ofSituation ?? []), ...(ofSystem ?? [])];
   }
 }
 

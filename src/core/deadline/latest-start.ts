@@ -121,6 +121,13 @@ function halve(
     let [low, high] = [turn + 1, top];
     if (holds(high)) return high;
     if (holds(low)) {
+      const ends = closingDaysOf({ terms, moves }).filter((d) => d > low && d < high);
+      [low, high] = closeIn(ends, [low, high], holds);
+      // A start that is just too late is late by a few days.
+      for (let back = 1; high - back > low; back *= 2) {
+        if (holds(high - back)) low = high - back;
+        else high -= back;
+      }
       while (high - low > 1) {
         const middle = Math.floor((low + high) / 2);
         if (holds(middle)) low = middle;
@@ -131,6 +138,32 @@ function halve(
     top = turn;
   }
   return 'none';
+}
+
+/** The last of sorted days that holds and the first that does not, within two of which that is known. */
+function closeIn(
+  days: readonly Day[],
+  [low, high]: readonly [Day, Day],
+  holds: (day: Day) => boolean
+): [Day, Day] {
+  let [first, last] = [-1, days.length];
+  while (last - first > 1) {
+    const middle = (first + last) >> 1;
+    if (holds(days[middle] as Day)) first = middle;
+    else last = middle;
+  }
+  return [days[first] ?? low, days[last] ?? high];
+}
+
+/** Days on which something the moves need may end, sorted; where to look, not what to believe. */
+function closingDaysOf({ terms, moves }: Journey): Day[] {
+  const { countsExpected, model, serviceEnd } = terms;
+  const days = moves.flatMap(({ hop, change, from, level, to }) => {
+    const patch = model.releases[from.release]?.patches[level];
+    const closes = [(hop ?? change)?.closes, patch?.until].map((d) => d && readDay(d, countsExpected));
+    return [...closes, serviceEnd[from.release], serviceEnd[to.release]];
+  });
+  return [...new Set(days.filter((d) => typeof d === 'number'))].sort((a, b) => a - b);
 }
 
 /** Longest look for stretches from which a start fails, in days. */

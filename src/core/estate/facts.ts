@@ -99,6 +99,7 @@ export class FactDecisions {
   }
 
   find(system: string, fact: string): Decision | undefined {
+    if (this.#byFact.size === 0) return undefined;
     return this.#byFact.get(`${system}\u0001${fact}`);
   }
 }
@@ -110,7 +111,9 @@ export function seenOf(system: System, id: string, decided: FactDecisions = NO_D
   const decision = decided.find(system.id, id);
   if (decision?.kind === 'assume' && decision.value !== undefined)
     return { kind: 'known', value: decision.value, day: decision.day, source: 'assumed' };
-  return seenOfFact(findFact(system, id), decision?.holds, BUILT_IN.find(id));
+  const fact = findFact(system, id);
+  if (fact && 'value' in fact) return knownOf(fact);
+  return seenOfFact(fact, decision?.holds, BUILT_IN.find(id));
 }
 
 const BUILT_IN = new FactKinds();
@@ -132,12 +135,10 @@ export function isAgreed(fact: Fact | undefined, kind: FactKind | undefined): bo
   return first !== undefined && rest.every((s) => isSameValue(kind, first.value, s.value));
 }
 
-const knownOf = (s: Statement): Seen => ({
-  kind: 'known',
-  value: s.value,
-  ...(s.day === undefined ? {} : { day: s.day }),
-  ...(s.source === undefined ? {} : { source: s.source })
-});
+function knownOf({ value, day, source }: Statement): Seen {
+  if (day === undefined) return source === undefined ? { kind: 'known', value } : { kind: 'known', value, source };
+  return source === undefined ? { kind: 'known', value, day } : { kind: 'known', value, day, source };
+}
 
 /** True once the observation is older than its kind's shelf life. What has no day is not called stale. */
 export function isStale(kind: FactKind | undefined, said: { readonly day?: string }, today: Day): boolean {

@@ -30,18 +30,24 @@ export interface LinkEnd {
  * cluster. Other kinds go one way. Built once in O(systems + links).
  */
 export class LinkIndex {
-  readonly #systems: ReadonlyMap<string, System>;
+  readonly #all: readonly System[];
+  #byId: ReadonlyMap<string, System> | undefined;
   readonly #peers = new Map<string, Set<string>>();
   readonly #peerWords = new Map<string, Set<string>>();
 
   constructor(systems: readonly System[]) {
-    this.#systems = new Map(systems.map((s) => [s.id, s]));
+    this.#all = systems;
     for (const system of systems)
       for (const link of system.links ?? []) {
         if (link.kind !== 'peer of' || !('to' in link)) continue;
         this.#join(wordOf(link), system.id, link.to);
         this.#join(wordOf(link), link.to, system.id);
       }
+  }
+
+  /** Made once anybody asks across a link. */
+  get #systems(): ReadonlyMap<string, System> {
+    return (this.#byId ??= new Map(this.#all.map((s) => [s.id, s])));
   }
 
   #join(word: string, from: string, to: string): void {
@@ -75,7 +81,8 @@ export class LinkIndex {
   }
 
   /** Everything a system is linked with directly - of peers also through each other - by word, then by id. */
-  around(system: System): LinkEnd[] {
+  around(system: System): readonly LinkEnd[] {
+    if (!system.links && !this.#peerWords.has(system.id)) return NO_ENDS;
     const kinds = new Map((system.links ?? []).map((l) => [wordOf(l), l.kind]));
     for (const word of this.#peerWords.get(system.id) ?? []) kinds.set(word, 'peer of');
     return [...kinds].sort().flatMap(([word, kind]): LinkEnd[] => {
@@ -89,3 +96,5 @@ export class LinkIndex {
     });
   }
 }
+
+const NO_ENDS: readonly LinkEnd[] = [];

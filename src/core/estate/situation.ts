@@ -11,19 +11,25 @@ export function readingKey(reading: Reading): string {
 
 /** The key of a system's situation: same product, release, patch, edition, architecture and team. */
 export function situationKey(system: System): string {
-  const parts = [system.product, system.release, system.patch, system.edition, system.architecture].map(
-    readingKey
-  );
-  const nodes = (system.members ?? []).flatMap((m) =>
-    m.release ? [`${readingKey(m.release)} ${readingKey(m.patch ?? BASE)}`] : []
-  );
+  const { product, release, patch, edition, architecture } = system;
+  const place = `${partOf(release)}/${partOf(patch)}/${partOf(edition)}/${partOf(architecture)}`;
+  return `${partOf(product)}/${place}/${escape(system.team ?? '')}/${escape(aboutOf(system))}`;
+}
+
+const partOf = (reading: Reading): string => escape(readingKey(reading));
+const escape = (text: string): string => (text.includes('/') ? text.replaceAll('/', '%2F') : text);
+
+/** What is told of a situation beside its place: what is to be installed, what nobody knows, nodes that stand elsewhere. */
+function aboutOf(system: System): string {
   const text =
     system.stage === 'bare' || system.stage === 'candidate'
       ? `nothing installed, ${system.meantFor ?? 'purpose open'}`
       : 'is' in system.product
         ? ''
         : (system.installedText ?? '');
-  return [...parts, system.team ?? '', [text, ...nodes].filter(Boolean).join(' + ')]
-    .map((p) => p.replaceAll('/', '%2F'))
-    .join('/');
+  if (!system.members) return text;
+  const nodes = system.members.flatMap((m) =>
+    m.release ? [`${readingKey(m.release)} ${readingKey(m.patch ?? BASE)}`] : []
+  );
+  return [text, ...nodes].filter(Boolean).join(' + ');
 }

@@ -9,6 +9,7 @@ import { goalOf } from './find-goal';
 import type { Planning } from './planning';
 import { findReplacement } from './replacement';
 import {
+  type Chosen,
   chosenOf,
   findChosen,
   findFallbacks,
@@ -66,7 +67,8 @@ export function planCase(
   }
   const terms = planning.termsFor(model, one);
   const others = findOtherEnds(planning, one);
-  const plans = starts.map((start) => planStart({ terms, one, others, scope }, start));
+  const alone = starts.length === 1;
+  const plans = starts.map((start) => planStart({ terms, one, others, scope, alone }, start));
   const worst = plans.reduce((a, b) => (isWorse(b, a) ? b : a));
   const targets = worst.targets.map((t) => mergeTarget(t, plans));
   const goalPlan = goalPlanOf(worst, plans);
@@ -89,7 +91,8 @@ export function planCase(
     ...trackOf(terms, worst.start),
     ...worst.timing,
     ...slackOf(worst.timing, planning.today),
-    ...(goalPlan?.sure === 'closed'
+    ...(worst.bestOpen ? { bestOpen: worst.bestOpen } : {}),
+    ...(goalPlan?.sure === 'closed' && !('bestOpen' in worst)
       ? bestOpenOf(
           targets.filter((t) => t.target.release !== idsOfPlace(terms, worst.start).release),
           worst.goal
@@ -158,6 +161,8 @@ interface StartPlan {
   readonly bestWithoutCells: readonly Verdict[];
   readonly timing: Timing;
   readonly decidedWay?: DecidedWay;
+  /** The newest open target, where the goal is closed and nothing else was looked at; undefined where there is none. */
+  readonly bestOpen?: Target | undefined;
   readonly cut: boolean;
 }
 
@@ -166,6 +171,8 @@ interface Starting {
   readonly one: Case;
   readonly others: readonly Contributor[];
   readonly scope: Scope;
+  /** The only place it may stand on. */
+  readonly alone: boolean;
 }
 
 function planStart(starting: Starting, start: Place): StartPlan {
@@ -176,14 +183,15 @@ function planStart(starting: Starting, start: Place): StartPlan {
 }
 
 /**
- * The goal alone, where its chosen route says all there is to say. Not where it is closed or opens later - then everything
+ * The goal alone, where its chosen route says all there is to say, or that it is closed. Not where it opens later - then everything
  * is looked at - nor where somebody has chosen a route.
  */
 function planGoalOnly(
-  { terms, one, others }: Starting,
+  starting: Starting,
   start: Place,
   { place, from }: ReturnType<typeof goalOf>
 ): StartPlan | undefined {
+  const { terms, one, others } = starting;
   if (!place || isOlder(terms, place, start)) return undefined;
   if (one.decisions.some((d) => d.kind === 'choose a route')) return undefined;
   const target = targetOf(terms, place);
@@ -202,7 +210,8 @@ function planGoalOnly(
     };
   }
   const sure = findChosen(terms, { start, target: place }, 'sure');
-  if (!sure.label || sure.verdict === 'not yet') return undefined;
+  if (!sure.label) return planClosed(starting, start, { place, from }, sure);
+  if (sure.verdict === 'not yet') return undefined;
   // A sure run that met nothing unknown goes the same as the best one.
   const better = sure.verdict !== 'straight' && sure.met.size > 0;
   const [best, withoutCells] = better
@@ -231,6 +240,82 @@ function planGoalOnly(
     timing: findTiming(terms, { start, target: place }, sure.label, others),
     cut: sure.cut
   };
+}
+
+/** A goal that is closed, with why, and the newest target that is not. Undefined where anything was cut, or much is closed. */
+function planClosed(
+  { terms, others, alone }: Starting,
+  start: Place,
+  { place, from }: { readonly place: Place; readonly from: GoalSource },
+  sure: Chosen
+): StartPlan | undefined {
+  if (!alone || sure.cut) return undefined;
+  const found = sure.met.size === 0 ? [] : [true, false].map((cells) => bestTo(terms, start, place, cells));
+  const newest = findBestOpen(terms, start, place);
+  if (newest === 'not known' || found.some((b) => b.cut)) return undefined;
+  const [best = 'closed', without = 'closed'] = found.map((b) => b.verdict);
+  const target = targetOf(terms, place);
+  const plan: TargetPlan = {
+    target,
+    ...shownOf('closed', best, without),
+    sure: 'closed',
+    best,
+    older: false,
+    reasons:
+      findNearestMisses(terms, start, place).get(targetKey(place)) ??
+      (best === 'closed'
+        ? []
+        : restingReasons(
+            terms,
+            findRoutes(terms, start, 'best', { target: place }).routes.get(targetKey(place)) ?? []
+          ))
+  };
+  return {
+    start,
+    place,
+    goal: target,
+    goalFrom: from,
+    targets: [plan],
+    bestWithoutCells: [without],
+    timing: findTiming(terms, { start, target: place }, undefined, others),
+    bestOpen: newest && targetOf(terms, newest),
+    cut: false
+  };
+}
+
+const bestTo = (terms: Terms, start: Place, target: Place, cells: boolean): Chosen =>
+  findChosen(terms, { start, target }, 'best', { cells });
+
+/** Targets asked about one by one before all are looked at together. */
+const MOST_ASKED = 12;
+
+/** The newest open target behind where it stands, of the goal's edition first; see `bestOpenOf`. */
+function findBestOpen(terms: Terms, start: Place, goal: Place): Place | undefined | 'not known' {
+  const newest = targetsOf(terms.model)
+    .filter((p) => p.release !== start.release && !isOlder(terms, p, start))
+    .reverse();
+  const inOrder = [
+    ...newest.filter((p) => p.edition === goal.edition),
+    ...newest.filter((p) => p.edition !== goal.edition)
+  ].filter((p) => targetKey(p) !== targetKey(goal));
+  for (const [i, target] of inOrder.entries()) {
+    const open = i < MOST_ASKED ? isOpenFrom(terms, start, target) : 'not known';
+    if (open !== false) return open === true ? target : open;
+  }
+  return undefined;
+}
+
+/** Whether a target shows as open: today, or later where nothing better may turn out. */
+function isOpenFrom(terms: Terms, start: Place, target: Place): boolean | 'not known' {
+  const ends = { start, target };
+  const any = findChosen(terms, ends, 'sure', { anyOpen: true });
+  if (any.cut) return 'not known';
+  if (!any.label || any.verdict !== 'not yet') return any.label !== undefined;
+  const sure = findChosen(terms, ends, 'sure');
+  if (sure.cut) return 'not known';
+  if (sure.verdict !== 'not yet' || sure.met.size === 0) return true;
+  const best = bestTo(terms, start, target, true);
+  return best.cut ? 'not known' : !isBetter(best.verdict, 'not yet');
 }
 
 const bestOf = (a: Verdict, b: Verdict): Verdict => (isBetter(b, a) ? b : a);

@@ -3,6 +3,7 @@ import { reasonOf } from '../tell/explain';
 import type { Along } from '../along';
 import { askStep } from '../step/ask';
 import { isOffWay, takesCures } from '../search/on-way';
+import { aheadOf } from '../search/ahead';
 import { listOpenings, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Terms } from '../terms';
@@ -22,9 +23,14 @@ const MAX_EXPANDED = 2000;
  * Why targets are closed, or cannot be told: for each target that published steps lead to at all, the reasons that stand in the
  * way of the way with fewest of them (then fewest hops, then ids). What stands there for certain comes
  * before what is unknown. A target missing from the result has no published way.
- * Not a search for openings: it looks for the shortest honest answer, within a fixed number of expansions.
+ * `only`: the one target that is asked about. Not a search for openings: it looks for the shortest honest answer, within a fixed number of expansions.
  */
-export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<string, readonly Reason[]> {
+export function findNearestMisses(
+  terms: Terms,
+  start: Place,
+  only?: Place
+): ReadonlyMap<string, readonly Reason[]> {
+  const ahead = only && aheadOf(terms.model, only.release, { inPlace: false, cells: false });
   const stones = new Map<string, Miss>();
   const targets = new Map<string, Miss>();
   let layer: Miss[] = [
@@ -38,10 +44,13 @@ export function findNearestMisses(terms: Terms, start: Place): ReadonlyMap<strin
       for (const opening of listOpenings(terms.model, at, false)) {
         if (turnsBack(terms.model, miss.visited, opening.to)) continue;
         if (isOffWay(terms, miss.moves.length, opening)) continue;
+        if (ahead && ahead.hopsFrom(opening.to.release) === undefined) continue;
         const asStone = leastFaulty(terms, miss, opening, false);
-        const asTarget = leastFaulty(terms, miss, opening, true);
         const key = targetKey(opening.to);
-        if (isLess(asTarget, targets.get(key))) targets.set(key, asTarget);
+        if (!only || key === targetKey(only)) {
+          const asTarget = leastFaulty(terms, miss, opening, true);
+          if (isLess(asTarget, targets.get(key))) targets.set(key, asTarget);
+        }
         if (!isLess(asStone, stones.get(key))) continue;
         stones.set(key, asStone);
         following.push(asStone);
