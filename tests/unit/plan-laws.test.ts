@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { Catalogue, Product } from '../../src/core/catalogue/schema';
 import { parseDay } from '../../src/core/date/day';
 import { DEFAULT_GOAL, emptyEstate, type System, type Target } from '../../src/core/estate/schema';
+import { HeldEstate, recordsOfEstate, writesBetween } from '../../src/core/estate/records';
 import { readInstalled } from '../../src/core/estate/read-installed';
 import { plan, planStepwise, planWith, type PlanInput } from '../../src/core/plan/plan';
 import { PlanCache } from '../../src/core/plan/plan-cache';
@@ -9,6 +10,7 @@ import { Planning } from '../../src/core/plan/planning';
 import { isCounted, type Route } from '../../src/core/route/types';
 import type { CasePlan, Plan } from '../../src/core/plan/plan-types';
 import { rankVerdict } from '../../src/core/route/search/verdict';
+import { readPlan, tellPlan } from '../../src/lib/workers/told-plan';
 import { demoInput } from '../support/demo';
 import { BruteForce } from '../support/brute-force';
 import { seedsOf } from '../support/laws';
@@ -354,19 +356,25 @@ test('decisions: the narrower scope wins, staying has no target, an expired one 
   expect(parseDay('2031-03-10')).toBe(input.today);
 });
 
-test('a cache kept from one planning to the next changes nothing, and only what an edit can change is planned anew', () => {
+test('what is kept from one planning to the next changes nothing, and only what an edit can change is planned anew', () => {
   const cache = new PlanCache();
-  const run = (input: PlanInput, with_: PlanCache): Plan => {
-    const steps = planWith(new Planning(input), 'goal', with_);
+  const run = (planning: Planning, with_: PlanCache): Plan => {
+    const steps = planWith(planning, 'goal', with_);
     for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
   };
   let input = demoInput();
-  run(input, cache);
+  let planning = new Planning(input);
+  let last = run(planning, cache);
+  const held = new HeldEstate(recordsOfEstate(input.estate, { fileName: '', text: '' }));
+  expect(held.estate.systems).toEqual(input.estate.systems);
+  let alone = 0;
+  let told = 0;
   for (const seed of seedsOf(120)) {
     const r = new Random(seed * 77);
     const { estate } = input;
     const at = r.int(0, estate.systems.length - 1);
     const system = estate.systems[at] as System;
+    const other = r.pick(estate.systems);
     const fact = r.pick([
       'memory',
       'disk.total',
@@ -376,8 +384,18 @@ test('a cache kept from one planning to the next changes nothing, and only what 
       'model'
     ]);
     const value = r.pick(['1 GB', '6 GB', '64 GB', 'on', 'off', 'P2', 'Fellside 3']);
-    const edited = { ...system, facts: { ...system.facts, [fact]: { value, source: 'edit' } } };
-    const systems = estate.systems.with(at, edited);
+    const edited: System = {
+      ...system,
+      facts: { ...system.facts, [fact]: { value, source: 'edit' } },
+      ...(r.chance(0.15) ? { team: r.pick(['Moved', 'Elsewhere']) } : {}),
+      ...(r.chance(0.1) ? { stage: 'retired' as const } : {}),
+      ...(r.chance(0.1) ? { links: [{ kind: 'hosted on' as const, to: other.id }] } : {})
+    };
+    const systems = r.chance(0.1)
+      ? [...estate.systems.with(at, edited), { ...other, id: `more-${seed}`, name: `more-${seed}` }]
+      : r.chance(0.1)
+        ? estate.systems.filter((s) => s !== system)
+        : estate.systems.with(at, edited);
     const decisions = r.chance(0.2)
       ? [
           ...estate.decisions,
@@ -387,13 +405,28 @@ test('a cache kept from one planning to the next changes nothing, and only what 
     const goals = r.chance(0.1)
       ? estate.goals.map((g) => ({ ...g, settlingDays: r.int(0, 60) }))
       : estate.goals;
-    input = { ...input, estate: { ...estate, systems, decisions, goals } };
+    const next = { ...estate, systems, decisions, goals };
+    held.write(writesBetween(estate, next));
+    input = { ...input, estate: next };
+    const title = `edit ${seed}: ${system.id} ${fact} ${value}`;
+    expect([held.estate.systems, held.estate.decisions, held.estate.goals], title).toEqual([
+      systems,
+      decisions,
+      goals
+    ]);
     const before = cache.planned;
-    const kept = run(input, cache);
-    expect(kept.cases, `edit ${seed}: ${system.id} ${fact} ${value}`).toEqual(
-      run(input, new PlanCache()).cases
-    );
-    if (decisions === estate.decisions && goals === estate.goals)
-      expect(cache.planned - before, `edit ${seed}: ${system.id}`).toBeLessThan(16);
+    planning = new Planning(input, planning);
+    const { cases } = planning.gather();
+    if (cases.some((one) => planning.planOf(one))) alone++;
+    const kept = run(planning, cache);
+    expect(kept, title).toEqual(run(new Planning(input), new PlanCache()));
+    const across = tellPlan(kept, 'now', last);
+    told += across.cases.filter((one) => typeof one === 'number').length / across.cases.length;
+    expect(readPlan(structuredClone(across), last), title).toEqual(kept);
+    last = kept;
+    if (systems.length === estate.systems.length && decisions === estate.decisions && goals === estate.goals)
+      expect(cache.planned - before, title).toBeLessThan(16);
   }
+  expect(alone).toBeGreaterThan(seedsOf(120).length / 8);
+  expect(told).toBeGreaterThan(seedsOf(120).length / 4);
 }, 400_000);

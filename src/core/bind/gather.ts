@@ -6,7 +6,6 @@ import { GoalIndex } from './goal-index';
 import {
   type CaseGoal,
   type Decision,
-  type Estate,
   FactDecisions,
   NO_DECISIONS,
   seenOf,
@@ -35,47 +34,95 @@ export interface Gathering {
   readonly situations: number;
 }
 
-/** Gathers systems into cases, sorted by id. The order of the input changes nothing. Cost: O(systems log systems). */
-export function gatherCases(estate: Estate, today: string, keys?: CaseKeys): Gathering {
-  const decisions = new DecisionIndex(estate.decisions, today);
-  const decided = new FactDecisions(estate.decisions, today);
-  const goals = new GoalIndex(estate);
-  const calendars = new CalendarIndex(estate);
-  const groups = new Map<string, System[]>();
-  for (const system of estate.systems) {
-    if (system.stage === 'retired') continue;
-    const situation = situationKey(system);
-    const touching = decisions.touching(system.id, situation);
-    const { kept } = goals.of(system);
-    let key = `${situation}#${keys?.keyOf(system) ?? ''}`;
-    key += told('s', supportEndOf(system, decided));
-    if (system.nodes !== undefined && system.nodes !== 1) key += told('n', String(system.nodes));
-    const activated = activatedOf(system, decided);
-    if (activated !== 'unknown') key += told('a', activated);
-    if (touching.length > 0) key += told('d', touching.map((d) => d.id).join(','));
-    if (kept) key += told('k', JSON.stringify(kept));
-    key += told('c', calendars.keyOf(system));
-    const group = groups.get(key);
-    if (group) group.push(system);
-    else groups.set(key, [system]);
+/** What cases are told apart by beside the systems themselves. */
+export interface GatherBy {
+  readonly decisions: DecisionIndex;
+  readonly decided: FactDecisions;
+  readonly goals: GoalIndex;
+  readonly calendars: CalendarIndex;
+  readonly keys: CaseKeys;
+}
+
+/**
+ * Systems gathered into cases, sorted by id; the order of the input changes nothing. The key of each is kept, so that a few that change can be
+ * gathered without the rest. Cost: O(systems log systems); of a few, a copy of the keys and the cases.
+ */
+export class Gathered implements Gathering {
+  readonly cases: readonly Case[];
+  readonly situations: number;
+  readonly systems: readonly System[];
+  /** The id of its case, by place in `systems`; none where a system is out of use. */
+  readonly #keys: readonly (string | undefined)[];
+
+  /** `before`: gathered by what tells cases apart alike, with the places of the systems that are others since. */
+  constructor(
+    systems: readonly System[],
+    by: GatherBy,
+    before?: {
+      readonly gathered: Gathered;
+      readonly changed: readonly number[];
+      system(id: string): System | undefined;
+    }
+  ) {
+    this.systems = systems;
+    const byId = (a: Case, b: Case): number => compareText(a.id, b.id);
+    if (!before) {
+      this.#keys = systems.map((s) => keyOf(s, by));
+      const groups = new Map<string, System[]>();
+      systems.forEach((system, i) => {
+        const key = this.#keys[i];
+        if (key !== undefined) push(groups, key, system);
+      });
+      this.cases = [...groups].map(([id, group]) => caseOf(id, group, by)).sort(byId);
+    } else {
+      const { gathered, changed } = before;
+      const keys = [...gathered.#keys];
+      const groups = new Map<string, Set<string>>();
+      const known = new Map(gathered.cases.map((c) => [c.id, c]));
+      const groupOf = (key: string): Set<string> => {
+        const group = groups.get(key) ?? new Set(known.get(key)?.systems);
+        groups.set(key, group);
+        return group;
+      };
+      for (const i of changed) {
+        const system = systems[i] as System;
+        const old = keys[i];
+        const key = (keys[i] = keyOf(system, by));
+        if (old !== undefined) groupOf(old).delete(system.id);
+        if (key !== undefined) groupOf(key).add(system.id);
+      }
+      this.#keys = keys;
+      for (const [id, ids] of groups) {
+        const group = [...ids].flatMap((one) => before.system(one) ?? []);
+        if (group.length === 0) known.delete(id);
+        else known.set(id, caseOf(id, group, by));
+      }
+      this.cases = [...known.values()].sort(byId);
+    }
+    this.situations = new Set(this.cases.map((c) => c.situation)).size;
   }
-  const cases = [...groups].map(([id, systems]) => caseOf({ id, group: systems, decisions, decided, goals }));
-  const situations = new Set(cases.map((c) => c.situation)).size;
-  return { cases: cases.sort((a, b) => compareText(a.id, b.id)), situations };
+}
+
+/** What tells a system's case apart; undefined where it is out of use. */
+function keyOf(system: System, { decisions, decided, goals, calendars, keys }: GatherBy): string | undefined {
+  if (system.stage === 'retired') return undefined;
+  const situation = situationKey(system);
+  const touching = decisions.touching(system.id, situation);
+  const { kept } = goals.of(system);
+  let key = `${situation}#${keys.keyOf(system)}`;
+  key += told('s', supportEndOf(system, decided));
+  if (system.nodes !== undefined && system.nodes !== 1) key += told('n', String(system.nodes));
+  const activated = activatedOf(system, decided);
+  if (activated !== 'unknown') key += told('a', activated);
+  if (touching.length > 0) key += told('d', touching.map((d) => d.id).join(','));
+  if (kept) key += told('k', JSON.stringify(kept));
+  return key + told('c', calendars.keyOf(system));
 }
 
 /** A part of a key, where there is anything to tell. */
 const told = (what: string, text: string | undefined): string => (text ? `#${what} ${text}` : '');
 
-interface CaseSource {
-  readonly id: string;
-  readonly group: readonly System[];
-  readonly decisions: DecisionIndex;
-  readonly decided: FactDecisions;
-  readonly goals: GoalIndex;
-}
-
-function caseOf({ id, group, decisions, decided, goals }: CaseSource): Case {
+function caseOf(id: string, group: readonly System[], { decisions, decided, goals }: GatherBy): Case {
   const systems = group.map((s) => s.id).sort();
   const system = group.find((s) => s.id === systems[0]) as System;
   const situation = situationKey(system);

@@ -34,6 +34,11 @@ export class GoalIndex {
     return kept?.ids.has(id) ? kept.goal : goal;
   }
 
+  /** Whether the goal of a system keeps some of its systems back. */
+  keepsBack({ team }: System): boolean {
+    return this.#ofTeam(team)?.keepBack !== undefined;
+  }
+
   #ofTeam(team: string | undefined): Goal | undefined {
     return this.#byTeam.get(team) ?? this.#byTeam.get(undefined);
   }
@@ -58,7 +63,8 @@ export function findKeptBack({ keepBack }: Goal, systems: readonly System[]): st
   }
   const groups = new Map<string, System[]>();
   for (const system of known) {
-    const key = JSON.stringify([system.team, system.product]);
+    const { team, product } = system;
+    const key = `${team === undefined ? '' : `of ${team}`}\u0001${'is' in product ? product.is : ''}`;
     const group = groups.get(key);
     if (group) group.push(system);
     else groups.set(key, [system]);

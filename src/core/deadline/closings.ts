@@ -24,10 +24,9 @@ interface Ahead {
   readonly label?: Label;
 }
 
-const lookAhead = (terms: Terms, ends: Ends, day: Day, keptAtMost?: number): Ahead => {
+const lookAhead = (terms: Terms, ends: Ends, day: Day): Ahead => {
   const later = { ...terms, today: day, from: day, leadsFrom: day };
-  const options = { anyOpen: true, ...(keptAtMost === undefined ? {} : { keptAtMost }) };
-  const { label } = findChosen(later, ends, 'sure', options);
+  const { label } = findChosen(later, ends, 'sure', { anyOpen: true });
   return { terms: later, ...(label ? { label } : {}) };
 };
 
@@ -43,11 +42,10 @@ export function closingsOf(terms: Terms, ends: Ends, chosen: Label): Contributor
   for (let look = 0; look < MAX_LOOKS_AHEAD; look++) {
     const last = latestStartOf(terms, label.moves, Infinity);
     if (typeof last !== 'number') return found;
-    const next = lookAhead(terms, ends, last + 1, keptAtMost);
-    if (!next.label) {
-      const remaining = lookAhead(terms, ends, last + 1).label;
-      return [...found, ...contributorsOf(next.terms, label.moves, lossOf(remaining))];
-    }
+    // What keeps most comes first: where that keeps too little, whatever else there is does.
+    const next = lookAhead(terms, ends, last + 1);
+    if (!next.label || next.label.criteria.keptRank > keptAtMost)
+      return [...found, ...contributorsOf(next.terms, label.moves, lossOf(next.label))];
     if (look === 0)
       found.push(
         ...contributorsOf(next.terms, label.moves, costOf(chosen, next.label)).map((c) => ({

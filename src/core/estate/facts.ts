@@ -136,7 +136,8 @@ export function isAgreed(fact: Fact | undefined, kind: FactKind | undefined): bo
 }
 
 function knownOf({ value, day, source }: Statement): Seen {
-  if (day === undefined) return source === undefined ? { kind: 'known', value } : { kind: 'known', value, source };
+  if (day === undefined)
+    return source === undefined ? { kind: 'known', value } : { kind: 'known', value, source };
   return source === undefined ? { kind: 'known', value, day } : { kind: 'known', value, day, source };
 }
 

@@ -73,6 +73,7 @@ export { migrateEstate } from './migrate';
 export {
   type CatalogueText,
   estateOfRecords,
+  HeldEstate,
   KEYS,
   type Records,
   recordsOfEstate,

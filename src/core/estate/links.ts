@@ -34,15 +34,23 @@ export class LinkIndex {
   #byId: ReadonlyMap<string, System> | undefined;
   readonly #peers = new Map<string, Set<string>>();
   readonly #peerWords = new Map<string, Set<string>>();
+  readonly #ends = new Set<string>();
 
   constructor(systems: readonly System[]) {
     this.#all = systems;
     for (const system of systems)
       for (const link of system.links ?? []) {
+        this.#ends.add(system.id);
+        if ('to' in link) this.#ends.add(link.to);
         if (link.kind !== 'peer of' || !('to' in link)) continue;
         this.#join(wordOf(link), system.id, link.to);
         this.#join(wordOf(link), link.to, system.id);
       }
+  }
+
+  /** Whether a system stands at any end of a link. */
+  isLinked(id: string): boolean {
+    return this.#ends.has(id);
   }
 
   /** Made once anybody asks across a link. */

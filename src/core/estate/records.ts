@@ -83,6 +83,38 @@ export function estateOfRecords(records: Records): { estate: Estate; catalogue: 
   };
 }
 
+/** Records that writes are made to, and the estate they are. Of a few systems that change the rest is not read again. */
+export class HeldEstate {
+  readonly #records: Map<string, unknown>;
+  #read: ReturnType<typeof estateOfRecords> | undefined;
+  /** Places of systems in the estate, by key. */
+  #places: Map<string, number> | undefined;
+
+  constructor(records: Iterable<readonly [string, unknown]> = []) {
+    this.#records = new Map(records);
+  }
+
+  write(writes: readonly Write[]): void {
+    const systems = this.#read && [...this.#read.estate.systems];
+    this.#places ??= systems && new Map(systems.map((s, i) => [KEYS.system(s.id), i]));
+    let isHeld = systems !== undefined && writes.length < systems.length;
+    for (const [key, value] of writes) {
+      const place = this.#places?.get(key);
+      if (value === undefined) this.#records.delete(key);
+      else this.#records.set(key, value);
+      if (systems && place !== undefined && value !== undefined) systems[place] = value as System;
+      else isHeld = false;
+    }
+    if (isHeld && systems && this.#read)
+      this.#read = { ...this.#read, estate: { ...this.#read.estate, systems } };
+    else if (writes.length > 0) [this.#read, this.#places] = [undefined, undefined];
+  }
+
+  get estate(): Estate {
+    return (this.#read ??= estateOfRecords(this.#records)).estate;
+  }
+}
+
 /** Parts an estate may do without; left out where they are empty. */
 const present = <K extends string, V>(key: K, list: readonly V[] | undefined): Partial<Record<K, V[]>> =>
   (list && list.length > 0 ? { [key]: list } : {}) as Partial<Record<K, V[]>>;

@@ -86,7 +86,7 @@ export function askedOnWay(terms: Terms, start: Place, target: Place, route: Rou
 
 /** A step nobody publishes, onto a target no way leads to: what it would ask is what stands in the way. */
 const straightOnto = (terms: Terms, start: Place, target: Place): AskedStep => ({
-  opening: { kind: 'in place', id: '', from: start, to: target },
+  opening: { kind: 'in place', id: '', from: start, to: target, asks: [] },
   level: start.patch,
   along: terms.along
 });

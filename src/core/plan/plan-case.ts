@@ -286,36 +286,24 @@ function planClosed(
 const bestTo = (terms: Terms, start: Place, target: Place, cells: boolean): Chosen =>
   findChosen(terms, { start, target }, 'best', { cells });
 
-/** Targets asked about one by one before all are looked at together. */
-const MOST_ASKED = 12;
-
 /** The newest open target behind where it stands, of the goal's edition first; see `bestOpenOf`. */
 function findBestOpen(terms: Terms, start: Place, goal: Place): Place | undefined | 'not known' {
-  const newest = targetsOf(terms.model)
-    .filter((p) => p.release !== start.release && !isOlder(terms, p, start))
+  const sure = findRoutes(terms, start, 'sure');
+  if (sure.cut) return 'not known';
+  const open = targetsOf(terms.model)
+    .filter((p) => p.release !== start.release && sure.routes.has(targetKey(p)) && !isOlder(terms, p, start))
     .reverse();
   const inOrder = [
-    ...newest.filter((p) => p.edition === goal.edition),
-    ...newest.filter((p) => p.edition !== goal.edition)
-  ].filter((p) => targetKey(p) !== targetKey(goal));
-  for (const [i, target] of inOrder.entries()) {
-    const open = i < MOST_ASKED ? isOpenFrom(terms, start, target) : 'not known';
-    if (open !== false) return open === true ? target : open;
-  }
-  return undefined;
-}
-
-/** Whether a target shows as open: today, or later where nothing better may turn out. */
-function isOpenFrom(terms: Terms, start: Place, target: Place): boolean | 'not known' {
-  const ends = { start, target };
-  const any = findChosen(terms, ends, 'sure', { anyOpen: true });
-  if (any.cut) return 'not known';
-  if (!any.label || any.verdict !== 'not yet') return any.label !== undefined;
-  const sure = findChosen(terms, ends, 'sure');
-  if (sure.cut) return 'not known';
-  if (sure.verdict !== 'not yet' || sure.met.size === 0) return true;
-  const best = bestTo(terms, start, target, true);
-  return best.cut ? 'not known' : !isBetter(best.verdict, 'not yet');
+    ...open.filter((p) => p.edition === goal.edition),
+    ...open.filter((p) => p.edition !== goal.edition)
+  ];
+  // One that opens later shows as open only where nothing better may turn out.
+  return inOrder.find(
+    (p) =>
+      verdictOf(terms, sure.routes.get(targetKey(p)) ?? []) !== 'not yet' ||
+      sure.met.size === 0 ||
+      !isBetter(bestTo(terms, start, p, true).verdict, 'not yet')
+  );
 }
 
 const bestOf = (a: Verdict, b: Verdict): Verdict => (isBetter(b, a) ? b : a);

@@ -44,12 +44,18 @@ export function* planWith(
   const { cases, situations } = planning.gather();
   const plans: CasePlan[] = [];
   for (const one of cases) {
+    const known = every === 'goal' ? planning.planOf(one) : undefined;
+    if (known) {
+      plans.push(known);
+      continue;
+    }
     const model = planning.modelFor(one.system);
     const planned = cache.plan(planning, one, every);
     const restsOn = findRestsOn(planned, model?.product, disputes);
     plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
     yield { done: plans.length, of: cases.length };
   }
+  if (every === 'goal') planning.keepPlans(cases.map((one, i) => [one, plans[i] as CasePlan]));
   const ordered = withRounds(planning, plans).sort(bySlack);
   const { needs, pools } = countRightNeeds(rightCallsOf(ordered, planning), estate, catalogue, today);
   return {

@@ -17,7 +17,8 @@ import {
   type Case,
   CaseKeys,
   DecisionIndex,
-  gatherCases,
+  Gathered,
+  type Gathering,
   GoalIndex,
   openedBy,
   startsOf
@@ -35,6 +36,7 @@ import {
 } from '../estate';
 import { Together } from '../pairing';
 import { pairedBy, type PairedByRoutes } from './paired';
+import type { CasePlan } from './plan-types';
 import { type Terms, termsOf } from '../route';
 
 /** What is planned by: one catalogue as it is settled, one estate, one day. Everything is made when first asked for. */
@@ -47,7 +49,7 @@ export class Planning {
   readonly decided: FactDecisions;
   readonly #held: ReadonlySet<string>;
   readonly #models = new Map<string, ProductModel | undefined>();
-  readonly #systems: () => ReadonlyMap<string, System>;
+  readonly #systems: SystemsById;
   readonly #goals: GoalIndex;
   readonly #calendars: CalendarIndex;
   readonly #decisions: DecisionIndex;
@@ -58,7 +60,14 @@ export class Planning {
   );
   readonly #keys: CaseKeys;
 
-  constructor(input: { readonly catalogue: Catalogue; readonly estate: Estate; readonly today: Day }) {
+  /** What was gathered and planned before an edit, until it is gathered again. */
+  #before: Planning | undefined;
+
+  /** `before`: what was planned by before an edit; where little else has changed, only what has is gathered and planned anew. */
+  constructor(
+    input: { readonly catalogue: Catalogue; readonly estate: Estate; readonly today: Day },
+    before?: Planning
+  ) {
     this.estate = input.estate;
     this.today = input.today;
     const day = formatDay(input.today);
@@ -67,6 +76,7 @@ export class Planning {
     this.catalogue = settled.catalogue;
     this.disputes = settled.disputes;
     this.links = new LinkIndex(input.estate.systems);
+    this.#systems = new SystemsById(input.estate.systems);
     this.decided = new FactDecisions(input.estate.decisions, day);
     // Agreements count as held from one unit on.
     this.#held = new Set(input.estate.rightsHeld.filter((r) => r.held !== 0).map((r) => r.right));
@@ -80,17 +90,55 @@ export class Planning {
       decisionsOf: (s: System): readonly Decision[] => this.#decisions.touching(s.id, situationKey(s))
     };
     this.#keys = new CaseKeys(this.catalogue, around, input.today);
-    let systems: ReadonlyMap<string, System> | undefined;
-    this.#systems = () => (systems ??= new Map(input.estate.systems.map((s) => [s.id, s])));
+    if (before && hasSameAround(before, this)) this.#before = before;
   }
 
-  #gathered: ReturnType<typeof gatherCases> | undefined;
+  #gathered: Gathered | undefined;
+  #cases: Gathering | undefined;
+  /** Plans of cases, which hold as long as the case is the same. */
+  #plans = new Map<Case, CasePlan>();
 
-  gather(): ReturnType<typeof gatherCases> {
-    if (this.#gathered) return this.#gathered;
-    const found = gatherCases(this.estate, formatDay(this.today), this.#keys);
-    const cases = found.cases.map((one) => (one.goal.kept ? { ...one, goal: this.goalOf(one.system) } : one));
-    return (this.#gathered = { ...found, cases });
+  gather(): Gathering {
+    return (this.#cases ??= this.#gather());
+  }
+
+  #gather(): Gathering {
+    const by = {
+      decisions: this.#decisions,
+      decided: this.decided,
+      goals: this.#goals,
+      calendars: this.#calendars,
+      keys: this.#keys
+    };
+    const found = new Gathered(this.estate.systems, by, this.#takeOver());
+    this.#gathered = found;
+    if (found.cases.every((one) => !one.goal.kept)) return found;
+    return {
+      situations: found.situations,
+      cases: found.cases.map((one) => (one.goal.kept ? { ...one, goal: this.goalOf(one.system) } : one))
+    };
+  }
+
+  /** What was gathered before, where only a few systems have changed since; with what was planned of it. */
+  #takeOver(): ConstructorParameters<typeof Gathered>[2] {
+    const before = this.#before;
+    this.#before = undefined;
+    const changed = before && changedSince(before, this);
+    const gathered = before ? before.#gathered : undefined;
+    if (!before || !changed || !gathered) return undefined;
+    this.#systems.follow(before.#systems, changed);
+    this.#plans = before.#plans;
+    return { gathered, changed, system: (id) => this.system(id) };
+  }
+
+  /** What was planned of a case, before this planning or by it. */
+  planOf(one: Case): CasePlan | undefined {
+    return this.#plans.get(one);
+  }
+
+  /** Keeps plans for the planning after this one: those of these cases and no others. */
+  keepPlans(plans: readonly (readonly [Case, CasePlan])[]): void {
+    this.#plans = new Map(plans);
   }
 
   /**
@@ -181,6 +229,11 @@ export class Planning {
     const { kept, ...free } = goal;
     const since = this.#ranSince(system);
     return since !== undefined && since + kept.ranDays < this.today ? free : goal;
+  }
+
+  /** Whether its goal keeps some systems back, by who else there is. */
+  keepsBack(system: System): boolean {
+    return this.#goals.keepsBack(system);
   }
 
   /** Since when the others of a system's team and product are where they go; see `ranSince`. */
@@ -321,8 +374,74 @@ export class Planning {
   }
 
   system(id: string): System | undefined {
-    return this.#systems().get(id);
+    return this.#systems.get(id);
   }
+}
+
+/** Systems by their ids: made when first asked for, or those of an earlier estate with a few changed. */
+class SystemsById {
+  readonly #systems: readonly System[];
+  #all: ReadonlyMap<string, System> | undefined;
+  readonly #changed = new Map<string, System>();
+
+  constructor(systems: readonly System[]) {
+    this.#systems = systems;
+  }
+
+  get(id: string): System | undefined {
+    this.#all ??= new Map(this.#systems.map((s) => [s.id, s]));
+    return this.#changed.get(id) ?? this.#all.get(id);
+  }
+
+  /** Takes over what an earlier estate has made; `changed`: places of systems that are others since. */
+  follow(earlier: SystemsById, changed: readonly number[]): void {
+    if (!earlier.#all || earlier.#changed.size + changed.length > MOST_CHANGED) return;
+    this.#all = earlier.#all;
+    for (const [id, system] of earlier.#changed) this.#changed.set(id, system);
+    for (const i of changed) {
+      const system = this.#systems[i];
+      if (system) this.#changed.set(system.id, system);
+    }
+  }
+}
+
+/** Systems that may be gathered by themselves; of more all are gathered. */
+const MOST_CHANGED = 1000;
+
+/** Whether all that plans of single systems turn on, beside the systems themselves, is the same. */
+function hasSameAround(before: Planning, now: Planning): boolean {
+  const [a, b] = [before.estate, now.estate];
+  return (
+    before.catalogue === now.catalogue &&
+    before.today === now.today &&
+    isSame(a.site, b.site) &&
+    isSame(a.goals, b.goals) &&
+    isSame(a.decisions, b.decisions) &&
+    isSame(a.rightsHeld, b.rightsHeld) &&
+    isSame(a.calendars, b.calendars)
+  );
+}
+
+const isSame = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
+
+/** What says whether a system is kept back, and which others are in its place. */
+const groupOf = ({ team, product, stage, name }: System): unknown => [team, product, stage, name];
+
+/** Places of systems that are others than before; undefined where some came or went, are linked, or are many. */
+function changedSince(before: Planning, now: Planning): number[] | undefined {
+  const [a, b] = [before.estate.systems, now.estate.systems];
+  if (a.length !== b.length) return undefined;
+  const changed: number[] = [];
+  for (let i = 0; i < b.length; i++) {
+    const [old, system] = [a[i], b[i]];
+    if (old === system || !old || !system) continue;
+    const isLinked = before.links.isLinked(system.id) || now.links.isLinked(system.id);
+    if (old.id !== system.id || isLinked || changed.length >= MOST_CHANGED) return undefined;
+    if ((before.keepsBack(old) || now.keepsBack(system)) && !isSame(groupOf(old), groupOf(system)))
+      return undefined;
+    changed.push(i);
+  }
+  return changed;
 }
 
 const SETTLED = new WeakMap<Catalogue, { rulings: string; settled: ReturnType<typeof settleCatalogue> }>();

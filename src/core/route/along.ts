@@ -25,6 +25,8 @@ export interface Along {
   readonly cured: readonly Cure[];
   /** Equal for equal states. */
   readonly key: string;
+  /** Keys of it among some facts only, once made. */
+  readonly among: Map<ReadonlySet<string>, string>;
 }
 
 const UNTOLD: Seen = { kind: 'unknown', why: 'known only after that hop' };
@@ -34,11 +36,12 @@ export function startAlong(facts: Facts = new Map(), nodes: readonly Facts[] = [
   return alongOf({ facts, nodes, onlyHardware: false, cured: [] });
 }
 
-function alongOf(state: Omit<Along, 'key'>): Along {
+function alongOf(state: Omit<Along, 'key' | 'among'>): Along {
   const cures = state.cured.map((c) => c.id).sort();
   const nodes = state.nodes.map((n) => `;${textOf(n)}`).join('');
   return {
     ...state,
+    among: new Map(),
     key: `${state.onlyHardware ? 'h' : ''}${textOf(state.facts)}${nodes}/${cures.join(',')}`
   };
 }
@@ -46,9 +49,7 @@ function alongOf(state: Omit<Along, 'key'>): Along {
 /** Equal for states that differ in none of these facts. */
 export function keyOfFacts(along: Along, facts: ReadonlySet<string>): string {
   if (along.key === '/') return along.key;
-  const made = KEYS.get(along) ?? new Map<ReadonlySet<string>, string>();
-  KEYS.set(along, made);
-  const known = made.get(facts);
+  const known = along.among.get(facts);
   if (known !== undefined) return known;
   const among = (of: Facts): Facts => new Map([...of].filter(([id]) => facts.has(id)));
   const { key } = alongOf({
@@ -57,11 +58,9 @@ export function keyOfFacts(along: Along, facts: ReadonlySet<string>): string {
     onlyHardware: along.onlyHardware,
     cured: along.cured.filter((c) => facts.has(c.fact))
   });
-  made.set(facts, key);
+  along.among.set(facts, key);
   return key;
 }
-
-const KEYS = new WeakMap<Along, Map<ReadonlySet<string>, string>>();
 
 const textOf = (facts: Facts): string =>
   [...facts]

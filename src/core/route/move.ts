@@ -25,6 +25,8 @@ export interface Move {
   readonly asked: Asked;
   /** Set where the step, or its edition or architecture, is an empty cell of a partial table. */
   readonly cell?: string;
+  /** By level: what it asks, as far as it is known to be what others ask; see `askClassOf`. */
+  readonly asks: number[];
 }
 
 /** A move before its patch level and cures are settled. */
@@ -80,7 +82,8 @@ function findOpenings(model: ProductModel, from: Place, cells: boolean): Opening
         id: change.change.id,
         from,
         to: { ...from, edition: change.to },
-        change
+        change,
+        asks: []
       });
   }
   if (cells && !model.tableComplete) pushEmptyCells(openings, model, from);
@@ -98,7 +101,8 @@ function pushFromNothing(openings: Opening[], model: ProductModel, hop: HopModel
         id: hop.hop.id,
         from,
         to: { release: hop.to, patch: hop.arrives, edition, architecture },
-        hop
+        hop,
+        asks: []
       });
 }
 
@@ -113,10 +117,10 @@ function hopOpenings(model: ProductModel, hop: HopModel, from: Place, cells: boo
   for (const architecture of hop.architectures[from.architecture] ?? []) {
     const to = { release: hop.to, patch: hop.arrives, architecture };
     for (const edition of published)
-      openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop });
+      openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop, asks: [] });
     for (const edition of absent) {
       const cell = `${hop.hop.id}: ${model.editions[from.edition]} to ${model.editions[edition]}`;
-      openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop, cell });
+      openings.push({ kind, id: hop.hop.id, from, to: { ...to, edition }, hop, cell, asks: [] });
     }
   }
   return openings;
@@ -137,7 +141,8 @@ function pushEmptyCells(openings: Opening[], model: ProductModel, from: Place): 
       id: `cell ${cell}`,
       from,
       to: { ...from, release: release.index, patch: 0 },
-      cell
+      cell,
+      asks: []
     });
   }
 }

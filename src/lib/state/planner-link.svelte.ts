@@ -7,6 +7,7 @@ import { currentWorkspace } from '$lib/storage/database';
 import { callBack, WorkerClient } from '$lib/workers/client';
 import type { LookOrder } from '$lib/workers/looker';
 import type { PlanOrder } from '$lib/workers/planner';
+import { readPlan } from '$lib/workers/told-plan';
 import { words } from './words.svelte';
 
 /** Planning starts when what was changed is on the screen. */
@@ -51,6 +52,8 @@ export class PlannerLink {
   #timer: ReturnType<typeof setTimeout> | undefined;
   /** Counts planning runs, so that words from a dropped one are not heard. */
   #run = 0;
+  /** The plan as the worker told it last, and its stamp. */
+  #told: { readonly plan: Plan; readonly stamp: string } | undefined;
   /** Counts plans. */
   #stamp = 0;
 
@@ -88,6 +91,7 @@ export class PlannerLink {
       readAll: this.#readAll,
       writes: this.#unsent,
       today,
+      has: this.#told?.stamp,
       ...(catalogue === this.#sentCatalogue ? {} : { catalogue })
     };
     [this.#readAll, this.#unsent, this.#sentCatalogue] = [false, [], catalogue];
@@ -98,7 +102,9 @@ export class PlannerLink {
       if (run !== this.#run) return;
       this.#run++; // its words of progress may still be under way
       if (found.ok) {
-        this.plan = found.value;
+        const plan = readPlan(found.value, this.#told?.plan);
+        this.#told = { plan, stamp: found.value.stamp };
+        this.plan = plan;
         this.#stamp++;
       } else words.fault = found.issues.map(describeIssue).join(' ');
       if (!found.ok) this.#forget();

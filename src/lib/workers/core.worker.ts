@@ -58,6 +58,7 @@ import { importWords, planWords } from '$core/wording';
 import { Looker, type LookOrder, type LookProgress, type RightsTried } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { publishedTables } from './published-tables';
+import type { ToldPlan } from './told-plan';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
 
 const PROGRESS_EVERY_MS = 40;
@@ -162,7 +163,7 @@ const api = {
       words: planWords,
       everyTarget
     }),
-  planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> =>
+  planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> =>
     planner.plan(order, onProgress),
   waitStored: (
     order: LookOrder,

@@ -1,5 +1,5 @@
 import { type Catalogue, emptyCatalogue } from '$core/catalogue';
-import { estateOfRecords, type Target, type Write } from '$core/estate';
+import { HeldEstate, type Target, type Write } from '$core/estate';
 import {
   type Explored,
   exploreSystem,
@@ -11,6 +11,7 @@ import {
 } from '$core/plan';
 import type { Result } from '$core/kit';
 import { readRecords } from '$lib/storage/change-log';
+import { tellPlan, type ToldPlan } from './told-plan';
 
 const PROGRESS_EVERY_MS = 40;
 
@@ -24,6 +25,8 @@ export interface PlanOrder {
   /** Absent: the same as in the last order. */
   readonly catalogue?: Catalogue;
   readonly today: number;
+  /** The stamp of the plan whoever asks has, so that only what is another now is told. */
+  readonly has?: string | undefined;
 }
 
 /**
@@ -32,21 +35,21 @@ export interface PlanOrder {
  */
 export class Planner {
   #workspace = '';
-  #records = new Map<string, unknown>();
+  #held = new HeldEstate();
   #catalogue: Catalogue = emptyCatalogue();
   #latest = 0;
   readonly #cache = new PlanCache();
   /** The last plan, and what it was made by. */
-  #last: { readonly planning: Planning; readonly plan: Plan } | undefined;
+  #last: { readonly planning: Planning; readonly plan: Plan; readonly stamp: string } | undefined;
   /** Orders bring what is held up to date one after the other. */
   #holding: Promise<void> = Promise.resolve();
 
-  async plan(order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<Plan>> {
+  async plan(order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> {
     const run = ++this.#latest;
     this.#holding = this.#holding.then(() => this.#hold(order));
     try {
       await this.#holding;
-      return await this.#run(run, order.today, onProgress);
+      return await this.#run(run, order, onProgress);
     } catch (error) {
       this.#holding = Promise.resolve();
       const detail = error instanceof Error ? error.message : String(error);
@@ -69,26 +72,27 @@ export class Planner {
 
   async #hold({ workspace, readAll, writes, catalogue }: PlanOrder): Promise<void> {
     if (catalogue) this.#catalogue = catalogue;
-    if (readAll || workspace !== this.#workspace) this.#records = new Map(await readRecords(workspace));
+    if (readAll || workspace !== this.#workspace) this.#held = new HeldEstate(await readRecords(workspace));
     this.#workspace = workspace;
-    for (const [key, value] of writes)
-      if (value === undefined) this.#records.delete(key);
-      else this.#records.set(key, value);
+    this.#held.write(writes);
   }
 
   async #run(
     run: number,
-    today: number,
+    { today, has }: PlanOrder,
     onProgress: (progress: PlanProgress) => void
-  ): Promise<Result<Plan>> {
-    const { estate } = estateOfRecords(this.#records);
-    const planning = new Planning({ catalogue: this.#catalogue, estate, today });
+  ): Promise<Result<ToldPlan>> {
+    const { estate } = this.#held;
+    const before = this.#last;
+    const planning = new Planning({ catalogue: this.#catalogue, estate, today }, before?.planning);
     const steps = planWith(planning, 'goal', this.#cache);
     let paused = performance.now();
     for (let next = steps.next(); ; next = steps.next()) {
       if (next.done) {
-        this.#last = { planning, plan: next.value };
-        return { ok: true, value: next.value };
+        const plan = next.value;
+        this.#last = { planning, plan, stamp: crypto.randomUUID() };
+        const known = has !== undefined && has === before?.stamp ? before.plan : undefined;
+        return { ok: true, value: tellPlan(plan, this.#last.stamp, known) };
       }
       if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
       onProgress(next.value);

@@ -13,30 +13,40 @@ interface Least {
   readonly minutes: number;
 }
 
+/** With as much kept in the end as may be, as a place in KEPT; and how few hops there are however little is kept. */
+interface LeastKeeping extends Least {
+  readonly kept: number;
+  readonly fewest: number;
+}
+
 /**
  * What is ahead to one release at least, from every other, whatever the clauses say: by hops that keep so much and no less. No way is
  * shorter than `hops`, and none of so few hops takes fewer minutes.
  */
 export class Ahead {
   /** By place in KEPT, then by release; from nothing in the first place. */
-  readonly #byKept: readonly (readonly (Least | undefined)[])[];
+  readonly #byKept: readonly (readonly (LeastKeeping | undefined)[])[];
 
   constructor(model: ProductModel, target: number, by: By) {
-    this.#byKept = KEPT.map((_, kept) => leastTo(model, target, { ...by, kept }));
+    const found = KEPT.map((_, kept) => leastTo(model, target, { ...by, kept }));
+    const fewest = found.at(-1) ?? [];
+    this.#byKept = KEPT.map((_, from) =>
+      fewest.map((few, at) => {
+        const kept = found.findIndex((least, rank) => rank >= from && least[at]);
+        const least = found[kept]?.[at];
+        return few && least && { ...least, kept, fewest: few.hops };
+      })
+    );
   }
 
-  /** With the least that may be kept in the end, as a place in KEPT, by whoever has kept so much; undefined where no hop leads there. */
-  from(release: number, kept: number): (Least & { readonly kept: number }) | undefined {
-    for (let rank = kept; rank < this.#byKept.length; rank++) {
-      const least = this.#byKept[rank]?.[release + 1];
-      if (least) return { ...least, kept: rank };
-    }
-    return undefined;
+  /** By whoever has kept so much; undefined where no hop leads there. */
+  from(release: number, kept: number): LeastKeeping | undefined {
+    return this.#byKept[kept]?.[release + 1];
   }
 
   /** Release hops at least, however little is kept. */
   hopsFrom(release: number): number | undefined {
-    return this.#byKept.at(-1)?.[release + 1]?.hops;
+    return this.#byKept[0]?.[release + 1]?.fewest;
   }
 }
 

@@ -6,7 +6,7 @@ import { carefulMinutesOf } from '../days/lay-days';
 import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
 import { compareByPreference, compareSums, startLabel, keptRankOf, type Criteria, type Label } from './label';
-import type { Opening } from '../move';
+import { listOpenings, type Opening } from '../move';
 import { Pool } from './pool';
 import { noted, type Terms } from '../terms';
 import type { Verdict } from '../types';
@@ -30,8 +30,6 @@ export interface Ends {
 }
 
 export interface ChooseOptions {
-  /** Place in KEPT: routes that keep less do not count. */
-  readonly keptAtMost?: number;
   /** Any open route will do: the first by preference of them all, whatever verdict others give. */
   readonly anyOpen?: boolean;
   /** Whether empty cells count in the best run. */
@@ -64,10 +62,10 @@ const CHOSEN = new WeakMap<Terms['memo'], Map<string, Chosen>>();
 function keyOf(terms: Terms, { start, target }: Ends, run: Run, options: ChooseOptions): string | undefined {
   if (terms.way || terms.round || terms.lifted.size + terms.learned.size > 0) return undefined;
   if (terms.model.needs.pairings.length > 0) return undefined;
-  const { keptAtMost, anyOpen, cells } = options;
+  const { anyOpen, cells } = options;
   const { today, from, leadsFrom, along, barred } = terms;
   const barredIds = barred.size > 0 ? [...barred].sort() : [];
-  return `${targetKey(start)} ${start.patch} ${targetKey(target)} ${run} ${keptAtMost} ${anyOpen} ${cells} ${today} ${from} ${leadsFrom} ${JSON.stringify(barredIds)} ${along.key}`;
+  return `${targetKey(start)} ${start.patch} ${targetKey(target)} ${run} ${anyOpen} ${cells} ${today} ${from} ${leadsFrom} ${JSON.stringify(barredIds)} ${along.key}`;
 }
 
 function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Chosen {
@@ -75,6 +73,7 @@ function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Cho
   let cut = false;
   let work = 0;
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
+    if (wanted === 'straight' && !mayBeStraight(terms, ends, run, options)) continue;
     const found = searchWarily(terms, (wary) =>
       new Choice(terms, ends, { run, wanted, wary, ...options }).find()
     );
@@ -87,6 +86,19 @@ function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Cho
     if (found.isWhole) break;
   }
   return { verdict: 'closed', met: terms.notes.met, cut, work };
+}
+
+/** Whether any one step leads there, whatever it asks. */
+function mayBeStraight(
+  { model, learned }: Terms,
+  { start, target }: Ends,
+  run: Run,
+  { cells = true }: ChooseOptions
+): boolean {
+  const key = targetKey(target);
+  return listOpenings(model, start, (cells && run === 'best') || learned.size > 0).some(
+    (o) => o.kind === 'in place' && targetKey(o.to) === key
+  );
 }
 
 const KINDS = ['straight', 'by hops', 'fresh only', 'not yet'] as const;
@@ -109,7 +121,7 @@ interface Found {
 interface Entry {
   readonly label: Label;
   readonly asTarget: boolean;
-  readonly step?: Step;
+  readonly step: Step | undefined;
   readonly kept: number;
   readonly hops: number;
   readonly mostMinutes: number;
@@ -206,13 +218,13 @@ class Choice {
     }
     const kept = opening ? Math.max(sum.keptRank, keptRankOf(opening)) : sum.keptRank;
     const ahead = this.#ahead.from((opening?.to ?? at).release, kept);
-    if (!ahead || ahead.kept > (this.#wanted.keptAtMost ?? Infinity)) return;
     const taken = opening ? 1 : 0;
+    if (!ahead || sum.finish + (taken + ahead.fewest) * this.#daysAHop > this.#finishBy) return;
     const minutes = (ahead.minutes + (opening ? carefulMinutesOf(opening) : 0)) * this.#terms.nodes;
     this.#heap.push({
       label,
       asTarget,
-      ...(step ? { step } : {}),
+      step,
       kept: ahead.kept,
       hops: sum.hops + taken + ahead.hops,
       mostMinutes: sum.most.carefulMinutes + minutes,
@@ -233,10 +245,9 @@ class Choice {
 
   /** Whether going on from here can give what is wanted; none of it is ever undone. */
   #mayGive({ criteria, at, moves }: Label): boolean {
-    const { wanted, keptAtMost } = this.#wanted;
+    const { wanted } = this.#wanted;
     const hopsAhead = this.#ahead.hopsFrom(at.release);
     if (hopsAhead === undefined) return false;
-    if (keptAtMost !== undefined && criteria.keptRank > keptAtMost) return false;
     if (criteria.finish + hopsAhead * this.#daysAHop > this.#finishBy) return false;
     const gives =
       (wanted === 'not yet' || criteria.waits <= this.#terms.today) &&

@@ -33,7 +33,6 @@ class AskClasses {
   readonly #model: ProductModel;
   readonly #asksStanding: boolean;
   readonly #numbers = new Map<string, number>();
-  readonly #known = new WeakMap<Opening, number[]>();
 
   constructor(model: ProductModel) {
     this.#model = model;
@@ -41,9 +40,7 @@ class AskClasses {
   }
 
   of(opening: Opening, level: number): number {
-    let levels = this.#known.get(opening);
-    if (!levels) this.#known.set(opening, (levels = []));
-    return (levels[level] ??= this.#numberOf(opening, level));
+    return (opening.asks[level] ??= this.#numberOf(opening, level));
   }
 
   #numberOf(opening: Opening, level: number): number {
