@@ -125,7 +125,7 @@ const LOOK_AHEAD = 300;
 test('what closes the goal is found: brute force reaches it until then and not after', () => {
   let closing = 0;
   let open = 0;
-  for (const seed of seedsOf(3000)) {
+  for (const seed of seedsOf(5000)) {
     const world = worldOf(seed);
     if (JSON.stringify(world.product).includes('unknown') || world.activated === 'unknown') continue;
     if (!new BruteForce(world).solve(1200)) continue;

@@ -20,6 +20,7 @@ import {
   type FactValue,
   isStale,
   type LinkIndex,
+  readingKey,
   seenOf,
   seenOfFact,
   situationKey,
@@ -80,7 +81,7 @@ export class CaseKeys {
   keyOf(system: System): string {
     const cuts = this.#cutsFor(system);
     if (!cuts) return '';
-    const own = this.#ownKey(system, cuts);
+    const own = this.#ownKey(system, cuts) + this.#hostsKey(system);
     return cuts.asksLinks ? own + this.#linkedKey(system) : own;
   }
 
@@ -102,7 +103,7 @@ export class CaseKeys {
       const cut = cuts.facts.get(id);
       if (cut) key += `;${this.#pieceOf(cut, evidence.fact(id))}`;
     }
-    return `t${key}|${this.#toldKey(system, cuts)}`;
+    return `t${key}|${this.#toldKey(system, cuts)}${this.#hostsKey(system)}`;
   }
 
   asksLinks(system: System): boolean {
@@ -154,6 +155,19 @@ export class CaseKeys {
     if (!product) return '';
     const { requirements, companions, unplaced } = checkedOf(product, system, this.#kinds);
     return JSON.stringify([[...requirements].sort(), [...companions].sort(), unplaced]);
+  }
+
+  /** What it hangs on and how that stands, since the end of its service is one of the system's own. */
+  #hostsKey(system: System): string {
+    if (!system.links) return '';
+    const hosts = this.#links
+      .around(system)
+      .flatMap(({ kind, system: host }) =>
+        (kind === 'hosted on' || kind === 'managed by') && typeof host !== 'string'
+          ? [`${readingKey(host.product)} ${readingKey(host.release)}`]
+          : []
+      );
+    return hosts.length > 0 ? `^${hosts.sort().join('&')}` : '';
   }
 
   #isStale(id: string, seen: Seen): boolean {

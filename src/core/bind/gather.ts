@@ -67,13 +67,17 @@ export class Gathered implements Gathering {
     this.systems = systems;
     const byId = (a: Case, b: Case): number => compareText(a.id, b.id);
     if (!before) {
-      this.#keys = systems.map((s) => keyOf(s, by));
-      const groups = new Map<string, System[]>();
-      systems.forEach((system, i) => {
-        const key = this.#keys[i];
-        if (key !== undefined) push(groups, key, system);
+      const groups = new Map<string, { readonly id: string; readonly group: System[] }>();
+      // One text a case is kept, not one a system.
+      this.#keys = systems.map((system) => {
+        const key = keyOf(system, by);
+        if (key === undefined) return undefined;
+        const known = groups.get(key);
+        if (known) known.group.push(system);
+        else groups.set(key, { id: key, group: [system] });
+        return known ? known.id : key;
       });
-      this.cases = [...groups].map(([id, group]) => caseOf(id, group, by)).sort(byId);
+      this.cases = [...groups.values()].map(({ id, group }) => caseOf(id, group, by)).sort(byId);
     } else {
       const { gathered, changed } = before;
       const keys = [...gathered.#keys];

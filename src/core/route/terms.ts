@@ -171,8 +171,7 @@ function settledOn(
 
 /** Gathers the terms of one case. */
 export function termsOf(model: ProductModel, inputs: CaseInputs): Terms {
-  const { goal, countsExpected, today } = inputs;
-  const publications = model.releases.map((r) => findPublication(r, goal.maturities, countsExpected));
+  const { today } = inputs;
   return {
     model,
     from: today,
@@ -186,6 +185,30 @@ export function termsOf(model: ProductModel, inputs: CaseInputs): Terms {
     learned: new Map(),
     memo: new Map(),
     notes: new Notes(),
+    ...releaseDaysOf(model, inputs)
+  };
+}
+
+type ReleaseDays = Pick<Terms, 'publication' | 'settled' | 'isPreview' | 'serviceEnd'>;
+
+const RELEASE_DAYS = new WeakMap<ProductModel, WeakMap<CaseGoal, Map<boolean, ReleaseDays>>>();
+
+/** The days of releases under a goal, made once. */
+function releaseDaysOf(model: ProductModel, inputs: CaseInputs): ReleaseDays {
+  const { goal, countsExpected } = inputs;
+  const ofModel = RELEASE_DAYS.get(model) ?? new WeakMap<CaseGoal, Map<boolean, ReleaseDays>>();
+  RELEASE_DAYS.set(model, ofModel);
+  const made = ofModel.get(goal) ?? new Map<boolean, ReleaseDays>();
+  ofModel.set(goal, made);
+  const known = made.get(countsExpected) ?? makeReleaseDays(model, inputs);
+  made.set(countsExpected, known);
+  return known;
+}
+
+function makeReleaseDays(model: ProductModel, inputs: CaseInputs): ReleaseDays {
+  const { goal, countsExpected } = inputs;
+  const publications = model.releases.map((r) => findPublication(r, goal.maturities, countsExpected));
+  return {
     publication: publications.map((p) => p?.day),
     settled: publications.map((p, i) => p && settledOn(model, i, p.day, inputs)),
     isPreview: publications.map((p) => p !== undefined && p.maturity !== 'general'),

@@ -1,6 +1,14 @@
 import type { PatchModel } from '../../compile';
 import type { Run } from '../../condition';
-import { type DateInterval, type Day, type MaybeDay, readDay, ROOM_WITHIN, type StepDays } from '../../date';
+import {
+  type Calendar,
+  type DateInterval,
+  type Day,
+  type MaybeDay,
+  readDay,
+  ROOM_WITHIN,
+  type StepDays
+} from '../../date';
 import type { Move } from '../move';
 import { awaitRight } from './await-right';
 import { type BlockMinutes, layInWindows, type ToLay } from './lay-in-windows';
@@ -170,12 +178,18 @@ function layMove(
   const patchWait = patch?.published ? readDay(patch.published, terms.countsExpected) : undefined;
   let waitsUntil: MaybeDay = terms.today;
   let earliest = free;
-  for (const wait of [...waitsOf(terms, move, isTarget), offerWait(terms, move, run)]) {
-    earliest = notEarlier(terms, earliest, wait);
-    if (wait !== undefined) waitsUntil = laterWait(waitsUntil, wait);
-  }
+  const wait = (until: MaybeDay | undefined): void => {
+    if (until === undefined) return;
+    earliest = notEarlier(terms, earliest, until);
+    waitsUntil = laterWait(waitsUntil, until);
+  };
+  // Publication (and that of the level arrived at), settling, first open day.
+  wait((isTarget ? terms.settled : terms.publication)[move.to.release]);
+  if (move.hop) wait(maybe(terms, terms.model.releases[move.to.release]?.patches[move.to.patch]?.published));
+  wait(maybe(terms, (move.hop ?? move.change)?.opens));
+  wait(offerWait(terms, move, run));
   if (patchWait !== undefined) waitsUntil = laterWait(waitsUntil, patchWait);
-  for (const wait of notBefore) earliest = notEarlier(terms, earliest, wait);
+  for (const until of notBefore) earliest = notEarlier(terms, earliest, until);
   // Lead days and what linked systems need first put the step off, and are no waits of its own (RECKONING C3).
   if (move.asked.leadDays > 0) earliest = notEarlier(terms, earliest, terms.leadsFrom + move.asked.leadDays);
   for (const gate of gatesOf(terms, move, run)) {
@@ -187,15 +201,18 @@ function layMove(
     if (gate.waits !== undefined) waitsUntil = laterWait(waitsUntil, gate.waits);
   }
   const first = patch && { patch, from: notEarlier(terms, free, patchWait) };
+  const { calendar } = terms;
   const place = (day: Day): MoveDays =>
-    placeInCalendar(terms, move, {
-      earliest: { day, exact: earliest.exact },
-      behind: before?.days.at,
-      until: terms.from + ROOM_WITHIN,
-      ...(terms.round?.sharesOf ? { shares: terms.round.sharesOf(at) } : {}),
-      ...(first ? { first } : {}),
-      ...(after === undefined ? {} : { after })
-    });
+    calendar
+      ? placeInCalendar(terms, calendar, move, {
+          earliest: { day, exact: earliest.exact },
+          behind: before?.days.at,
+          until: terms.from + ROOM_WITHIN,
+          ...(terms.round?.sharesOf ? { shares: terms.round.sharesOf(at) } : {}),
+          ...(first ? { first } : {}),
+          ...(after === undefined ? {} : { after })
+        })
+      : placeMove(terms, move, { day, exact: earliest.exact }, first);
   return { days: awaitRight(terms, { move, run }, place, earliest.day), waitsUntil };
 }
 
@@ -231,13 +248,11 @@ const dayAfter = (day: MaybeDay | undefined): MaybeDay | undefined =>
   typeof day === 'number' ? day + 1 : day;
 
 /** Into windows, onto days outside the freezes, or onto any days. */
-function placeInCalendar(terms: Terms, move: Move, toLay: ToLay): MoveDays {
-  const { calendar } = terms;
-  if (calendar?.hasWindows) {
+function placeInCalendar(terms: Terms, calendar: Calendar, move: Move, toLay: ToLay): MoveDays {
+  if (calendar.hasWindows) {
     const laid = layInWindows(calendar, blockOf(terms, move), toLay);
     return laid ?? { ...placeMove(terms, move, toLay.earliest, toLay.first), roomless: true };
   }
-  if (!calendar) return placeMove(terms, move, toLay.earliest, toLay.first);
   let { earliest, first } = toLay;
   for (;;) {
     const days = placeMove(terms, move, earliest, first);
@@ -280,15 +295,6 @@ export function gatesOf(terms: Terms, move: Move, run: Run): readonly RouteGate[
 }
 
 const NO_GATES: readonly RouteGate[] = [];
-
-/** Publication (and that of the level arrived at), settling, first open day. */
-function waitsOf(terms: Terms, move: Move, isTarget: boolean): (MaybeDay | undefined)[] {
-  const settled = (isTarget ? terms.settled : terms.publication)[move.to.release];
-  const arrives = move.hop
-    ? terms.model.releases[move.to.release]?.patches[move.to.patch]?.published
-    : undefined;
-  return [settled, maybe(terms, arrives), maybe(terms, (move.hop ?? move.change)?.opens)];
-}
 
 const maybe = (terms: Terms, date: DateInterval | undefined): MaybeDay | undefined =>
   date && readDay(date, terms.countsExpected);

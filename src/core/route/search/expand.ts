@@ -237,9 +237,10 @@ export class Expander {
     // Facts no longer matter on a target that no change of edition leads on from.
     const goesOn = !asTarget || (this.#terms.model.changesAt[at.release]?.length ?? 0) > 0;
     const all = this.#terms.model.hasStrands;
-    const stood = visited
-      .filter((v) => all || v.release === at.release)
-      .map((v) => `${all ? v.release : ''}.${v.edition}.${v.architecture}`);
+    const stood: string[] = [];
+    for (const v of visited)
+      if (all || v.release === at.release)
+        stood.push(`${all ? v.release : ''}.${v.edition}.${v.architecture}`);
     const prone: string[] = [];
     for (let i = moves.length - 1; this.mayPutOff && !asTarget && i >= 0; i--) {
       const move = moves[i];
