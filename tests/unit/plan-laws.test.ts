@@ -430,3 +430,28 @@ test('what is kept from one planning to the next changes nothing, and only what 
   expect(alone).toBeGreaterThan(seedsOf(120).length / 8);
   expect(told).toBeGreaterThan(seedsOf(120).length / 4);
 }, 400_000);
+
+test('alike systems on hosts that end on other days have deadlines of their own', () => {
+  const input = demoInput();
+  const { systems } = input.estate;
+  const base = systems.find((s) => s.id === 'web-01') as System;
+  const on = (id: string, host: string): System => ({
+    ...base,
+    id,
+    name: id,
+    links: [{ kind: 'hosted on', to: host }]
+  });
+  const both = [on('on-draw', 'draw-01'), on('on-west', 'west-04')];
+  const planned = plan({
+    ...input,
+    estate: { ...input.estate, systems: [...systems, ...both] },
+    every: 'goal'
+  });
+  const ends = both.map(({ id }) =>
+    planned.cases
+      .find((c) => c.systems.includes(id))
+      ?.deadline.contributors.flatMap((c) => (c.kind === 'service of host' ? [c.day] : []))
+  );
+  expect(ends.map((e) => e?.length)).toEqual([1, 1]);
+  expect(ends[0]).not.toEqual(ends[1]);
+});

@@ -1,13 +1,14 @@
 import { idsOfPlace, type Place, type ProductModel, targetKey } from '../compile';
 import { type Day, parseDay, readDay } from '../date';
 import { type Contributor, type Deadline, deadlineOf, findTiming, type Timing } from '../deadline';
-import { BASE_PATCH, compareReleases, matchesRange, parseRange } from '../version';
+import { BASE_PATCH, matchesRange, parseRange } from '../version';
 import { type Case, startsOf } from '../bind';
 import type { Decision, Target, WayStep } from '../estate';
 import { findOtherEnds } from './plan-ends';
 import { goalOf } from './find-goal';
 import type { Planning } from './planning';
 import { findReplacement } from './replacement';
+import { bestTo, findBestOpen, isOlder, targetOf, targetsOf } from './targets';
 import {
   type Chosen,
   chosenOf,
@@ -283,29 +284,6 @@ function planClosed(
   };
 }
 
-const bestTo = (terms: Terms, start: Place, target: Place, cells: boolean): Chosen =>
-  findChosen(terms, { start, target }, 'best', { cells });
-
-/** The newest open target behind where it stands, of the goal's edition first; see `bestOpenOf`. */
-function findBestOpen(terms: Terms, start: Place, goal: Place): Place | undefined | 'not known' {
-  const sure = findRoutes(terms, start, 'sure');
-  if (sure.cut) return 'not known';
-  const open = targetsOf(terms.model)
-    .filter((p) => p.release !== start.release && sure.routes.has(targetKey(p)) && !isOlder(terms, p, start))
-    .reverse();
-  const inOrder = [
-    ...open.filter((p) => p.edition === goal.edition),
-    ...open.filter((p) => p.edition !== goal.edition)
-  ];
-  // One that opens later shows as open only where nothing better may turn out.
-  return inOrder.find(
-    (p) =>
-      verdictOf(terms, sure.routes.get(targetKey(p)) ?? []) !== 'not yet' ||
-      sure.met.size === 0 ||
-      !isBetter(bestTo(terms, start, p, true).verdict, 'not yet')
-  );
-}
-
 const bestOf = (a: Verdict, b: Verdict): Verdict => (isBetter(b, a) ? b : a);
 
 function planEveryTarget(
@@ -389,20 +367,6 @@ function decidedWayOf(
   };
 }
 
-/** Every (release, edition, architecture) the product comes in, in sequence. */
-function targetsOf(model: ProductModel): Place[] {
-  return model.releases.flatMap((r) =>
-    r.editions.flatMap((edition) =>
-      r.architectures.map((architecture) => ({ release: r.index, patch: 0, edition, architecture }))
-    )
-  );
-}
-
-const targetOf = (terms: Terms, place: Place): Target => {
-  const { release, edition, architecture } = idsOfPlace(terms, place);
-  return { release, edition, architecture };
-};
-
 interface Judging {
   readonly terms: Terms;
   readonly start: Place;
@@ -450,11 +414,6 @@ function settled(
     bestWithoutCells: verdict
   };
 }
-
-const isOlder = (terms: Terms, target: Place, start: Place): boolean => {
-  const id = (release: number): string => terms.model.releases[release]?.release.id ?? '';
-  return compareReleases(terms.model.sequence, id(target.release), id(start.release)) === -1;
-};
 
 /** What the best route rests on, where no published hop leads there. */
 function restingReasons(terms: Terms, labels: readonly Label[]): Reason[] {

@@ -1,0 +1,50 @@
+import { idsOfPlace, type Place, type ProductModel, targetKey } from '../compile';
+import type { Target } from '../estate';
+import { type Chosen, findChosen, findRoutes, isBetter, type Terms, verdictOf } from '../route';
+import { compareReleases } from '../version';
+
+/** Every (release, edition, architecture) the product comes in, in sequence. */
+export function targetsOf(model: ProductModel): Place[] {
+  return model.releases.flatMap((r) =>
+    r.editions.flatMap((edition) =>
+      r.architectures.map((architecture) => ({ release: r.index, patch: 0, edition, architecture }))
+    )
+  );
+}
+
+export const targetOf = (terms: Terms, place: Place): Target => {
+  const { release, edition, architecture } = idsOfPlace(terms, place);
+  return { release, edition, architecture };
+};
+
+export const isOlder = (terms: Terms, target: Place, start: Place): boolean => {
+  const id = (release: number): string => terms.model.releases[release]?.release.id ?? '';
+  return compareReleases(terms.model.sequence, id(target.release), id(start.release)) === -1;
+};
+
+/** The best run's choice of a target, with empty cells counted or not. */
+export const bestTo = (terms: Terms, start: Place, target: Place, cells: boolean): Chosen =>
+  findChosen(terms, { start, target }, 'best', { cells });
+
+/**
+ * The newest open target behind where it stands, of the goal's edition first: what `bestOpenOf` finds among all targets planned. `not known`: the
+ * search was cut.
+ */
+export function findBestOpen(terms: Terms, start: Place, goal: Place): Place | undefined | 'not known' {
+  const sure = findRoutes(terms, start, 'sure');
+  if (sure.cut) return 'not known';
+  const open = targetsOf(terms.model)
+    .filter((p) => p.release !== start.release && sure.routes.has(targetKey(p)) && !isOlder(terms, p, start))
+    .reverse();
+  const inOrder = [
+    ...open.filter((p) => p.edition === goal.edition),
+    ...open.filter((p) => p.edition !== goal.edition)
+  ];
+  // One that opens later shows as open only where nothing better may turn out.
+  return inOrder.find(
+    (p) =>
+      verdictOf(terms, sure.routes.get(targetKey(p)) ?? []) !== 'not yet' ||
+      sure.met.size === 0 ||
+      !isBetter(bestTo(terms, start, p, true).verdict, 'not yet')
+  );
+}
