@@ -7,15 +7,18 @@ import { readInstalled } from '../../src/core/estate/read-installed';
 import { plan, planStepwise, planWith, type PlanInput } from '../../src/core/plan/plan';
 import { PlanCache } from '../../src/core/plan/plan-cache';
 import { Planning } from '../../src/core/plan/planning';
+import { estateAround, mayBeShared, planOne, withoutSystems } from '../../src/core/plan/share';
 import { isCounted, type Route } from '../../src/core/route/types';
 import type { CasePlan, Plan } from '../../src/core/plan/plan-types';
 import { rankVerdict } from '../../src/core/route/search/verdict';
+import { Helper } from '../../src/lib/workers/helpers';
 import { readPlan, tellPlan } from '../../src/lib/workers/told-plan';
 import { demoInput } from '../support/demo';
 import { BruteForce } from '../support/brute-force';
 import { seedsOf } from '../support/laws';
 import { Random } from '../support/random';
-import { worldOf } from '../support/worlds';
+import { estateOf } from '../support/world-estates';
+import { fullWorldOf, worldOf } from '../support/worlds';
 
 function shuffled({ catalogue, estate, today }: PlanInput, r: Random): PlanInput {
   const products = r.shuffle(catalogue.products).map((p) => ({
@@ -455,3 +458,29 @@ test('alike systems on hosts that end on other days have deadlines of their own'
   expect(ends.map((e) => e?.length)).toEqual([1, 1]);
   expect(ends[0]).not.toEqual(ends[1]);
 });
+
+test('a case that hangs on no other is planned elsewhere as it is planned here', () => {
+  const inputs = [
+    demoInput(),
+    ...seedsOf(600).map((seed) => estateOf(fullWorldOf(seed), new Random(seed * 17)))
+  ];
+  let shared = 0;
+  for (const input of inputs) {
+    const planning = new Planning(input);
+    const helper = new Helper();
+    const cases = planning.gather().cases.filter((one) => mayBeShared(planning, one));
+    const sent = structuredClone({
+      around: { catalogue: input.catalogue, estate: estateAround(input.estate), today: input.today },
+      cases: cases.map(withoutSystems)
+    });
+    const plans = structuredClone(helper.plan(sent));
+    cases.forEach((one, i) => {
+      expect({ ...plans[i], systems: one.systems }).toEqual(
+        // By a planning that remembers nothing of any other case.
+        planOne(new Planning(input), one, 'goal', new PlanCache())
+      );
+      shared++;
+    });
+  }
+  expect(shared).toBeGreaterThan(inputs.length / 2);
+}, 400_000);

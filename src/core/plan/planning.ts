@@ -136,6 +136,11 @@ export class Planning {
     return this.#plans.get(one);
   }
 
+  /** Takes a plan that was made of a case. */
+  keepPlan(one: Case, plan: CasePlan): void {
+    this.#plans.set(one, plan);
+  }
+
   /** Keeps plans for the planning after this one: those of these cases and no others. */
   keepPlans(plans: readonly (readonly [Case, CasePlan])[]): void {
     this.#plans = new Map(plans);
@@ -278,14 +283,23 @@ export class Planning {
     return this.asksLinks(one.system) ? terms : { ...terms, memo: this.#memoOf(model, one) };
   }
 
-  /** What is remembered of cases between which no way can tell. */
+  /** What is remembered of cases between which no way can tell: of one product, since cases come product by product, and it is much. */
   #memoOf({ product }: ProductModel, one: Case): Terms['memo'] {
-    const key = `${product.id} ${this.turnsOnOf(one)}`;
-    const memo = this.#memos.get(key) ?? new Map();
-    this.#memos.set(key, memo);
+    if (this.#remembered.product !== product) this.#remembered = { product, memos: new Map() };
+    const { memos } = this.#remembered;
+    const key = this.turnsOnOf(one);
+    const memo = memos.get(key) ?? new Map();
+    memos.set(key, memo);
     return memo;
   }
-  readonly #memos = new Map<string, Terms['memo']>();
+  #remembered: { readonly product?: Product; readonly memos: Map<string, Terms['memo']> } = {
+    memos: new Map()
+  };
+
+  /** Lets go of what was remembered while everything was planned: much, and of little use behind it. */
+  forgetWays(): void {
+    this.#remembered = { memos: new Map() };
+  }
 
   /** The same without what linked systems ask. */
   unpairedTermsFor(model: ProductModel, one: Case): Terms {
