@@ -17,6 +17,7 @@ import { demoInput } from '../support/demo';
 import { BruteForce } from '../support/brute-force';
 import { seedsOf } from '../support/laws';
 import { Random } from '../support/random';
+import { generateWorld } from '../../bench/generate';
 import { estateOf } from '../support/world-estates';
 import { fullWorldOf, worldOf } from '../support/worlds';
 
@@ -462,6 +463,8 @@ test('alike systems on hosts that end on other days have deadlines of their own'
 test('a case that hangs on no other is planned elsewhere as it is planned here', () => {
   const inputs = [
     demoInput(),
+    // Many that are alike but for facts nothing on the way can change.
+    ...[1, 2, 3].map((seed) => generateWorld(seed, 90, 90, 2)),
     ...seedsOf(600).map((seed) => estateOf(fullWorldOf(seed), new Random(seed * 17)))
   ];
   let shared = 0;
