@@ -43,13 +43,13 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'settling binds stepping stones too',
-    in: 'waitsOf',
+    in: 'layMove',
     find: '(isTarget ? terms.settled : terms.publication)',
     replace: 'terms.settled'
   },
   {
     name: 'settling is forgotten',
-    in: 'waitsOf',
+    in: 'layMove',
     find: '(isTarget ? terms.settled : terms.publication)',
     replace: 'terms.publication'
   },
@@ -67,9 +67,9 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'first open days are ignored',
-    in: 'waitsOf',
-    find: 'arrives), maybe(terms, (move.hop ?? move.change)?.opens)]',
-    replace: 'arrives)]'
+    in: 'layMove',
+    find: 'wait(maybe(terms, (move.hop ?? move.change)?.opens));',
+    replace: ''
   },
   {
     name: 'nodes do not multiply the work',
