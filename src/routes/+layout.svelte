@@ -48,9 +48,9 @@
       'Shift+?': single(() => (keysOpen = true)),
       h: single(() => (helpOpen = true)),
       '?': single(() => (keysOpen = true)),
-      '[': single(() => step(-1)),
-      ']': single(() => step(1)),
-      i: single(() => void goto('/import')),
+      '[': single(() => behindLinks(() => step(-1))),
+      ']': single(() => behindLinks(() => step(1))),
+      i: single(() => behindLinks(() => void goto('/import'))),
       '.': single(go),
       '$mod+.': (event) => (event.preventDefault(), go()),
       '/': single(() => void find())
@@ -76,6 +76,20 @@
   async function find(): Promise<void> {
     if (!document.querySelector('[data-find]')) await goto('/estate');
     document.querySelector<HTMLInputElement>('[data-find]')?.focus();
+  }
+
+  /**
+   * Behind a link that was followed just before: that sets out only when the screen has been painted, or a tenth of a second later, and would
+   * take the place of what a key has begun meanwhile.
+   */
+  function behindLinks(act: () => void): void {
+    let isDone = false;
+    const once = (): void => {
+      if (!isDone) act();
+      isDone = true;
+    };
+    requestAnimationFrame(() => setTimeout(once));
+    setTimeout(once, 100);
   }
 
   function step(by: number): void {
