@@ -143,7 +143,7 @@ const lines = [
   'the days on which something closes; one look ahead for two; systems are gathered by shorter keys, one kept a case (a fifth of parsing).',
   'What is left is flat: two to three questions a hop (the chosen route, a fallback, what closes it), each of some ten labels of 25 microseconds',
   'in small objects - judging 27 %, laying days 15 %, memory 18 %, the newest open target of closed goals 12 %. Labels as rows of numbers',
-  'have not been tried. One thread; in the browser cases are dealt to all cores.',
+  'have not been tried. One thread: cases dealt to a second worker took as long on two cores (20,000 cases in the browser 19.5 s and 20.0 s).',
   ''
 ];
 console.log(lines.join('\n'));

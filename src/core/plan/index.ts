@@ -18,7 +18,6 @@ export { PlanCache } from './plan-cache';
 export { type CasePlan, type Plan, type PlanProgress, sameTarget, type TargetPlan } from './plan-types';
 export { plan, planInDepth, planWith } from './plan';
 export { Planning, rulingsOf } from './planning';
-export { type Around, estateAround, mayBeShared, planningAround, planOne, withoutSystems } from './share';
 export { findSavings, type Saving } from './savings';
 export { dealPilots, type Piloted, travelInRounds } from './rounds';
 export { type Wayfarer, wayfarerOf } from './wayfarer';

@@ -6,10 +6,10 @@ import { exploreCase, type Exploration } from './explore';
 import { PlanCache } from './plan-cache';
 import { Planning } from './planning';
 import type { CasePlan, Plan, PlanProgress } from './plan-types';
+import { findRestsOn } from './rests-on';
 import { countRightNeeds } from '../right';
 import { rightCallsOf } from './right-calls';
 import { withRounds } from './rounds';
-import { planOne } from './share';
 import { type Waiting, waitOut } from './waiting';
 
 export interface PlanInput {
@@ -40,7 +40,7 @@ export function* planWith(
   every: 'goal' | 'target',
   cache = new PlanCache()
 ): Generator<PlanProgress, Plan> {
-  const { catalogue, estate, today } = planning;
+  const { catalogue, disputes, estate, today } = planning;
   const { cases, situations } = planning.gather();
   const plans: CasePlan[] = [];
   for (const one of cases) {
@@ -49,7 +49,9 @@ export function* planWith(
       plans.push(known);
       continue;
     }
-    plans.push(planOne(planning, one, every, cache));
+    const planned = cache.plan(planning, one, every);
+    const restsOn = findRestsOn(planned, planning.modelFor(one.system)?.product, disputes);
+    plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
     yield { done: plans.length, of: cases.length };
   }
   planning.forgetWays();

@@ -136,11 +136,6 @@ export class Planning {
     return this.#plans.get(one);
   }
 
-  /** Takes a plan that was made of a case. */
-  keepPlan(one: Case, plan: CasePlan): void {
-    this.#plans.set(one, plan);
-  }
-
   /** Keeps plans for the planning after this one: those of these cases and no others. */
   keepPlans(plans: readonly (readonly [Case, CasePlan])[]): void {
     this.#plans = new Map(plans);

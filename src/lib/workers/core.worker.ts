@@ -3,7 +3,6 @@ import * as Comlink from 'comlink';
 import { lintCatalogue, type LintFinding } from '$core/lint';
 import { type Catalogue, type Dispute, mergeCatalogues, settleCatalogue } from '$core/catalogue';
 import {
-  type CasePlan,
   type DueEntry,
   comparePlans,
   type Explored,
@@ -56,7 +55,6 @@ import {
 } from '$core/exchange';
 import type { Result } from '$core/kit';
 import { importWords, planWords } from '$core/wording';
-import { Helper, type Share } from './helpers';
 import { Looker, type LookOrder, type LookProgress, type RightsTried } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { publishedTables } from './published-tables';
@@ -66,7 +64,6 @@ import { understandFile, type FileHints, type UnderstoodFile } from './understan
 const PROGRESS_EVERY_MS = 40;
 
 const planner = new Planner();
-const helper = new Helper();
 const looker = new Looker();
 
 /** Words of progress cost time as well: not more of them than people can read. */
@@ -168,7 +165,6 @@ const api = {
     }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> =>
     planner.plan(order, onProgress),
-  planShare: async (share: Share): Promise<CasePlan[]> => helper.plan(share),
   waitStored: (
     order: LookOrder,
     only: readonly string[] | undefined,

@@ -1,4 +1,3 @@
-import type { Case } from '$core/bind';
 import { type Catalogue, emptyCatalogue } from '$core/catalogue';
 import { HeldEstate, type Target, type Write } from '$core/estate';
 import {
@@ -6,14 +5,12 @@ import {
   exploreSystem,
   type Plan,
   PlanCache,
-  planOne,
   Planning,
   type PlanProgress,
   planWith
 } from '$core/plan';
 import type { Result } from '$core/kit';
 import { readRecords } from '$lib/storage/change-log';
-import { Helpers } from './helpers';
 import { tellPlan, type ToldPlan } from './told-plan';
 
 const PROGRESS_EVERY_MS = 40;
@@ -32,14 +29,6 @@ export interface PlanOrder {
   readonly has?: string | undefined;
 }
 
-interface Left {
-  readonly cases: readonly Case[];
-  /** Cases that helpers have planned. */
-  done(): number;
-  isCurrent(): boolean;
-  onProgress(progress: PlanProgress): void;
-}
-
 /**
  * Plans what is stored, holding a copy of it, so that neither the estate is sent across nor the storage kept busy at each
  * change. A newer order ends an older one at the next pause; the older answers `superseded`.
@@ -50,7 +39,6 @@ export class Planner {
   #catalogue: Catalogue = emptyCatalogue();
   #latest = 0;
   readonly #cache = new PlanCache();
-  readonly #helpers = new Helpers();
   /** The last plan, and what it was made by. */
   #last: { readonly planning: Planning; readonly plan: Plan; readonly stamp: string } | undefined;
   /** Orders bring what is held up to date one after the other. */
@@ -89,20 +77,6 @@ export class Planner {
     this.#held.write(writes);
   }
 
-  /** Plans the cases that are left here while helpers plan theirs. */
-  async #planHere(planning: Planning, { cases, done, isCurrent, onProgress }: Left): Promise<void> {
-    const of = planning.gather().cases.length;
-    let paused = performance.now();
-    for (const [i, one] of cases.entries()) {
-      planning.keepPlan(one, planOne(planning, one, 'goal', this.#cache));
-      if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
-      onProgress({ done: done() + i + 1, of });
-      await new Promise((go) => setTimeout(go));
-      if (!isCurrent()) return;
-      paused = performance.now();
-    }
-  }
-
   async #run(
     run: number,
     { today, has }: PlanOrder,
@@ -111,13 +85,6 @@ export class Planner {
     const { estate } = this.#held;
     const before = this.#last;
     const planning = new Planning({ catalogue: this.#catalogue, estate, today }, before?.planning);
-    const isCurrent = (): boolean => run === this.#latest;
-    await this.#helpers.plan(
-      planning,
-      this.#catalogue,
-      (cases, done) => this.#planHere(planning, { cases, done, isCurrent, onProgress }),
-      isCurrent
-    );
     const steps = planWith(planning, 'goal', this.#cache);
     let paused = performance.now();
     for (let next = steps.next(); ; next = steps.next()) {
