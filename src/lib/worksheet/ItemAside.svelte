@@ -241,7 +241,7 @@
     display: flex;
     flex-direction: column;
     gap: 8px;
-    margin-top: 10px;
+    margin: 10px 0 14px;
   }
   .acts {
     display: flex;
