@@ -2,7 +2,7 @@
  * `npm run bench:hostile`: 100,000 mutated inputs to the condition parser, the catalogue reader and every way in of
  * machines. Every one must come back as a value or as issues, none may throw, none may take a second; exits with 1 where
  * one does. `npm run bench:hostile -- 5000` makes another number, `npm run bench:hostile -- but catalogue` leaves out what
- * has the word in its name and keeps its old line. Written to docs/benchmarks.md.
+ * has one of the words in its name and keeps its old line. Written to docs/benchmarks.md.
  */
 import { readFileSync } from 'node:fs';
 import { parseCondition } from '../src/core/condition/parse-condition';
@@ -14,7 +14,7 @@ import { readPart, writePart } from './sections';
 
 const COUNT = Number(process.argv.slice(2).find((a) => /^\d+$/.test(a)) ?? 100_000);
 const words = process.argv.slice(2);
-const leftOut = words[words.indexOf('but') + 1];
+const leftOut = words.includes('but') ? words.slice(words.indexOf('but') + 1) : [];
 const said: string[] = [];
 const old = readPart('Spoilt inputs').split('\n');
 const SLOW_MS = 1000;
@@ -29,7 +29,7 @@ const conditions = [
 ];
 
 function run(name: string, texts: readonly string[], read: (text: string) => boolean): boolean {
-  if (words.includes('but') && leftOut !== undefined && name.includes(leftOut)) {
+  if (leftOut.some((word) => name.includes(word))) {
     said.push(...old.filter((line) => line.startsWith(`| ${name} |`)));
     return true;
   }

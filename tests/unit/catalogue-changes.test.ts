@@ -60,6 +60,8 @@ test('an id made of any name is one, and is free', () => {
     'from',
     'to',
     'unknown',
+    'not',
+    'listed',
     'constructor',
     '  ',
     'äöü',
@@ -71,9 +73,11 @@ test('an id made of any name is one, and is free', () => {
     expect(taken.has(id)).toBe(false);
     taken.add(id);
     const releases = [{ id, published: '2031' }];
+    const requirements = [{ id, at: 'any', grade: 'blocks', needs: `model is listed in ${id}` }];
     const text = JSON.stringify({
       ...emptyCatalogue('n'),
-      products: [{ id, name: 'n', publisher: 'n', releases }]
+      lists: [{ id, name: 'n', entries: ['a'] }],
+      products: [{ id, name: 'n', publisher: 'n', releases, requirements }]
     });
     expect(parseCatalogue(text), id).toMatchObject({ ok: true });
   }

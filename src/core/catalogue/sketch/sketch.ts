@@ -1,3 +1,4 @@
+import { CONDITION_WORDS } from '../../condition';
 import { parseDateText, PHASES } from '../../date';
 import { BASE_PATCH, foldText, RANGE_WORDS } from '../../version';
 import type { Hop, Product } from '../schema';
@@ -268,8 +269,9 @@ export function freeId(name: string, taken: ReadonlySet<string>): string {
       .replace(/[^a-z0-9.]+/g, '-')
       .replace(/^[-.]+|[-.]+$/g, '')
       .slice(0, 80) || 'x';
-  const base =
-    RANGE_WORDS.has(clean) || clean === 'unknown' || clean === 'constructor' ? `${clean}-1` : clean;
+  const isTaken =
+    RANGE_WORDS.has(clean) || CONDITION_WORDS.has(clean) || clean === 'unknown' || clean === 'constructor';
+  const base = isTaken ? `${clean}-1` : clean;
   let id = base;
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
   return id;
