@@ -276,3 +276,13 @@ describe('spreadsheets', () => {
     expect(codesOf(await understandFile(swollen, 'list.xlsx'))).toEqual(['too-big']);
   });
 });
+
+test('a table that spells one companion in two ways, and says two things of it, says nothing new the second time', () => {
+  const demo = parseCatalogue(readFileSync('demo/catalogue.yaml', 'utf8'));
+  if (!demo.ok) throw new Error('demo');
+  const tables = importersOf(demo.value, '').find((i) => i.name === 'tables of other kinds');
+  const rows = '<tr><td>Ring<<td>works<tr><td>Ring<td>needs 3.1';
+  expect(tables?.read(`<h2>Brindle Server 9 and later</h2><table><tr><th>Driver<th>8${rows}</table>`)).toBe(
+    true
+  );
+});

@@ -113,7 +113,9 @@ export const companionsReader: TableReader = {
           unread.push({ of: name, cell: on });
           continue;
         }
-        if (!once.isFirst(name, at)) continue;
+        // Spelt otherwise further down it is the same one, and what was said of it first stands.
+        const known = companions.find((c) => isCalled(c, name));
+        if (known && !once.isFirst(known.id, at)) continue;
         const version = cellOf(reading, row, 'its own version');
         const ownVersion = verdict === 'after update' ? version || versionIn(word) : undefined;
         const loses = cellOf(reading, row, 'what is lost');
@@ -127,6 +129,8 @@ export const companionsReader: TableReader = {
         const put = putFare(companions, { name, fare, on }, { reading, places, ground });
         companions = put.list;
         changes.push(put.change);
+        const made = known ?? companions.find((c) => isCalled(c, name));
+        if (!known && made) once.isFirst(made.id, at);
       }
     });
     return {
