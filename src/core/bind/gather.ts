@@ -50,8 +50,7 @@ export interface GatherBy {
 export class Gathered implements Gathering {
   readonly cases: readonly Case[];
   readonly situations: number;
-  readonly systems: readonly System[];
-  /** The id of its case, by place in `systems`; none where a system is out of use. */
+  /** The id of its case, by place among the systems; none where a system is out of use. */
   readonly #keys: readonly (string | undefined)[];
 
   /** `before`: gathered by what tells cases apart alike, with the places of the systems that are others since. */
@@ -64,7 +63,6 @@ export class Gathered implements Gathering {
       system(id: string): System | undefined;
     }
   ) {
-    this.systems = systems;
     const byId = (a: Case, b: Case): number => compareText(a.id, b.id);
     if (!before) {
       const groups = new Map<string, { readonly id: string; readonly group: System[] }>();

@@ -12,11 +12,13 @@ export function targetsOf(model: ProductModel): Place[] {
   );
 }
 
+/** A place as a target by the catalogue's ids, whatever its patch level. */
 export const targetOf = (terms: Terms, place: Place): Target => {
   const { release, edition, architecture } = idsOfPlace(terms, place);
   return { release, edition, architecture };
 };
 
+/** Whether a target's release comes before the one it would be reached from, in the product's sequence. */
 export const isOlder = (terms: Terms, target: Place, start: Place): boolean => {
   const id = (release: number): string => terms.model.releases[release]?.release.id ?? '';
   return compareReleases(terms.model.sequence, id(target.release), id(start.release)) === -1;
