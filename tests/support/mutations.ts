@@ -262,13 +262,13 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'warnings close nothing',
-    in: 'askDemand',
-    find: "const closes = grade === 'blocks' || grade === 'warning';",
-    replace: "const closes = grade === 'blocks';"
+    in: 'isClosing',
+    find: "grade === 'blocks' || grade === 'warning'",
+    replace: "grade === 'blocks'"
   },
   {
     name: 'a block may be accepted',
-    in: 'askDemand',
+    in: 'judgeDemand',
     find: "const accepted = grade === 'warning' ?",
     replace: "const accepted = grade === 'blocks' ?"
   },
@@ -472,9 +472,9 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'only the first node is asked',
-    in: 'askDemand',
-    find: 'ask.nodes .map(',
-    replace: 'ask.nodes.slice(0, 1).map('
+    in: 'judgeDemand',
+    find: 'nodes .map(',
+    replace: 'nodes.slice(0, 1).map('
   },
   {
     name: 'a cure for one node is done on none',

@@ -37,13 +37,12 @@ export type Opening = Omit<Move, 'level' | 'asked'>;
  * and - where `cells` - empty cells of partial tables (RECKONING A5). Sorted by id, then arrival. Listed once a place.
  */
 export function listOpenings(model: ProductModel, from: Place, cells: boolean): readonly Opening[] {
-  const made = OPENINGS.get(model) ?? new Map<number, readonly Opening[]>();
-  OPENINGS.set(model, made);
-  const { editions, architectures, releases } = model;
-  let key = (from.release + 1) * 1000 + from.patch;
+  const { made, levels } = openingsOf(model);
+  const { editions, architectures } = model;
+  let key = (from.release + 1) * levels + from.patch;
   key = (key * (editions.length + 1) + from.edition + 1) * (architectures.length + 1) + from.architecture + 1;
   key = key * 2 + Number(cells);
-  const known = releases.every((r) => r.patches.length < 1000) ? made.get(key) : undefined;
+  const known = made.get(key);
   if (known) return known;
   const openings = findOpenings(model, from, cells);
   made.set(key, openings);
@@ -64,7 +63,22 @@ export function openingAt(opening: Opening, level: number): Opening {
 
 const AT_LEVEL = new WeakMap<Opening, Opening[]>();
 
-const OPENINGS = new WeakMap<ProductModel, Map<number, readonly Opening[]>>();
+/** Openings found so far, by a number a place; `levels`: of the release that has most. */
+interface Openings {
+  readonly made: Map<number, readonly Opening[]>;
+  readonly levels: number;
+}
+
+const OPENINGS = new WeakMap<ProductModel, Openings>();
+
+function openingsOf(model: ProductModel): Openings {
+  const known = OPENINGS.get(model);
+  if (known) return known;
+  const levels = model.releases.reduce((most, r) => Math.max(most, r.patches.length), 1);
+  const found: Openings = { made: new Map(), levels };
+  OPENINGS.set(model, found);
+  return found;
+}
 
 function findOpenings(model: ProductModel, from: Place, cells: boolean): Opening[] {
   const openings: Opening[] = [];

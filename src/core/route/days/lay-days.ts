@@ -106,18 +106,18 @@ function layForward(
   const target = settles ? moves[moves.length - 1]?.to.release : undefined;
   const days: MoveDays[] = [];
   let waitsUntil: MaybeDay = terms.today;
-  moves.forEach((move, i) => {
-    const isTarget = move.to.release === target;
+  for (const [at, move] of moves.entries()) {
     const placed = layMove(terms, move, {
-      ...behindOf(moves, days, i),
-      isTarget,
-      notBefore: notBefore[i] ?? [],
-      ...(after?.[i] === undefined ? {} : { after: after[i] }),
+      at,
+      before: arrivalBefore(moves, days, at),
+      isTarget: move.to.release === target,
+      notBefore: notBefore[at] ?? NO_DAYS,
+      after: after?.[at],
       run
     });
     waitsUntil = laterWait(waitsUntil, placed.waitsUntil);
     days.push(placed.days);
-  });
+  }
   return { days, waitsUntil };
 }
 
@@ -134,9 +134,11 @@ export function layNext(
   const last = moves.length - 1;
   const move = moves[last] as Move;
   const placed = layMove(terms, move, {
-    ...behindOf(moves, before.days, last),
+    at: last,
+    before: arrivalBefore(moves, before.days, last),
     isTarget,
-    notBefore: [],
+    notBefore: NO_DAYS,
+    after: undefined,
     run
   });
   const days = [...before.days, placed.days];
@@ -151,21 +153,20 @@ interface Around extends Judging {
   readonly before: Arrival | undefined;
   readonly notBefore: readonly MaybeDay[];
   /** Not in an occurrence that starts before this epoch minute. */
-  readonly after?: number;
+  readonly after: number | undefined;
 }
+
+const NO_DAYS: readonly MaybeDay[] = [];
 
 interface Arrival {
   readonly move: Move;
   readonly days: MoveDays;
 }
 
-function behindOf(
-  moves: readonly Move[],
-  days: readonly MoveDays[],
-  at: number
-): Pick<Around, 'at' | 'before'> {
-  const [move, laid] = [moves[at - 1], days[at - 1]];
-  return { at, before: move && laid && { move, days: laid } };
+function arrivalBefore(moves: readonly Move[], days: readonly MoveDays[], at: number): Arrival | undefined {
+  const move = moves[at - 1];
+  const laid = days[at - 1];
+  return move && laid && { move, days: laid };
 }
 
 function layMove(

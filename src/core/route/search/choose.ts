@@ -7,6 +7,7 @@ import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
 import { compareByPreference, compareSums, startLabel, keptRankOf, type Criteria, type Label } from './label';
 import { listOpenings, type Opening } from '../move';
+import { shutFor } from '../step/shut';
 import { Pool } from './pool';
 import { noted, type Terms } from '../terms';
 import type { Verdict } from '../types';
@@ -72,6 +73,8 @@ function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Cho
   const terms = noted(given);
   let cut = false;
   let work = 0;
+  if (ends.start.release !== ends.target.release && shutFor(terms)[ends.target.release])
+    return { verdict: 'closed', met: terms.notes.met, cut, work };
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
     if (wanted === 'straight' && !mayBeStraight(terms, ends, run, options)) continue;
     const found = searchWarily(terms, (wary) =>
@@ -90,14 +93,14 @@ function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Cho
 
 /** Whether any one step leads there, whatever it asks. */
 function mayBeStraight(
-  { model, learned }: Terms,
+  { model, learned, barred }: Terms,
   { start, target }: Ends,
   run: Run,
   { cells = true }: ChooseOptions
 ): boolean {
   const key = targetKey(target);
   return listOpenings(model, start, (cells && run === 'best') || learned.size > 0).some(
-    (o) => o.kind === 'in place' && targetKey(o.to) === key
+    (o) => o.kind === 'in place' && targetKey(o.to) === key && !barred.has(o.id)
   );
 }
 
@@ -156,8 +159,13 @@ class Choice {
     this.#expander = new Expander(terms, wanted.run, { target: ends.target, cells, wary: wanted.wary });
     const usesCells = (wanted.run === 'best' && cells) || terms.learned.size > 0;
     const inPlace = wanted.wanted === 'straight' || wanted.wanted === 'by hops';
-    this.#isWhole = !inPlace || !hasFresh(terms.model);
     this.#ahead = aheadOf(terms.model, ends.target.release, { inPlace, cells: usesCells });
+    this.#isWhole =
+      !inPlace ||
+      !leadsAfresh(
+        terms.model,
+        aheadOf(terms.model, ends.target.release, { inPlace: false, cells: usesCells })
+      );
     const end = terms.serviceEnd[ends.target.release];
     const mustRest = !terms.goal.allow.restingOutOfService && terms.lifted.size === 0;
     this.#finishBy = mustRest && typeof end === 'number' ? end : Infinity;
@@ -213,7 +221,7 @@ class Choice {
     const { criteria: sum, at, moves } = label;
     const opening = step?.opening;
     if (opening && this.#isElse(moves.length, opening)) {
-      this.#isWhole = false;
+      if (this.#wanted.wanted === 'straight') this.#isWhole = false;
       return;
     }
     const kept = opening ? Math.max(sum.keptRank, keptRankOf(opening)) : sum.keptRank;
@@ -259,8 +267,11 @@ class Choice {
   }
 }
 
-const hasFresh = ({ hopsFrom, hopsFromNothing }: ProductModel): boolean =>
-  [hopsFromNothing, ...hopsFrom].some((hops) => hops.some((h) => h.hop.kind === 'fresh install'));
+/** Whether any fresh install arrives where the target lies ahead. */
+const leadsAfresh = ({ hopsFrom, hopsFromNothing }: ProductModel, ahead: Ahead): boolean =>
+  [hopsFromNothing, ...hopsFrom].some((hops) =>
+    hops.some((h) => h.hop.kind === 'fresh install' && ahead.hopsFrom(h.to) !== undefined)
+  );
 
 /** The order of preference as far as numbers go, with what is still to come. */
 const compareEntries = (a: Entry, b: Entry): number =>

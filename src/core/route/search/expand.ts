@@ -7,6 +7,7 @@ import { arrivalOf, listOpenings, openingAt, turnsBack, type Move, type Opening 
 import { isOffWay, isUnderItsRights, takesCures } from './on-way';
 import { clauseOf } from '../reason';
 import { stateKeyOf } from './state-key';
+import { shutFor } from '../step/shut';
 import type { Terms } from '../terms';
 
 /** A label, as a stepping stone or as a target. */
@@ -42,6 +43,7 @@ export class Expander {
   readonly mayPutOff: boolean;
   /** Empty cells count in the best run, and where somebody has said that one is a hop. */
   readonly #usesCells: boolean;
+  readonly #shut: readonly boolean[];
 
   constructor(terms: Terms, mode: Mode, { target, cells = true, wary = false }: ExpandOptions = {}) {
     this.#terms = terms;
@@ -51,6 +53,7 @@ export class Expander {
       wary && waitsForWindows(terms)
         ? Infinity
         : latestWait(terms, target && !terms.model.hasStrands ? target.release : Infinity);
+    this.#shut = mode === 'open' ? [] : shutFor(terms);
     this.mayPutOff = this.#lastWait > terms.from - 1 + terms.goal.passDays;
     this.#usesCells =
       (cells && mode === 'best') || [...terms.learned.keys()].some((k) => clauseOf(k)?.code === 'cell');
@@ -132,9 +135,10 @@ export class Expander {
     if (listOpenings(model, at, true).length > listOpenings(model, at, false).length) notes.meet('cell');
   }
 
-  /** What no day and no patch can mend is left out before anything is worked out. */
+  /** What no day, no patch and no cure can mend is left out before anything is worked out. */
   #isForbidden({ hop, kind, from, to }: Opening): boolean {
     const { goal, lifted, publication } = this.#terms;
+    if (kind !== 'edition change' && this.#shut[to.release]) return true;
     if (lifted.size > 0 || from.release === NOTHING) return false;
     if (publication[to.release] === undefined) return true;
     return (
@@ -204,7 +208,7 @@ export class Expander {
         open = true;
         const isHigher =
           every && this.#mode !== 'open' && lower.some((cures) => isWithin(cures, asked.cures));
-        const move: Move = { ...at, level, asked, ...(isHigher ? { higher: true } : {}) };
+        const move: Move = isHigher ? { ...at, level, asked, higher: true } : { ...at, level, asked };
         const next = extendLabel(terms, label, move, { isTarget: asTarget, mode: this.#mode });
         if (
           !next ||

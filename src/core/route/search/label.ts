@@ -119,7 +119,7 @@ export function extendLabel(
     : moves
         .slice(0, -1)
         .reduce(
-          (sum, m, i) => addMove(terms, sum, m, placedAt(judgement, i)),
+          (sum, m, i) => addMove(terms, sum, m, placedAt(judgement, i, restsOn)),
           startLabel(terms, label.visited[0] as Place).criteria
         );
   return {
@@ -128,7 +128,7 @@ export function extendLabel(
     visited: [...label.visited, move.to],
     judgement,
     along: move.asked.after,
-    criteria: { ...addMove(terms, base, move, placedAt(judgement, moves.length - 1)), restsOn }
+    criteria: addMove(terms, base, move, placedAt(judgement, moves.length - 1, restsOn))
   };
 }
 
@@ -149,7 +149,8 @@ const isLiftable = ({ code }: Finding): boolean =>
   code !== 'cell' && code !== 'cure limit' && code !== 'cure';
 
 /** What a judgement says of the move at a place. */
-const placedAt = ({ schedule, rights }: Judgement, at: number): Placed => ({
+const placedAt = ({ schedule, rights }: Judgement, at: number, restsOn: readonly string[]): Placed => ({
+  restsOn,
   use: rights[at]?.use,
   days: schedule.days[at]?.hop,
   slot: schedule.days[at]?.at,
@@ -157,6 +158,8 @@ const placedAt = ({ schedule, rights }: Judgement, at: number): Placed => ({
 });
 
 interface Placed {
+  /** Of the route it is on, as one. */
+  readonly restsOn: readonly string[];
   readonly use: RightUse | undefined;
   readonly days: StepDays | undefined;
   readonly slot: Slot | undefined;
@@ -164,7 +167,8 @@ interface Placed {
 }
 
 /** The criteria of a route with one more move, as it was judged. */
-function addMove(terms: Terms, sum: Criteria, move: Move, { use, days, slot, waitsUntil }: Placed): Criteria {
+function addMove(terms: Terms, sum: Criteria, move: Move, placed: Placed): Criteria {
+  const { use, days, slot, waitsUntil, restsOn } = placed;
   const patched = move.level !== move.from.patch;
   const right = use ?? NO_USE;
   const patchMinutes = patched
@@ -174,40 +178,37 @@ function addMove(terms: Terms, sum: Criteria, move: Move, { use, days, slot, wai
   const token = `3 ${move.id} ${move.to.edition} ${move.to.architecture} ${use?.right ?? ''}`;
   const extra = asked.cures.length + asked.cautions.length;
   const minutes = patchMinutes + carefulMinutesOf(move);
-  return {
+  const tokens = [...sum.tokens];
+  if (patched) tokens.push(`0 ${String(move.level).padStart(4, '0')}`);
+  for (const { cure } of asked.cures) tokens.push(`1 ${cure.id}`);
+  for (const { caution } of asked.cautions) tokens.push(`2 ${caution.id}`);
+  tokens.push(token);
+  const added: Criteria = {
     keptRank: Math.max(sum.keptRank, keptRankOf(move)),
     risks: addRisks(terms, sum.risks, move),
     units: addUnits(sum.units, use?.units),
-    restsOn: sum.restsOn,
+    restsOn,
     hops: sum.hops + 1,
     most: addAmount(sum.most, right, asked, minutes * terms.nodes),
     least: addAmount(sum.least, right, asked.least, minutes * terms.nodes),
-    ...(slot ? { slot } : {}),
     finish: days?.last ?? sum.finish,
     finishExact: days?.exact ?? true,
     steps: sum.steps + (patched ? 2 : 1) + extra,
-    tokens: [
-      ...sum.tokens,
-      ...(patched ? [`0 ${String(move.level).padStart(4, '0')}`] : []),
-      ...asked.cures.map((c) => `1 ${c.cure.id}`),
-      ...asked.cautions.map((c) => `2 ${c.caution.id}`),
-      token
-    ],
+    tokens,
     waits: waitsUntil === 'unknown' ? Infinity : waitsUntil,
     hasFresh: sum.hasFresh || move.kind === 'fresh install',
     usesCell: sum.usesCell || move.cell !== undefined,
     higher: sum.higher || move.higher === true
   };
+  return slot ? { ...added, slot } : added;
 }
 
 const NO_USE: RightUse = { kind: 'free', costCents: 0 };
 
 /** With a step's right, its cures, and minutes of its own over all nodes. */
 function addAmount(sum: Amount, use: RightUse, outlay: Outlay, minutes: number): Amount {
-  const unknown = [
-    ...outlay.unknownSums.map((id) => `cure ${id}`),
-    ...(use.costCents === 'unknown' ? [`right ${use.right ?? ''}`] : [])
-  ];
+  const unknown = outlay.unknownSums.map((id) => `cure ${id}`);
+  if (use.costCents === 'unknown') unknown.push(`right ${use.right ?? ''}`);
   return {
     costCents: sum.costCents + (use.costCents === 'unknown' ? 0 : use.costCents) + outlay.costCents,
     unknownSums: unknown.length > 0 ? [...sum.unknownSums, ...unknown].sort() : sum.unknownSums,
@@ -216,11 +217,14 @@ function addAmount(sum: Amount, use: RightUse, outlay: Outlay, minutes: number):
 }
 
 function addRisks(terms: Terms, risks: readonly string[], move: Move): readonly string[] {
-  const unsupported = move.hop?.hop.unsupported ? [`unsupported ${move.id}`] : [];
-  const early = terms.isPreview[move.to.release] ? [`early ${move.to.release}`] : [];
-  return unsupported.length + early.length + move.asked.risks.length === 0
-    ? risks
-    : [...new Set([...risks, ...unsupported, ...early, ...move.asked.risks.map((r) => r.key)])].sort();
+  const isUnsupported = move.hop?.hop.unsupported === true;
+  const isEarly = terms.isPreview[move.to.release] === true;
+  if (!isUnsupported && !isEarly && move.asked.risks.length === 0) return risks;
+  const all = new Set(risks);
+  if (isUnsupported) all.add(`unsupported ${move.id}`);
+  if (isEarly) all.add(`early ${move.to.release}`);
+  for (const { key } of move.asked.risks) all.add(key);
+  return [...all].sort();
 }
 
 /** From nothing there is nothing to lose. */

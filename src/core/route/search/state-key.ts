@@ -1,6 +1,7 @@
 import { type DemandModel, factsAheadOf, type ProductModel, readersOf } from '../../compile';
-import { type Condition, factsIn, truthIn } from '../../condition';
-import { type Along, evidenceAlong, isOfTheMachine, keyOfFacts } from '../along';
+import { factsIn, truthIn } from '../../condition';
+import { type Along, evidenceAlong, keyOfFacts } from '../along';
+import { isOfItself, leftByHops } from '../step/left-alone';
 import type { Terms } from '../terms';
 
 /** A demand nothing ahead can undo once it holds, with the facts that are its alone. */
@@ -50,17 +51,11 @@ function lastingOf(model: ProductModel): readonly Lasting[] {
 }
 
 function findLasting(model: ProductModel): Lasting[] {
-  const { needs, product, hopsFrom } = model;
-  const changed = new Set(
-    (product.hops ?? []).flatMap((h) => [h.uses, h.sets].flatMap((s) => Object.keys(s ?? {})))
-  );
-  const hasFresh = hopsFrom.some((hops) => hops.some((h) => h.hop.kind === 'fresh install'));
+  const { needs } = model;
+  const isLeft = leftByHops(model);
   const cures = [...needs.cures.values()].flat();
   const isQuiet = (fact: string, requirement: string): boolean =>
-    !changed.has(fact) &&
-    (!hasFresh || isOfTheMachine(needs.kinds, fact)) &&
-    fact !== 'edition' &&
-    fact !== 'architecture' &&
+    isLeft(fact) &&
     readersOf(model, fact) <= 1 &&
     cures.every((c) => c.cure.fact !== fact || c.requirement === requirement);
   return needs.demands.flatMap((demand) => {
@@ -70,17 +65,4 @@ function findLasting(model: ProductModel): Lasting[] {
     const facts = factsIn([needed, when]);
     return facts.every((f) => isQuiet(f, requirement.id)) ? [{ demand, facts }] : [];
   });
-}
-
-/** Turns on facts of the system itself alone, by their values. */
-function isOfItself(condition: Condition): boolean {
-  switch (condition.kind) {
-    case 'and':
-    case 'or':
-      return condition.parts.every(isOfItself);
-    case 'not':
-      return isOfItself(condition.part);
-    default:
-      return !['linked', 'listed', 'range'].includes(condition.kind);
-  }
 }

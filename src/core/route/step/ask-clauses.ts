@@ -12,9 +12,7 @@ import {
   besideStated,
   collapse,
   evaluateCondition,
-  type Evaluation,
   type Evidence,
-  factsIn,
   figureIn,
   not,
   or,
@@ -28,7 +26,6 @@ import {
   truthIn,
   truthOf
 } from '../../condition';
-import type { Day } from '../../date';
 import { checkKey } from '../../estate';
 import { foldText } from '../../version';
 import {
@@ -42,6 +39,7 @@ import {
 } from '../along';
 import type { AskedRisk, AskedClause, Asked, AskFinding } from '../asked';
 import { binds } from './ask-class';
+import { isClosing, judgeDemand } from './ask-demand';
 import { faresOn } from './fares';
 import { findWork } from './find-work';
 import type { Opening } from '../move';
@@ -184,67 +182,24 @@ const ofDemand = ({ requirement, isSite }: DemandModel): Pick<AskFinding, 'code'
   subject: requirement.id
 });
 
-/** What a tool says of a requirement, as long as none of the facts it turns on has changed on the way since. */
-function checkedAt({ terms, used }: Ask, { requirement, needs, when }: DemandModel): Truth | undefined {
-  const said = terms.asking.checked.requirements.get(requirement.id);
-  if (said === undefined || used.onlyHardware) return undefined;
-  const start = terms.along;
-  const isChanged = (id: string): boolean =>
-    used.facts.get(id) !== start.facts.get(id) ||
-    used.nodes.some((n, i) => n.get(id) !== start.nodes[i]?.get(id));
-  return factsIn([needs, when]).some(isChanged) ? undefined : said;
-}
-
-interface Demanded {
-  readonly truth: Truth;
-  readonly needs?: Evaluation;
-  readonly when?: Evaluation;
-}
-
-/** A requirement holds where it does not concern the system, or what it needs is there; of nodes the worst counts. */
+/** Where a demand that does not hold closes, it is a finding; of a lower grade a risk. */
 function askDemand(ask: Ask, demand: DemandModel): void {
   const { requirement, isSite, grade } = demand;
-  const { decided } = ask.terms.asking;
-  const worst = ask.nodes
-    .map((node) => demandAt(ask, demand, node))
-    .reduce((a, b) => (and(a.truth, b.truth) === a.truth ? a : b));
-  // Whom it does not concern no tool can fail.
-  const stated = isSite || worst.when?.truth === 'no' ? undefined : checkedAt(ask, demand);
-  const truth = besideStated(worst.truth, stated);
-  const accepted = grade === 'warning' ? decided.accepted.get(requirement.id) : undefined;
-  const waived = isSite || grade !== 'blocks' ? decided.waived.get(requirement.id) : undefined;
-  const passesUntil = later(accepted, waived);
-  const passes = passesUntil === undefined ? {} : { passesUntil };
+  const judged = judgeDemand(ask.terms, demand, ask.used, ask.nodes);
+  const { truth, passesUntil } = judged;
   const finding = ofDemand(demand);
-  ask.told.clauses?.push({
-    kind: 'demand',
-    demand,
-    ...worst,
-    truth,
-    ...(stated === undefined ? {} : { stated }),
-    ...passes
-  });
+  ask.told.clauses?.push({ kind: 'demand', demand, ...judged });
   meet(ask, finding, truth);
   if (truth === 'yes') return;
-  const closes = grade === 'blocks' || grade === 'warning';
-  if (closes) ask.findings.push({ ...finding, truth, ...passes });
-  else if (waived === undefined)
+  if (isClosing(grade))
+    ask.findings.push({ ...finding, truth, ...(passesUntil === undefined ? {} : { passesUntil }) });
+  else if (passesUntil === undefined)
     askRisk(
       ask,
       truth,
       { key: `${grade} ${requirement.id}${isSite ? ' site' : ''}`, kind: 'lower grade', demand },
       finding
     );
-}
-
-function demandAt(ask: Ask, { when, needs }: DemandModel, node: Evidence): Demanded {
-  const { kinds } = ask.terms.model.needs;
-  const whenSeen = when && when !== 'unknown' ? evaluateCondition(when, node, kinds) : undefined;
-  const concerns = when === undefined ? 'yes' : (whenSeen?.truth ?? 'unknown');
-  const told = whenSeen ? { when: whenSeen } : {};
-  const needed = needs === 'unknown' ? undefined : evaluateCondition(needs, node, kinds);
-  const truth = concerns === 'no' ? 'yes' : or(not(concerns), needed?.truth ?? 'unknown');
-  return { truth, ...(needed ? { needs: needed } : {}), ...told };
 }
 
 /** A risk in the sure run where it may be one; in the best run what is unknown is taken for none, and rested on. */
@@ -265,9 +220,6 @@ function distinctRisks(risks: readonly AskedRisk[]): readonly AskedRisk[] {
   for (const risk of risks) if (!byKey.has(risk.key)) byKey.set(risk.key, risk);
   return [...byKey.values()].sort((a, b) => compareText(a.key, b.key));
 }
-
-const later = (a: Day | undefined, b: Day | undefined): Day | undefined =>
-  a === undefined ? b : b === undefined ? a : Math.max(a, b);
 
 /** Before a step as much must be there as it takes while it runs, on every node, and no less than it leaves used. */
 function askSpace(ask: Ask, before: Along): void {
