@@ -124,15 +124,15 @@ export function modelOf(product: Product, shared?: Shared): ProductModel {
   );
   const scope = { sequence, editions, architectures, releases };
   const hops = [...(product.hops ?? [])].sort(byId).map((hop) => hopModel(hop, scope));
+  const ranges = hops.map((h) => rangeOf(h.hop.from));
   const changes = [...(product.editionChanges ?? [])].sort(byId).map((change) => changeModel(change, scope));
   return {
     product,
     ...scope,
     richer: richerEditions(product, editions),
-    hopsFrom: releases.map((r) => {
-      const froms = hops.filter((h) => matchesRelease(sequence, rangeOf(h.hop.from), r.release.id));
-      return froms;
-    }),
+    hopsFrom: releases.map((r) =>
+      hops.filter((_, i) => matchesRelease(sequence, ranges[i] as Range, r.release.id))
+    ),
     changesAt: releases.map((r) => changes.filter((c) => c.at[r.index]?.includes(true))),
     rights: [...(product.rights ?? [])].sort(byId).map((right) => rightModel(right, sequence)),
     hasRightLeads: (product.rights ?? []).some((r) => r.leadDays),

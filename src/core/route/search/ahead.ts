@@ -72,11 +72,12 @@ function leastTo(
   least.unshift(undefined);
   least[target + 1] = { hops: 0, minutes: 0 };
   for (let layer = [target], hops = 1; layer.length > 0; hops++) {
+    const rest = model.releases.map(({ index }) =>
+      layer.includes(index) ? least[index + 1]?.minutes : undefined
+    );
     const found = model.releases.flatMap(({ index }) => {
       if (least[index + 1]) return [];
-      const minutes = Math.min(
-        ...layer.map((to) => minutesTo(model, index, to, by) + (least[to + 1]?.minutes ?? 0))
-      );
+      const minutes = minutesInto(model, index, rest, by);
       return minutes === Infinity ? [] : [{ index, minutes }];
     });
     for (const { index, minutes } of found) least[index + 1] = { hops, minutes };
@@ -94,23 +95,29 @@ function leastTo(
   return least;
 }
 
-/** Careful minutes of the quickest hop between two releases; Infinity where none leads there. */
-function minutesTo(
+/** Careful minutes by the quickest hop into any of several releases, with what is left from there; Infinity where none leads there. */
+function minutesInto(
   model: ProductModel,
   from: number,
-  to: number,
+  rest: readonly (number | undefined)[],
   { inPlace, cells, kept }: By & { readonly kept: number }
 ): number {
-  const isCell =
-    cells &&
-    !model.tableComplete &&
-    from < to &&
-    model.releases[from]?.strand === model.releases[to]?.strand &&
-    !isForbidden(model, from, to);
-  if (isCell) return 0;
   let least = Infinity;
-  for (const { hop, to: arrives } of model.hopsFrom[from] ?? [])
-    if (arrives === to && (!inPlace || hop.kind === 'in place') && KEPT.indexOf(hop.kept) <= kept)
-      least = Math.min(least, hop.carefulMinutes ?? 0);
+  for (const { hop, to } of model.hopsFrom[from] ?? []) {
+    const left = rest[to];
+    if (left === undefined || (inPlace && hop.kind !== 'in place') || KEPT.indexOf(hop.kept) > kept) continue;
+    least = Math.min(least, left + (hop.carefulMinutes ?? 0));
+  }
+  if (!cells || model.tableComplete) return least;
+  // An empty cell takes no minutes that anybody knows of.
+  const strand = model.releases[from]?.strand;
+  for (const [to, left] of rest.entries())
+    if (
+      left !== undefined &&
+      from < to &&
+      model.releases[to]?.strand === strand &&
+      !isForbidden(model, from, to)
+    )
+      least = Math.min(least, left);
   return least;
 }

@@ -221,7 +221,8 @@ export class Expander {
         admitted.push(next);
         lower.push(asked.cures);
       }
-      if (!open) break;
+      // Behind a level that needs no cure no other is let in.
+      if (!open || (!every && lower.some((cures) => cures.length === 0))) break;
     }
     return admitted;
   }
