@@ -16,6 +16,7 @@ import { planFileSchema } from '../../src/core/exchange/plan-file-schema';
 import { planWords } from '../../src/core/wording/plan-words';
 import { importWords } from '../../src/core/wording/system';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
+import { readWorkspaceLines } from '../../src/core/exchange/workspace-lines';
 import { plan, planInDepth } from '../../src/core/plan/plan';
 import { outlineAt } from '../../src/core/catalogue/outline';
 import { writeCatalogue } from '../../src/core/exchange/revise-catalogue';
@@ -38,6 +39,10 @@ test('every format version ever published is still read', () => {
     ).toMatchObject({
       ok: true
     });
+  const lines = readFileSync('tests/fixtures/formats/workspace-lines-7.jsonl');
+  return expect(readWorkspaceLines([lines])).resolves.toEqual(
+    parseWorkspace(readFileSync('tests/fixtures/formats/workspace-7.json', 'utf8'))
+  );
 });
 
 test('the fixture of this version has every field there is, and is written again as it means', () => {

@@ -11,7 +11,8 @@ import { parseCsv } from '../../src/core/exchange/csv-in';
 import { formatCsv, restoreCell } from '../../src/core/exchange/csv-out';
 import { decodeText } from '../../src/core/exchange/decode-text';
 import { parseWorkspace } from '../../src/core/exchange/workspace-file';
-import type { Result } from '../../src/core/kit/issue';
+import { formatWorkspaceLines, readWorkspaceLines } from '../../src/core/exchange/workspace-lines';
+import type { Issue, Result } from '../../src/core/kit/issue';
 import { describeIssue, isKnownCode } from '../../src/core/wording/issue';
 import { editsOfPaste, textOfBox } from '../../src/lib/estate/grid';
 import { understandFile } from '../../src/lib/workers/understand-file';
@@ -108,6 +109,50 @@ test('mutated files never escape as a throw', () => {
   ] as const)
     for (let i = 0; i < countOf(200); i++) codesOf(read(mutateText(random, text)));
 }, 60_000);
+
+test('a workspace of a record a line is read however its bytes are cut, and a spoilt one never escapes nor is taken in part', async () => {
+  const whole = parseWorkspace(json);
+  if (!whole.ok) throw new Error('demo');
+  const { catalogue, format: _format, version: _version, ...estate } = whole.value;
+  void [_format, _version];
+  const text = [...formatWorkspaceLines(estate, catalogue)].join('');
+  const random = randomOf(15);
+  const readInParts = (bytes: Uint8Array): ReturnType<typeof readWorkspaceLines> => {
+    const chunks: Uint8Array[] = [];
+    for (let at = 0; at < bytes.length;) {
+      const next = at + random.int(1, 70_000);
+      chunks.push(bytes.subarray(at, next));
+      at = next;
+    }
+    return readWorkspaceLines(chunks);
+  };
+  expect(await readInParts(strToU8(text))).toEqual(whole);
+  expect(await readInParts(strToU8(text.trimEnd().replaceAll('\n', '\r\n')))).toEqual(whole);
+  const lines = text.trimEnd().split('\n');
+  const refused = async (changed: readonly string[]): Promise<Issue | undefined> => {
+    const read = await readInParts(strToU8(changed.join('\n')));
+    return read.ok ? undefined : read.issues[0];
+  };
+  expect(await refused(lines.slice(0, -1))).toMatchObject({ code: 'other-number' });
+  expect(await refused(lines.slice(1))).toMatchObject({ code: 'wrong-format', line: 1 });
+  expect(await refused(lines.with(2, lines[1] ?? ''))).toMatchObject({ code: 'duplicate-id' });
+  expect(await refused(lines.with(7, '{"id":'))).toMatchObject({ code: 'syntax', line: 8 });
+  expect(await refused(lines.with(7, '{"__proto__":{}}'))).toMatchObject({ code: 'key-forbidden', line: 8 });
+  expect(await refused(lines.with(0, lines[0]?.replace('"version":7', '"version":99') ?? ''))).toMatchObject({
+    code: 'newer-version',
+    line: 1
+  });
+  expect(await refused([])).toMatchObject({ code: 'empty' });
+  const bad = strToU8(text);
+  bad[text.indexOf('\n') + 40] = 0xff;
+  expect(await readInParts(bad)).toMatchObject({ ok: false, issues: [{ code: 'not-utf-8', line: 2 }] });
+  const small = { ...estate, systems: estate.systems.slice(0, 6) };
+  const few = [...formatWorkspaceLines(small, { fileName: '', text: '' })].join('');
+  for (let i = 0; i < countOf(300); i++) {
+    const read = await readInParts(strToU8(mutateText(random, few)));
+    if (read.ok) expect(read.value.systems).toHaveLength(6);
+  }
+});
 
 test('mutated texts of every way in are read or refused, quickly, and what is taken can be stored', () => {
   const catalogue = parseCatalogue(yaml);
@@ -241,13 +286,11 @@ describe('spreadsheets', () => {
   };
 
   test('a sheet is read as a list', async () => {
-    const read = await understandFile(
-      sheet([
-        ['Machine', 'What it runs'],
-        ['box', 'Garnock Desk 5 Plain']
-      ]),
-      'list.xlsx'
-    );
+    const bytes = sheet([
+      ['Machine', 'What it runs'],
+      ['box', 'Garnock Desk 5 Plain']
+    ]);
+    const read = await understandFile(new Blob([Uint8Array.from(bytes)]), 'list.xlsx');
     expect(read.ok && read.value).toMatchObject({
       kind: 'list',
       rows: [
@@ -259,12 +302,14 @@ describe('spreadsheets', () => {
   });
 
   test('what is no sheet is refused with a message', async () => {
-    expect(codesOf(await understandFile(zipSync({ 'a.txt': strToU8('x') }), 'list.xlsx'))).toEqual([
-      'unreadable-sheet'
-    ]);
-    expect(codesOf(await understandFile(Uint8Array.from([0x50, 0x4b, 3, 4, 0, 0]), 'list.xlsx'))).toEqual([
-      'unreadable-sheet'
-    ]);
+    expect(
+      codesOf(
+        await understandFile(new Blob([Uint8Array.from(zipSync({ 'a.txt': strToU8('x') }))]), 'list.xlsx')
+      )
+    ).toEqual(['unreadable-sheet']);
+    expect(
+      codesOf(await understandFile(new Blob([Uint8Array.from([0x50, 0x4b, 3, 4, 0, 0])]), 'list.xlsx'))
+    ).toEqual(['unreadable-sheet']);
   });
 
   test('a sheet that swells beyond the limit is not unpacked', async () => {
@@ -273,7 +318,9 @@ describe('spreadsheets', () => {
     const view = new DataView(swollen.buffer);
     for (let i = 0; i + 46 < swollen.length; i++)
       if (view.getUint32(i, true) === 0x02014b50) view.setUint32(i + 24, 0x7fffffff, true);
-    expect(codesOf(await understandFile(swollen, 'list.xlsx'))).toEqual(['too-big']);
+    expect(codesOf(await understandFile(new Blob([Uint8Array.from(swollen)]), 'list.xlsx'))).toEqual([
+      'too-big'
+    ]);
   });
 });
 

@@ -60,6 +60,7 @@ export {
   type WhatIf,
   type Workspace,
   WORKSPACE_FORMAT,
+  WORKSPACE_LINES_FORMAT,
   WORKSPACE_VERSION,
   workspaceSchema
 } from './schema';

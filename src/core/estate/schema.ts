@@ -23,8 +23,10 @@ export {
 /** The workspace file's own name and version. */
 export const WORKSPACE_FORMAT = 'orange-stair-workspace';
 export const WORKSPACE_VERSION = 7;
+/** The same with one system a line; of the same version. */
+export const WORKSPACE_LINES_FORMAT = 'orange-stair-workspace-lines';
 
-const MAX_SYSTEMS = 500_000;
+const MAX_SYSTEMS = 1_000_000;
 const MAX_DECISIONS = 100_000;
 
 /** Why something is not known (FIELD-NOTES N3, N4). */

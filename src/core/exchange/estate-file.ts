@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue';
-import { emptyEstate, type Estate } from '../estate';
+import { emptyEstate, type Estate, type Workspace } from '../estate';
 import { fail, type Result, succeed } from '../kit';
 import { parseCatalogue } from './catalogue-file';
 import { parseCsv } from './csv-in';
@@ -10,6 +10,7 @@ import { previewImport, type ImportedRow, type ImportWords } from './preview-imp
 import { suggestMapping } from './mapping';
 import { looksLikeSheet, readSheet } from './sheet-in';
 import { parseWorkspace } from './workspace-file';
+import { looksLikeWorkspaceLines, readWorkspaceLines } from './workspace-lines';
 
 export interface EstateFile {
   readonly estate: Estate;
@@ -18,7 +19,7 @@ export interface EstateFile {
   readonly notTaken: readonly ImportedRow[];
 }
 
-/** An estate from a workspace file (JSON) or a list of machines (CSV, xlsx), for use without a screen. */
+/** An estate from a workspace file (JSON, whole or a record a line) or a list of machines (CSV, xlsx), for use without a screen. */
 export async function parseEstate(
   bytes: Uint8Array,
   fileName: string,
@@ -26,15 +27,15 @@ export async function parseEstate(
   /** ISO day the file is read on. */
   today: string
 ): Promise<Result<EstateFile>> {
+  if (looksLikeWorkspaceLines(bytes)) {
+    const read = await readWorkspaceLines([bytes]);
+    return read.ok ? succeed(carriedBy(read.value)) : read;
+  }
   const isSheet = looksLikeSheet(bytes);
   const text = isSheet ? '' : decodeText(bytes).text;
   if (text.trimStart().startsWith('{')) {
     const workspace = parseWorkspace(text);
-    if (!workspace.ok) return workspace;
-    const { catalogue: carried, format: _format, version: _version, ...estate } = workspace.value;
-    void [_format, _version];
-    const own = carried.text.trim() === '' ? undefined : parseCatalogue(carried.text);
-    return succeed({ estate, notTaken: [], ...(own?.ok ? { catalogue: own.value } : {}) });
+    return workspace.ok ? succeed(carriedBy(workspace.value)) : workspace;
   }
   if (!catalogue) return fail({ code: 'missing-part', detail: 'catalogue' });
   const table = isSheet ? await readSheet(bytes) : parseCsv(text);
@@ -47,6 +48,12 @@ export async function parseEstate(
     estate: { ...emptyEstate(), systems: [...preview.taken] },
     notTaken: preview.rows.filter((r) => r.fate === 'not taken')
   });
+}
+
+function carriedBy({ catalogue, format: _format, version: _version, ...estate }: Workspace): EstateFile {
+  void [_format, _version];
+  const own = catalogue.text.trim() === '' ? undefined : parseCatalogue(catalogue.text);
+  return { estate, notTaken: [], ...(own?.ok ? { catalogue: own.value } : {}) };
 }
 
 /** Nothing is there before, so that nothing changes and no history is kept. */

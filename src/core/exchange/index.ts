@@ -37,6 +37,7 @@ export { looksLikeRecord, parseRecords, RECORD_HEAD } from './record-text';
 export { reviseCatalogueText, type RevisedCatalogue } from './revise-catalogue';
 export { looksLikeSheet, readSheet, readSheets } from './sheet-in';
 export { formatWorkspace, parseJson, parseWorkspace } from './workspace-file';
+export { formatWorkspaceLines, looksLikeWorkspaceLines, readWorkspaceLines } from './workspace-lines';
 export { readLarge } from './zod-issues';
 export { formatCalendarFile } from './calendar-out';
 export { readCalendarFile, type ReadCalendar } from './calendar-in';

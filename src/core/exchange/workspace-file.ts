@@ -44,7 +44,7 @@ export function parseWorkspace(text: string): Result<Workspace> {
 }
 
 /** Reads a workspace already parsed from JSON. */
-function readWorkspace(value: unknown): Result<Workspace> {
+export function readWorkspace(value: unknown): Result<Workspace> {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return fail({ code: 'not-an-object' });
   const { format, version } = value as Record<string, unknown>;
@@ -72,7 +72,8 @@ function withDefaultGoal(workspace: Workspace): Workspace {
     : { ...workspace, goals: [...workspace.goals, DEFAULT_GOAL] };
 }
 
-function findTwice(ids: readonly string[]): string | undefined {
+/** The first id that is there a second time. */
+export function findTwice(ids: readonly string[]): string | undefined {
   const seen = new Set<string>();
   return ids.find((id) => seen.has(id) || (seen.add(id), false));
 }

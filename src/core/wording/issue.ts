@@ -4,6 +4,8 @@ import { describeConditionFault } from './condition';
 const WORDS: Readonly<Record<string, string>> = {
   'too-big': 'The file is larger than the limit of {detail}.',
   'not-text': 'This is not a text file: it holds zero bytes.',
+  'not-utf-8': 'This line is not text in UTF-8.',
+  'other-number': 'The first line says how many systems follow: {detail}. Part of the file may be missing.',
   empty: 'There is nothing in it.',
   syntax: 'It cannot be read: {detail}',
   'too-deep': 'It is nested deeper than {detail} levels.',

@@ -14,7 +14,7 @@
 
   async function useExample(): Promise<void> {
     if (!desk.catalogue) await takeDemoCatalogue();
-    await incoming.take(new Uint8Array(await (await fetch(messyUrl)).arrayBuffer()), 'messy-machines.csv');
+    await incoming.take(await (await fetch(messyUrl)).blob(), 'messy-machines.csv');
   }
 
   /** The machine the server runs on tells of itself; it answers only where browser and server are one machine. */

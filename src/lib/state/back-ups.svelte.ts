@@ -1,5 +1,4 @@
 import { describeIssue } from '$core/wording';
-import { formatWorkspace } from '$core/exchange';
 import {
   type BackUp,
   type BackUpPlace,
@@ -11,8 +10,9 @@ import {
 import { changesSince, markOfLog } from '$lib/storage/change-log';
 import { currentWorkspace } from '$lib/storage/database';
 import { desk } from './desk.svelte';
-import { downloadText } from './download';
+import { downloadBlob } from './download';
 import { words } from './words.svelte';
+import { workspaceBlob } from './workspace-blob';
 import { openBeside } from './workspaces';
 
 const LOOK_EACH_MS = 15_000;
@@ -95,10 +95,10 @@ class BackUps {
   async openAgain({ file }: BackUp): Promise<void> {
     try {
       const there = await this.place?.folder?.getFileHandle(file);
-      const text = await (await there?.getFile())?.text();
-      if (text === undefined) throw new Error('it is not in the folder');
-      const read = await desk.files.call((w) => w.readWorkspace(text));
-      if (read.ok) await openBeside(file.replace(/\.json$/, ''), read.value, false);
+      const kept = await there?.getFile();
+      if (!kept) throw new Error('it is not in the folder');
+      const read = await desk.files.call((w) => w.readWorkspace(kept));
+      if (read.ok) await openBeside(stemOf(file), read.value, false);
       else words.fault = read.issues.map(describeIssue).join(' ');
     } catch (error) {
       this.fault = `${file} cannot be read: ${error instanceof Error ? error.message : String(error)}`;
@@ -163,28 +163,32 @@ class BackUps {
     if (!anyway && before[0]?.log === log) return;
     const now = new Date();
     const stem = `${fileStem(desk.keeper.workspaceName || estate.site.name || 'workspace')} ${stampOf(now)}`;
+    const { blob, ending } = workspaceBlob(estate, catalogueText);
     const made: BackUp = {
       at: now.toISOString(),
       workspace,
-      file: `${stem}.json`,
+      file: `${stem}${ending}`,
       systems: estate.systems.length,
       changed,
       log
     };
-    const text = formatWorkspace(estate, catalogueText);
     const gone = before.slice(BACK_UPS_KEPT - 1);
     if (place?.folder) {
-      await writeInto(place.folder, made.file, text);
+      await writeInto(place.folder, made.file, blob);
       await writeInto(place.folder, `${stem} changes.txt`, sayChanges(made, before[0]));
       await removeFrom(place.folder, gone);
-    } else downloadText(made.file, text, 'application/json');
+    } else downloadBlob(made.file, blob);
     await noteBackUp(made, gone);
     this.done = await readBackUps(workspace);
     this.fault = '';
   }
 }
 
-async function writeInto(folder: FileSystemDirectoryHandle, name: string, text: string): Promise<void> {
+async function writeInto(
+  folder: FileSystemDirectoryHandle,
+  name: string,
+  text: string | Blob
+): Promise<void> {
   const file = await folder.getFileHandle(name, { create: true });
   const stream = await file.createWritable();
   // What is not closed is not there: a file is whole or it is the one before.
@@ -192,10 +196,13 @@ async function writeInto(folder: FileSystemDirectoryHandle, name: string, text: 
   await stream.close();
 }
 
+/** A file's name without its ending. */
+const stemOf = (file: string): string => file.replace(/\.jsonl?$/, '');
+
 /** Takes old ones out, each with its changes; what somebody took away meanwhile is gone as well. */
 async function removeFrom(folder: FileSystemDirectoryHandle, old: readonly BackUp[]): Promise<void> {
   for (const { file } of old)
-    for (const name of [file, file.replace(/\.json$/, ' changes.txt')])
+    for (const name of [file, `${stemOf(file)} changes.txt`])
       await folder.removeEntry(name).catch(() => undefined);
 }
 

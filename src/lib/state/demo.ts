@@ -12,7 +12,7 @@ export { messyUrl };
 
 /** The demo as it is opened. */
 export const demoWorkspace = (): Promise<Result<Workspace>> =>
-  desk.files.call(async (w) => w.readWorkspace(await (await fetch(workspaceUrl)).text()));
+  desk.files.call(async (w) => w.readWorkspace(await (await fetch(workspaceUrl)).blob()));
 
 /** Opens the demo in place of what is on the desk; undo brings that back. */
 export async function openDemo(): Promise<void> {

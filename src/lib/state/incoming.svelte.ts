@@ -26,8 +26,6 @@ import { desk } from './desk.svelte';
 import { newId } from './ids';
 import { plain } from './plain.svelte';
 
-const MAX_BYTES = 256 * 1024 * 1024;
-
 /** What to do with systems that came from this list before and are no longer on it. Nothing is ever deleted. */
 export type Vanished = 'mark' | 'leave' | 'retire';
 
@@ -60,27 +58,21 @@ export class Incoming {
   }
 
   async takeFile(file: File | undefined): Promise<void> {
-    if (!file) return;
-    if (file.size > MAX_BYTES) {
-      this.fileName = file.name;
-      this.issues = [{ code: 'too-big', detail: '256 MB' }];
-      return;
-    }
-    await this.take(new Uint8Array(await file.arrayBuffer()), file.name);
+    if (file) await this.take(file, file.name);
   }
 
   takeText(text: string, name: string): Promise<void> {
-    return this.take(new TextEncoder().encode(text), name);
+    return this.take(new Blob([text]), name);
   }
 
-  async take(bytes: Uint8Array, name: string): Promise<void> {
+  async take(given: Blob, name: string): Promise<void> {
     this.forget();
     const run = ++this.#run;
     this.reading = true;
     this.fileName = name;
     try {
       const hints = { catalogue: desk.catalogue ?? emptyCatalogue(), lists: plain(desk.estate.lists ?? []) };
-      const read = await desk.files.call((w) => w.understandFile(bytes, name, hints));
+      const read = await desk.files.call((w) => w.understandFile(given, name, hints));
       if (run !== this.#run) return;
       if (!read.ok) this.issues = read.issues;
       else await this.#open(read.value);

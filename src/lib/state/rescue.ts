@@ -1,7 +1,7 @@
 import { formatDay } from '$core/date';
 import { estateOfRecords, type Records } from '$core/estate';
 import type { StorageFault } from '$lib/storage/faults';
-import { downloadText } from './download';
+import { downloadBlob } from './download';
 
 const LOST: Readonly<Record<StorageFault, string>> = {
   full: 'Not stored: there is no room left for this browser to store it in. What was stored before is as it was. Take out what was not stored, make room, and bring it in again.',
@@ -19,11 +19,12 @@ export const sayLost = (fault: StorageFault, error: unknown): string =>
 
 /** Records as they would have been, as a workspace file. */
 export async function rescue(wanted: Records): Promise<void> {
-  const { formatWorkspace } = await import('$core/exchange');
+  const { workspaceBlob } = await import('./workspace-blob');
   const { estate, catalogue } = estateOfRecords(wanted);
-  downloadText(datedName('not-stored'), formatWorkspace(estate, catalogue), 'application/json');
+  const { blob, ending } = workspaceBlob(estate, catalogue);
+  downloadBlob(`${datedName('not-stored')}${ending}`, blob);
 }
 
-/** `workspace 2031-03-10.json`: by the day it is taken out. */
+/** `workspace 2031-03-10`: by the day it is taken out. */
 export const datedName = (stem: string): string =>
-  `${stem} ${formatDay(Math.floor(Date.now() / 86_400_000))}.json`;
+  `${stem} ${formatDay(Math.floor(Date.now() / 86_400_000))}`;

@@ -1,13 +1,15 @@
-import { formatWorkspace } from '$core/exchange';
 import { desk } from './desk.svelte';
-import { downloadText } from './download';
+import { downloadBlob } from './download';
 import { datedName } from './rescue';
+import { workspaceBlob } from './workspace-blob';
 
-const takeOut = (fileName: string): void =>
-  downloadText(fileName, formatWorkspace(desk.estate, desk.catalogueText), 'application/json');
+function takeOut(stem: string): void {
+  const { blob, ending } = workspaceBlob(desk.estate, desk.catalogueText);
+  downloadBlob(`${stem}${ending}`, blob);
+}
 
 /** Everything here as a file. */
-export const takeOutWorkspace = (): void => takeOut('workspace.json');
+export const takeOutWorkspace = (): void => takeOut('workspace');
 
 /** The same under a name with the day, to go back to. */
 export const takeOutDated = (): void => takeOut(datedName('workspace'));

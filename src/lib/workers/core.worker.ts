@@ -44,7 +44,6 @@ import {
   type MachineRecord,
   type Mapping,
   parseCatalogue,
-  parseWorkspace,
   type PublishedTable,
   previewStepwise,
   readCalendarFile,
@@ -58,6 +57,7 @@ import { importWords, planWords } from '$core/wording';
 import { Looker, type LookOrder, type LookProgress, type RightsTried } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { publishedTables } from './published-tables';
+import { readWorkspaceBlob } from './read-workspace';
 import type { ToldPlan } from './told-plan';
 import { understandFile, type FileHints, type UnderstoodFile } from './understand-file';
 
@@ -80,9 +80,9 @@ function sparingly<T>(tell: (progress: T) => void): (progress: T) => void {
 /** What the worker does: parse the message, call one core function, return a value. Failures are values too. */
 const api = {
   readCatalogue: async (text: string): Promise<Result<Catalogue>> => parseCatalogue(text),
-  readWorkspace: async (text: string): Promise<Result<Workspace>> => parseWorkspace(text),
-  understandFile: (bytes: Uint8Array, name: string, hints: FileHints): Promise<Result<UnderstoodFile>> =>
-    understandFile(bytes, name, hints),
+  readWorkspace: async (file: Blob): Promise<Result<Workspace>> => readWorkspaceBlob(file),
+  understandFile: (file: Blob, name: string, hints: FileHints): Promise<Result<UnderstoodFile>> =>
+    understandFile(file, name, hints),
   readRows: async (
     rows: readonly (readonly string[])[],
     mapping: Mapping,

@@ -21,6 +21,7 @@ import {
   type TableText
 } from '$core/exchange';
 import { fail, type Result, succeed } from '$core/kit';
+import { isWorkspaceLines, readWorkspaceBlob } from './read-workspace';
 
 /** What a dropped file turned out to be. */
 export type UnderstoodFile =
@@ -42,12 +43,17 @@ export interface FileHints {
 
 /** Reads a file by what is in it, whatever its name says. Changes nothing. */
 export async function understandFile(
-  bytes: Uint8Array,
+  file: Blob,
   name: string,
   hints: FileHints = { catalogue: emptyCatalogue(), lists: [] }
 ): Promise<Result<UnderstoodFile>> {
-  if (bytes.byteLength > MAX_FILE_BYTES)
+  if (await isWorkspaceLines(file)) {
+    const workspace = await readWorkspaceBlob(file);
+    return workspace.ok ? succeed({ kind: 'workspace', workspace: workspace.value }) : workspace;
+  }
+  if (file.size > MAX_FILE_BYTES)
     return fail({ code: 'too-big', detail: `${MAX_FILE_BYTES / 1024 / 1024} MB` });
+  const bytes = new Uint8Array(await file.arrayBuffer());
   if (looksLikeSheet(bytes)) return understandSheet(bytes, hints);
   const { text, encoding, hadMark } = decodeText(bytes);
   const start = text.trimStart().slice(0, 1);
