@@ -9,6 +9,7 @@ and leaves the others as they are.
 /** The parts, in their order. */
 const PARTS = [
   'Planning',
+  'A million systems',
   'Calendars',
   'Order',
   'Growth',

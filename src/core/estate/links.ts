@@ -38,14 +38,16 @@ export class LinkIndex {
 
   constructor(systems: readonly System[]) {
     this.#all = systems;
-    for (const system of systems)
-      for (const link of system.links ?? []) {
+    for (const system of systems) {
+      if (!system.links) continue;
+      for (const link of system.links) {
         this.#ends.add(system.id);
         if ('to' in link) this.#ends.add(link.to);
         if (link.kind !== 'peer of' || !('to' in link)) continue;
         this.#join(wordOf(link), system.id, link.to);
         this.#join(wordOf(link), link.to, system.id);
       }
+    }
   }
 
   /** Whether a system stands at any end of a link. */

@@ -192,7 +192,8 @@ export class Planning {
 
   /** How many systems each window of a system's calendar allows at once. */
   crewsOf(system: System): readonly number[] {
-    return this.#calendarFor(system)?.windows.flatMap((w) => w.crew ?? []) ?? [];
+    if (!this.estate.calendars?.length) return NO_CREWS;
+    return this.#calendarFor(system)?.windows.flatMap((w) => w.crew ?? []) ?? NO_CREWS;
   }
 
   /** Goals, decisions and calendars of the whole estate: what linked systems are planned by. */
@@ -387,6 +388,8 @@ export class Planning {
   }
 }
 
+const NO_CREWS: readonly number[] = [];
+
 /** Systems by their ids: made when first asked for, or those of an earlier estate with a few changed. */
 class SystemsById {
   readonly #systems: readonly System[];
@@ -438,11 +441,13 @@ const groupOf = ({ team, product, stage, name }: System): unknown => [team, prod
 
 /** Places of systems that are others than before; undefined where some came or went, are linked, or are many. */
 function changedSince(before: Planning, now: Planning): number[] | undefined {
-  const [a, b] = [before.estate.systems, now.estate.systems];
+  const a = before.estate.systems;
+  const b = now.estate.systems;
   if (a.length !== b.length) return undefined;
   const changed: number[] = [];
   for (let i = 0; i < b.length; i++) {
-    const [old, system] = [a[i], b[i]];
+    const old = a[i];
+    const system = b[i];
     if (old === system || !old || !system) continue;
     const isLinked = before.links.isLinked(system.id) || now.links.isLinked(system.id);
     if (old.id !== system.id || isLinked || changed.length >= MOST_CHANGED) return undefined;
