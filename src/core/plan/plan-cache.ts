@@ -1,4 +1,4 @@
-import type { Product } from '../catalogue';
+import type { Catalogue, Product } from '../catalogue';
 import type { Case } from '../bind';
 import { readingKey } from '../estate';
 import { planCase, type Scope } from './plan-case';
@@ -17,8 +17,9 @@ const MOST = 20_000;
  */
 export class PlanCache {
   readonly #byProduct = new WeakMap<Product, Map<string, Planned>>();
-  #catalogue: unknown;
-  #generation = 0;
+  /** A number for each catalogue there was. */
+  readonly #catalogues = new WeakMap<Catalogue, number>();
+  #met = 0;
   /** Cases planned anew since the cache was made. */
   planned = 0;
 
@@ -26,13 +27,9 @@ export class PlanCache {
     const model = planning.modelFor(one.system);
     const base = { id: one.id, situation: one.situation, systems: one.systems };
     if (!model) return planCase(planning, model, one, scope);
-    if (planning.catalogue !== this.#catalogue) {
-      this.#catalogue = planning.catalogue;
-      this.#generation++;
-    }
     const kept = this.#byProduct.get(model.product) ?? new Map<string, Planned>();
     this.#byProduct.set(model.product, kept);
-    const shared = `${scope}|${keyOf(planning, one)}${model.needs.pairings.length > 0 || planning.asksLinks(one.system) ? `|${this.#generation}|${planning.everythingDecided}` : ''}`;
+    const shared = `${scope}|${keyOf(planning, one)}${model.needs.pairings.length > 0 || planning.asksLinks(one.system) ? `|${this.#numberOf(planning.catalogue)}|${planning.everythingDecided}` : ''}`;
     const told = `${shared}|${planning.seenKeyOf(one.system)}`;
     const known = kept.get(shared) ?? kept.get(told);
     if (known) return { ...base, ...known };
@@ -47,6 +44,12 @@ export class PlanCache {
     if (kept.size >= MOST) kept.clear();
     kept.set(tellsWhatWasSeen(plan) ? told : shared, plan);
     return { ...base, ...plan };
+  }
+
+  #numberOf(catalogue: Catalogue): number {
+    const number = this.#catalogues.get(catalogue) ?? ++this.#met;
+    this.#catalogues.set(catalogue, number);
+    return number;
   }
 }
 

@@ -458,7 +458,9 @@ function changedSince(before: Planning, now: Planning): number[] | undefined {
   return changed;
 }
 
-const SETTLED = new WeakMap<Catalogue, { rulings: string; settled: ReturnType<typeof settleCatalogue> }>();
+const SETTLED = new WeakMap<Catalogue, Map<string, ReturnType<typeof settleCatalogue>>>();
+/** Rulings a catalogue is kept settled under: those in force, and those that are tried beside them. */
+const MOST_RULINGS = 4;
 
 /** A catalogue under the same rulings is settled once, so that its products stay the same ones. */
 function settledOf(
@@ -467,10 +469,13 @@ function settledOf(
   countsExpected: boolean
 ): ReturnType<typeof settleCatalogue> {
   const key = JSON.stringify([countsExpected, rulings]);
-  const known = SETTLED.get(catalogue);
-  if (known?.rulings === key) return known.settled;
-  const settled = settleCatalogue(catalogue, rulings, countsExpected);
-  SETTLED.set(catalogue, { rulings: key, settled });
+  const kept = SETTLED.get(catalogue) ?? new Map<string, ReturnType<typeof settleCatalogue>>();
+  SETTLED.set(catalogue, kept);
+  const settled = kept.get(key) ?? settleCatalogue(catalogue, rulings, countsExpected);
+  // The one used last stands last, and the first goes.
+  kept.delete(key);
+  kept.set(key, settled);
+  for (const oldest of kept.keys()) if (kept.size > MOST_RULINGS) kept.delete(oldest);
   return settled;
 }
 

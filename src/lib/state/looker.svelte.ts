@@ -5,7 +5,7 @@ import type { Result } from '$core/kit';
 import type { Order } from '$core/order';
 import type { Ready } from '$core/ready';
 import type { Tried } from '$core/what-if';
-import { callBack, WorkerClient } from '$lib/workers/client';
+import { callBack, type WorkerClient } from '$lib/workers/client';
 import type { LookProgress, RightsTried } from '$lib/workers/looker';
 import { desk } from './desk.svelte';
 import { words } from './words.svelte';
@@ -21,7 +21,6 @@ class LookState {
   waiting = $state(false);
   /** Somebody has stopped it, on this plan. */
   #stopped = $state.raw<Plan | undefined>();
-  readonly #worker = new WorkerClient();
   #asked: Plan | undefined;
 
   /** Whether what is on show belongs to the plan on the desk. */
@@ -30,11 +29,11 @@ class LookState {
   /** Looks into the plan on the desk, unless that is done or under way. */
   async look(): Promise<void> {
     const of = desk.plan;
-    if (!of || this.ready?.of === of || this.#asked === of || this.#stopped === of) return;
+    if (!of || this.ready?.of === of || this.#asked === of || this.isStopped) return;
     this.#asked = of;
     this.progress = { done: 0, of: of.cases.length };
     const tell = callBack((p: LookProgress) => void (this.#asked === of && (this.progress = p)));
-    const found = await this.#call((w) => w.readyStored(desk.planner.lookOrder(), tell));
+    const found = await this.#call((w) => w.readyStored(tell));
     if (this.#asked !== of) return;
     this.progress = undefined;
     if (found) this.ready = { of, found };
@@ -54,7 +53,7 @@ class LookState {
   /** What waiting costs, of the cases named or of all. */
   async wait(only: readonly string[] | undefined): Promise<Waiting | undefined> {
     const tell = callBack((p: LookProgress) => void (this.ahead = p));
-    const found = await this.#call((w) => w.waitStored(desk.planner.lookOrder(), only, tell));
+    const found = await this.#call((w) => w.waitStored(only, tell));
     this.ahead = undefined;
     return found;
   }
@@ -62,7 +61,7 @@ class LookState {
   /** The order of everything that hangs on each other. */
   async order(): Promise<Order | undefined> {
     const tell = callBack((p: LookProgress) => void (this.ahead = p));
-    const found = await this.#call((w) => w.orderStored(desk.planner.lookOrder(), tell));
+    const found = await this.#call((w) => w.orderStored(tell));
     this.ahead = undefined;
     return found;
   }
@@ -70,46 +69,47 @@ class LookState {
   /** The same with changes made on a copy. */
   async orderWith(changes: readonly Change[]): Promise<Order | undefined> {
     const tell = callBack((p: LookProgress) => void (this.ahead = p));
-    const found = await this.#call((w) => w.orderWith(desk.planner.lookOrder(), changes, tell));
+    const found = await this.#call((w) => w.orderWith(changes, tell));
     this.ahead = undefined;
     return found;
   }
 
   outlook(team: string | undefined): Promise<readonly GoalOutlook[] | undefined> {
-    return this.#call((w) => w.outlookStored(desk.planner.lookOrder(), team));
+    return this.#call((w) => w.outlookStored(team));
   }
 
   tryOut(changes: readonly Change[]): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
-    return this.#call((w) => w.tryStored(desk.planner.lookOrder(), changes));
+    return this.#call((w) => w.tryStored(changes));
   }
 
   forecast(): Promise<readonly Forecast[] | undefined> {
-    return this.#call((w) => w.forecastStored(desk.planner.lookOrder()));
+    return this.#call((w) => w.forecastStored());
   }
 
   tryRights(changes: readonly Change[]): Promise<RightsTried | undefined> {
-    return this.#call((w) => w.tryRights(desk.planner.lookOrder(), changes));
+    return this.#call((w) => w.tryRights(changes));
   }
 
   tryGoal(team: string | undefined, goal: Goal): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
-    return this.#call((w) => w.tryGoal(desk.planner.lookOrder(), team, goal));
+    return this.#call((w) => w.tryGoal(team, goal));
   }
 
   tryTeams(move: TeamMove): Promise<Pick<Tried, 'changes' | 'reaching'> | undefined> {
-    return this.#call((w) => w.tryTeams(desk.planner.lookOrder(), move));
+    return this.#call((w) => w.tryTeams(move));
   }
 
   exploreWith(changes: readonly Change[], system: string, target?: Target): Promise<Explored | undefined> {
-    return this.#call((w) => w.exploreWith(desk.planner.lookOrder(), changes, system, target));
+    return this.#call((w) => w.exploreWith(changes, system, target));
   }
 
   compare(system: string, options: readonly Option[]): Promise<readonly Side[] | undefined> {
-    return this.#call((w) => w.compareStored(desk.planner.lookOrder(), system, options));
+    return this.#call((w) => w.compareStored(system, options));
   }
 
-  /** Whether looking into the plan on the desk was stopped. */
+  /** Whether looking into the plan on the desk was stopped, or planning was, so that there is none to look into. */
   get isStopped(): boolean {
-    return this.#stopped !== undefined && this.#stopped === desk.plan;
+    const isOfThis = this.#stopped !== undefined && this.#stopped === desk.plan;
+    return isOfThis || (desk.planner.stopped && !this.isCurrent);
   }
 
   /** Ends what is being worked out, at once. */
@@ -118,13 +118,14 @@ class LookState {
     if (this.progress) this.#stopped = desk.plan;
     this.#asked = undefined;
     this.progress = undefined;
-    this.#worker.cancel();
+    desk.planner.endWork();
   }
 
   /** Looks again after it was stopped. */
   again(): void {
     this.#stopped = undefined;
-    void this.look();
+    if (desk.planner.stopped) void desk.planner.replan();
+    else void this.look();
   }
 
   /** Calls under way. */
@@ -137,7 +138,7 @@ class LookState {
     this.#calls++;
     const timer = setTimeout(() => (this.waiting = this.#calls > 0), SHOW_AFTER_MS);
     try {
-      const answer = await this.#worker.call(use);
+      const answer = await desk.planner.ask(use);
       if (answer.ok) return answer.value;
       if (answer.issues[0]?.code !== 'superseded') words.fault = String(answer.issues[0]?.code);
     } catch (error) {

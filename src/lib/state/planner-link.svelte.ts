@@ -4,8 +4,9 @@ import type { Target, Write } from '$core/estate';
 import { type Explored, type Plan, type PlanProgress, sameTarget } from '$core/plan';
 import { describeIssue } from '$core/wording';
 import { currentWorkspace } from '$lib/storage/database';
+import type { Result } from '$core/kit';
 import { callBack, WorkerClient } from '$lib/workers/client';
-import type { LookOrder } from '$lib/workers/looker';
+import type { CoreWorker } from '$lib/workers/core.worker';
 import type { PlanOrder } from '$lib/workers/planner';
 import { readPlan } from '$lib/workers/told-plan';
 import { words } from './words.svelte';
@@ -14,6 +15,8 @@ import { words } from './words.svelte';
 const PLAN_AFTER_MS = 60;
 /** What is there sooner than this is not announced. */
 const SHOW_AFTER_MS = 350;
+/** A worker that answers something else for longer than this, and has not heard that there is something to plan, is ended. */
+const BUSY_FOR_MS = 2000;
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** What is planned: read when planning starts. */
@@ -54,8 +57,8 @@ export class PlannerLink {
   #run = 0;
   /** The plan as the worker told it last, and its stamp. */
   #told: { readonly plan: Plan; readonly stamp: string } | undefined;
-  /** Counts plans. */
-  #stamp = 0;
+  /** Questions under way. */
+  #asking = 0;
 
   constructor(planned: () => Planned) {
     this.#planned = planned;
@@ -96,7 +99,12 @@ export class PlannerLink {
     };
     [this.#readAll, this.#unsent, this.#sentCatalogue] = [false, [], catalogue];
     this.progress = { done: 0, of: 0 };
-    const tell = callBack((p: PlanProgress) => void (run === this.#run && (this.progress = p)));
+    const busy =
+      this.#asking > 0 ? setTimeout(() => run === this.#run && this.endWork(), BUSY_FOR_MS) : undefined;
+    const tell = callBack((p: PlanProgress) => {
+      clearTimeout(busy);
+      if (run === this.#run) this.progress = p;
+    });
     try {
       const found = await this.#worker.call((w) => w.planStored(order, tell));
       if (run !== this.#run) return;
@@ -105,7 +113,6 @@ export class PlannerLink {
         const plan = readPlan(found.value, this.#told?.plan);
         this.#told = { plan, stamp: found.value.stamp };
         this.plan = plan;
-        this.#stamp++;
       } else words.fault = found.issues.map(describeIssue).join(' ');
       if (!found.ok) this.#forget();
       this.progress = undefined;
@@ -114,6 +121,8 @@ export class PlannerLink {
       this.#forget();
       words.fault = String(error);
       this.progress = undefined;
+    } finally {
+      clearTimeout(busy);
     }
   }
 
@@ -165,8 +174,7 @@ export class PlannerLink {
   stopLooking(): void {
     this.#stoppedLooking = this.looking;
     this.looking = undefined;
-    this.#worker.cancel();
-    this.#forget();
+    this.endWork();
   }
 
   /** Looks again into what was stopped. */
@@ -174,17 +182,27 @@ export class PlannerLink {
     this.#stoppedLooking = undefined;
   }
 
-  /** What is on the desk as a worker of its own reads it anew; see `Looker`. */
-  lookOrder(): LookOrder {
-    const { catalogue = EMPTY_CATALOGUE, today, unstored } = this.#planned();
-    return {
-      workspace: currentWorkspace(),
-      readAll: true,
-      writes: unstored,
-      today,
-      catalogue,
-      stamp: this.#stamp
-    };
+  /** Asks something of the plan on the desk, once that is there; where the worker was ended meanwhile it is planned anew first. */
+  async ask<T>(use: (remote: CoreWorker) => Promise<Result<T>>): Promise<Result<T>> {
+    await this.settled();
+    this.#asking++;
+    try {
+      const answer = await this.#worker.call(use);
+      if (answer.ok || answer.issues[0]?.code !== 'no-plan') return answer;
+      await this.replan();
+      return await this.#worker.call(use);
+    } finally {
+      this.#asking--;
+    }
+  }
+
+  /** Ends whatever the worker is doing, at once; what was being planned is planned anew. */
+  endWork(): void {
+    const wasPlanning = this.progress !== undefined;
+    this.#run++;
+    this.#worker.cancel();
+    this.#forget();
+    if (wasPlanning) void this.replan();
   }
 
   /** Stops planning at once; the last plan stays on show. */

@@ -54,7 +54,7 @@ import {
 } from '$core/exchange';
 import type { Result } from '$core/kit';
 import { importWords, planWords } from '$core/wording';
-import { Looker, type LookOrder, type LookProgress, type RightsTried } from './looker';
+import { Looker, type LookProgress, type RightsTried } from './looker';
 import { Planner, type PlanOrder } from './planner';
 import { publishedTables } from './published-tables';
 import { readWorkspaceBlob } from './read-workspace';
@@ -64,7 +64,7 @@ import { understandFile, type FileHints, type UnderstoodFile } from './understan
 const PROGRESS_EVERY_MS = 40;
 
 const planner = new Planner();
-const looker = new Looker();
+const looker = new Looker(planner);
 
 /** Words of progress cost time as well: not more of them than people can read. */
 function sparingly<T>(tell: (progress: T) => void): (progress: T) => void {
@@ -166,43 +166,32 @@ const api = {
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> =>
     planner.plan(order, onProgress),
   waitStored: (
-    order: LookOrder,
     only: readonly string[] | undefined,
     onProgress: (progress: LookProgress) => void
-  ): Promise<Result<Waiting>> => looker.wait(order, only, onProgress),
-  orderStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Order>> =>
-    looker.order(order, onProgress),
+  ): Promise<Result<Waiting>> => looker.wait(only, onProgress),
+  orderStored: (onProgress: (progress: LookProgress) => void): Promise<Result<Order>> =>
+    looker.order(onProgress),
   orderWith: (
-    order: LookOrder,
     changes: readonly Change[],
     onProgress: (progress: LookProgress) => void
-  ): Promise<Result<Order>> => looker.orderWith(order, changes, onProgress),
-  outlookStored: (order: LookOrder, team: string | undefined): Promise<Result<GoalOutlook[]>> =>
-    looker.outlook(order, team),
-  readyStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>
-    looker.ready(order, onProgress),
-  tryStored: (
-    order: LookOrder,
-    changes: readonly Change[]
-  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryOut(order, changes),
-  forecastStored: (order: LookOrder): Promise<Result<Forecast[]>> => looker.forecast(order),
-  tryRights: (order: LookOrder, changes: readonly Change[]): Promise<Result<RightsTried>> =>
-    looker.tryRights(order, changes),
-  tryGoal: (
-    order: LookOrder,
-    team: string | undefined,
-    goal: Goal
-  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryGoal(order, team, goal),
-  tryTeams: (order: LookOrder, move: TeamMove): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> =>
-    looker.tryTeams(order, move),
+  ): Promise<Result<Order>> => looker.orderWith(changes, onProgress),
+  outlookStored: (team: string | undefined): Promise<Result<GoalOutlook[]>> => looker.outlook(team),
+  readyStored: (onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>
+    looker.ready(onProgress),
+  tryStored: (changes: readonly Change[]): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> =>
+    looker.tryOut(changes),
+  forecastStored: (): Promise<Result<Forecast[]>> => looker.forecast(),
+  tryRights: (changes: readonly Change[]): Promise<Result<RightsTried>> => looker.tryRights(changes),
+  tryGoal: (team: string | undefined, goal: Goal): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> =>
+    looker.tryGoal(team, goal),
+  tryTeams: (move: TeamMove): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> => looker.tryTeams(move),
   exploreWith: (
-    order: LookOrder,
     changes: readonly Change[],
     system: string,
     target?: Target
-  ): Promise<Result<Explored | undefined>> => looker.exploreWith(order, changes, system, target),
-  compareStored: (order: LookOrder, system: string, options: readonly Option[]): Promise<Result<Side[]>> =>
-    looker.compare(order, system, options),
+  ): Promise<Result<Explored | undefined>> => looker.exploreWith(changes, system, target),
+  compareStored: (system: string, options: readonly Option[]): Promise<Result<Side[]>> =>
+    looker.compare(system, options),
   exploreStored: async (system: string, target?: Target): Promise<Explored | undefined> =>
     planner.explore(system, target)
 };

@@ -17,14 +17,9 @@ import type { Result } from '$core/kit';
 import { type Order, orderOf } from '$core/order';
 import { gatherReady, type Ready, ReadyCache } from '$core/ready';
 import { planningWith, type Tried, tryChanges } from '$core/what-if';
-import { Planner, type PlanOrder } from './planner';
+import type { Planner } from './planner';
 
 const PROGRESS_EVERY_MS = 40;
-
-/** What is looked at: an order with a number that is another whenever the plan on the desk is. */
-export interface LookOrder extends PlanOrder {
-  readonly stamp: number;
-}
 
 export interface LookProgress {
   readonly done: number;
@@ -37,19 +32,22 @@ export type RightsTried = Pick<Plan, 'rights' | 'pools'> & Pick<Tried, 'changes'
 type Last = NonNullable<Planner['last']>;
 
 /**
- * Looks into a whole plan, on a worker of its own so that planning is not kept waiting: it has its own copy of what is stored
- * and its own plan of it. A newer order ends an older one at its next pause; the older answers `superseded`.
+ * Looks into the plan that was made last, by what it was made by: nothing is read or planned again for it. What takes long goes on in
+ * pauses, and waits while anything is planned; a newer order ends an older one there, which answers `superseded`. Where there is no plan the
+ * answer is `no-plan`.
  */
 export class Looker {
-  readonly #planner = new Planner();
+  readonly #planner: Planner;
   readonly #cache = new ReadyCache();
-  #stamp = -1;
-  #planned: Promise<Result<Last>> | undefined;
   #run = 0;
 
-  async ready(order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> {
+  constructor(planner: Planner) {
+    this.#planner = planner;
+  }
+
+  async ready(onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> {
     const run = ++this.#run;
-    const last = await this.#upToDate(order, onProgress);
+    const last = this.#last();
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     const steps = gatherReady(planning, plan, this.#cache);
@@ -58,12 +56,11 @@ export class Looker {
 
   /** What waiting costs: the chosen ways laid anew from each day of a year, of the cases named or of all. */
   async wait(
-    order: LookOrder,
     only: readonly string[] | undefined,
     onProgress: (progress: LookProgress) => void
   ): Promise<Result<Waiting>> {
     const run = ++this.#run;
-    const last = await this.#upToDate(order, onProgress);
+    const last = this.#last();
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     return this.#paced(run, waitOut(planning, plan, only ? { only: new Set(only) } : {}), onProgress);
@@ -76,16 +73,17 @@ export class Looker {
       if (next.done) return { ok: true, value: next.value };
       if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
       tell(next.value);
-      await new Promise((done) => setTimeout(done));
+      do await new Promise((done) => setTimeout(done));
+      while (this.#planner.isPlanning);
       if (run !== this.#run) return { ok: false, issues: [{ code: 'superseded' }] };
       paused = performance.now();
     }
   }
 
   /** In which sequence everything that hangs on each other is changed. */
-  async order(order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Order>> {
+  async order(onProgress: (progress: LookProgress) => void): Promise<Result<Order>> {
     const run = ++this.#run;
-    const last = await this.#upToDate(order, onProgress);
+    const last = this.#last();
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     return this.#paced(run, orderOf(planning, plan.cases), onProgress);
@@ -93,12 +91,11 @@ export class Looker {
 
   /** The same with changes made on a copy. */
   async orderWith(
-    order: LookOrder,
     changes: readonly Change[],
     onProgress: (progress: LookProgress) => void
   ): Promise<Result<Order>> {
     const run = ++this.#run;
-    const last = await this.#upToDate(order, onProgress);
+    const last = this.#last();
     if (!last.ok) return last;
     const { catalogue, estate, today } = last.value.planning;
     const changed = planningWith({ catalogue, estate, today }, changes);
@@ -108,22 +105,22 @@ export class Looker {
   }
 
   /** What a team's goal - that of all without one of their own - chooses on later days, and why not the next release. */
-  async outlook(order: LookOrder, team: string | undefined): Promise<Result<GoalOutlook[]>> {
-    return this.#with(order, (planning) => {
+  async outlook(team: string | undefined): Promise<Result<GoalOutlook[]>> {
+    return this.#with((planning) => {
       const own = new Set(planning.estate.goals.flatMap((g) => g.team ?? []));
       return goalOutlook(planning, (t) => (team === undefined ? t === undefined || !own.has(t) : t === team));
     });
   }
 
   /** What systems that take units would draw for what comes after their targets. */
-  async forecast(order: LookOrder): Promise<Result<Forecast[]>> {
-    const last = await this.#upToDate(order, () => undefined);
+  async forecast(): Promise<Result<Forecast[]>> {
+    const last = this.#last();
     return last.ok ? { ok: true, value: forecastUnits(last.value.planning, last.value.plan) } : last;
   }
 
   /** The count of rights with changes made, and what becomes of the verdicts. */
-  async tryRights(order: LookOrder, changes: readonly Change[]): Promise<Result<RightsTried>> {
-    const last = await this.#upToDate(order, () => undefined);
+  async tryRights(changes: readonly Change[]): Promise<Result<RightsTried>> {
+    const last = this.#last();
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     const { catalogue, estate, today } = planning;
@@ -133,11 +130,8 @@ export class Looker {
   }
 
   /** What changes would do to the plan; the two plans themselves stay here. */
-  async tryOut(
-    order: LookOrder,
-    changes: readonly Change[]
-  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
-    const last = await this.#upToDate(order, () => undefined);
+  async tryOut(changes: readonly Change[]): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
+    const last = this.#last();
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     const { catalogue, estate, today } = planning;
@@ -146,12 +140,8 @@ export class Looker {
   }
 
   /** What another goal of a team - of all that have none of their own, where none is named - would do to the plan. */
-  async tryGoal(
-    order: LookOrder,
-    team: string | undefined,
-    goal: Goal
-  ): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
-    return this.#with(order, (planning) =>
+  async tryGoal(team: string | undefined, goal: Goal): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
+    return this.#with((planning) =>
       this.#tried(planning, {
         ...planning.estate,
         goals: [...planning.estate.goals.filter((g) => g.team !== team), goal]
@@ -160,8 +150,8 @@ export class Looker {
   }
 
   /** What becomes of the plan where systems go into another team. */
-  async tryTeams(order: LookOrder, move: TeamMove): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
-    return this.#with(order, (planning) => this.#tried(planning, moveToTeam(planning.estate, move)));
+  async tryTeams(move: TeamMove): Promise<Result<Pick<Tried, 'changes' | 'reaching'>>> {
+    return this.#with((planning) => this.#tried(planning, moveToTeam(planning.estate, move)));
   }
 
   /** What an estate made of the one on the desk comes to beside it. */
@@ -177,38 +167,26 @@ export class Looker {
 
   /** One system explored on a copy with changes made. */
   async exploreWith(
-    order: LookOrder,
     changes: readonly Change[],
     system: string,
     target?: Target
   ): Promise<Result<Explored | undefined>> {
-    return this.#with(order, ({ catalogue, estate, today }) =>
+    return this.#with(({ catalogue, estate, today }) =>
       exploreSystem(planningWith({ catalogue, estate, today }, changes), system, target)
     );
   }
 
-  async compare(order: LookOrder, system: string, options: readonly Option[]): Promise<Result<Side[]>> {
-    return this.#with(order, (planning) => compareOptions(planning, system, options));
+  async compare(system: string, options: readonly Option[]): Promise<Result<Side[]>> {
+    return this.#with((planning) => compareOptions(planning, system, options));
   }
 
-  async #with<T>(order: LookOrder, use: (planning: Planning) => T): Promise<Result<T>> {
-    const last = await this.#upToDate(order, () => undefined);
+  #with<T>(use: (planning: Planning) => T): Result<T> {
+    const last = this.#last();
     return last.ok ? { ok: true, value: use(last.value.planning) } : last;
   }
 
-  /** Two who ask for the same plan wait for the same one. */
-  #upToDate(
-    { stamp, ...order }: LookOrder,
-    onProgress: (progress: LookProgress) => void
-  ): Promise<Result<Last>> {
-    if (stamp === this.#stamp && this.#planned) return this.#planned;
-    this.#stamp = stamp;
-    this.#planned = this.#planner.plan(order, onProgress).then((planned): Result<Last> => {
-      const { last } = this.#planner;
-      if (planned.ok && last) return { ok: true, value: last };
-      if (stamp === this.#stamp) this.#planned = undefined;
-      return planned.ok ? { ok: false, issues: [{ code: 'superseded' }] } : planned;
-    });
-    return this.#planned;
+  #last(): Result<Last> {
+    const { last } = this.#planner;
+    return last ? { ok: true, value: last } : { ok: false, issues: [{ code: 'no-plan' }] };
   }
 }

@@ -41,11 +41,16 @@ export class Planner {
   readonly #cache = new PlanCache();
   /** The last plan, and what it was made by. */
   #last: { readonly planning: Planning; readonly plan: Plan; readonly stamp: string } | undefined;
+  /** Orders that have not been answered. */
+  #open = 0;
   /** Orders bring what is held up to date one after the other. */
   #holding: Promise<void> = Promise.resolve();
 
   async plan(order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> {
     const run = ++this.#latest;
+    this.#open++;
+    // That it has been heard, before anything takes long.
+    onProgress({ done: 0, of: 0 });
     this.#holding = this.#holding.then(() => this.#hold(order));
     try {
       await this.#holding;
@@ -54,7 +59,13 @@ export class Planner {
       this.#holding = Promise.resolve();
       const detail = error instanceof Error ? error.message : String(error);
       return { ok: false, issues: [{ code: 'cannot-plan', detail }] };
+    } finally {
+      this.#open--;
     }
+  }
+
+  get isPlanning(): boolean {
+    return this.#open > 0;
   }
 
   /** One system of the last plan with every target, one of them looked into. Undefined where there is no plan or no such system. */
