@@ -296,6 +296,13 @@ test('a catalogue with more ways than can be tried: progress at once, a stop at 
   await expect(page.getByText(/Looking (further )?into it was stopped/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Look again' }).first().click();
   await expect(stop).toBeVisible();
+  // Whatever is asked of the whole plan shares the worker that was ended: it is planned again first.
+  await expect(page.getByRole('status').getByText(/^Looking into one/)).toBeVisible({ timeout: 90_000 });
+  await stop.click();
+  await follow(page, '/ready');
+  await expect(page.locator('[data-looked="true"]')).toBeVisible({ timeout: 90_000 });
+  await follow(page, '/stair?at=one');
+  await expect(stop).toBeVisible();
   await expect(stop).toHaveCount(0, { timeout: 110_000 });
   await expect(page.locator('[data-cut]').first()).toContainText('There are more ways than can all be tried');
 });

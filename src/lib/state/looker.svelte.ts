@@ -13,6 +13,8 @@ import { words } from './words.svelte';
 /** What is there sooner than this is not announced. */
 const SHOW_AFTER_MS = 350;
 
+const SUPERSEDED = Promise.resolve({ ok: false, issues: [{ code: 'superseded' }] } as const);
+
 /** What is asked of the whole plan on the desk: readiness, comparisons, things tried. The one writer of these. */
 class LookState {
   ready = $state.raw<{ readonly of: Plan; readonly found: Ready } | undefined>();
@@ -33,7 +35,8 @@ class LookState {
     this.#asked = of;
     this.progress = { done: 0, of: of.cases.length };
     const tell = callBack((p: LookProgress) => void (this.#asked === of && (this.progress = p)));
-    const found = await this.#call((w) => w.readyStored(tell));
+    // Where it has been planned anew meanwhile, that plan is looked into already.
+    const found = await this.#call((w) => (this.#asked === of ? w.readyStored(tell) : SUPERSEDED));
     if (this.#asked !== of) return;
     this.progress = undefined;
     if (found) this.ready = { of, found };
