@@ -2,7 +2,7 @@ import { compareText } from '../../kit';
 import { readSwitch, type Run, type Seen, type Truth, truthOf } from '../../condition';
 import { startAlong } from '../along';
 import { type Place, targetKey } from '../../compile';
-import { findChosen } from '../search/choose';
+import { type Chosen, findChosen } from '../search/choose';
 import { findRoutes } from '../search/search';
 import { termsWith, type Terms } from '../terms';
 import type { Verdict } from '../types';
@@ -36,8 +36,10 @@ export function findQuestions(terms: Terms, start: Place, target: Place): Questi
   const atoms = asking.atoms();
   const sets: Atom[][] = [];
   if (asking.isSettled(new Map())) return { sets, matter: [], cut: false };
+  const needed = asking.neededIn(atoms);
   for (let size = 1; size <= Math.min(MAX_TOGETHER, atoms.length) && !asking.isTired; size++)
     for (const set of choose(atoms, size)) {
+      if (!needed.every((a) => set.includes(a))) continue;
       if (sets.some((s) => s.every((a) => set.includes(a)))) continue;
       if (asking.settles(set) && !asking.isTired) sets.push(set);
       if (asking.isTired) break;
@@ -88,6 +90,27 @@ class Asking {
     return atomsBehind(terms, [...new Set(labels.flatMap((l) => l.criteria.restsOn))]);
   }
 
+  /**
+   * Those that every set which settles the verdict has to have: with all the others answered, each as one would hope, it is not settled
+   * yet, and knowing less does not settle it either.
+   */
+  neededIn(atoms: readonly Atom[]): Atom[] {
+    const hopeful = atoms.map((atom) => [atom, this.#mostHopeful(atom)] as const);
+    return atoms.filter(
+      (atom) => !this.isTired && !this.isSettled(new Map(hopeful.filter(([other]) => other !== atom)))
+    );
+  }
+
+  /** The answer that alone leaves the best verdict open; of several the last. */
+  #mostHopeful(atom: Atom): Answer {
+    const answers = answersTo(atom);
+    const hopes = answers.map((answer) =>
+      this.isTired ? 'closed' : this.#verdicts(new Map([[atom, answer]]))[1]
+    );
+    const best = hopes.reduce((a, b) => (isBetter(b, a) ? b : a), 'closed');
+    return answers[hopes.lastIndexOf(best)] ?? 'yes';
+  }
+
   isSettled(answers: Answers): boolean {
     const [sure, best] = this.#verdicts(answers);
     return sure === best;
@@ -118,13 +141,14 @@ class Asking {
     const known = this.#known.get(key);
     if (known) return known;
     const terms = learn(this.#terms, answers);
-    const at = (run: Run): Verdict => {
-      const { verdict, work } = findChosen(terms, { start: this.#start, target: this.#target }, run);
-      this.#work += work;
-      return verdict;
+    const at = (run: Run): Chosen => {
+      const chosen = findChosen(terms, { start: this.#start, target: this.#target }, run);
+      this.#work += chosen.work;
+      return chosen;
     };
-    const sure = at('sure');
-    const best = at('best');
+    const { verdict: sure, met } = at('sure');
+    // Nothing is better than straight, and where nothing unknown was met the other run goes the same.
+    const best = sure === 'straight' || met.size === 0 ? sure : at('best').verdict;
     const verdicts = [sure, isBetter(best, sure) ? best : sure] as const;
     this.#known.set(key, verdicts);
     return verdicts;
