@@ -5,8 +5,10 @@ import type { Result } from '$core/kit';
 import type { Order } from '$core/order';
 import type { Ready } from '$core/ready';
 import type { Tried } from '$core/what-if';
-import { callBack, type WorkerClient } from '$lib/workers/client';
-import type { LookProgress, RightsTried } from '$lib/workers/looker';
+import { callBack, WorkerClient } from '$lib/workers/client';
+import type { CoreWorker } from '$lib/workers/core.worker';
+import type { RightsTried } from '$lib/workers/looker';
+import type { LookProgress } from '$lib/workers/orderer';
 import { desk } from './desk.svelte';
 import { words } from './words.svelte';
 
@@ -23,6 +25,8 @@ class LookState {
   waiting = $state(false);
   /** Somebody has stopped it, on this plan. */
   #stopped = $state.raw<Plan | undefined>();
+  /** Orders, and what waiting costs: long searches, which nothing else waits for. */
+  readonly #orders = new WorkerClient();
   #asked: Plan | undefined;
 
   /** Whether what is on show belongs to the plan on the desk. */
@@ -56,7 +60,7 @@ class LookState {
   /** What waiting costs, of the cases named or of all. */
   async wait(only: readonly string[] | undefined): Promise<Waiting | undefined> {
     const tell = callBack((p: LookProgress) => void (this.ahead = p));
-    const found = await this.#call((w) => w.waitStored(only, tell));
+    const found = await this.#call((w) => w.waitStored(desk.planner.lookOrder(), only, tell), this.#orders);
     this.ahead = undefined;
     return found;
   }
@@ -64,7 +68,7 @@ class LookState {
   /** The order of everything that hangs on each other. */
   async order(): Promise<Order | undefined> {
     const tell = callBack((p: LookProgress) => void (this.ahead = p));
-    const found = await this.#call((w) => w.orderStored(tell));
+    const found = await this.#call((w) => w.orderStored(desk.planner.lookOrder(), tell), this.#orders);
     this.ahead = undefined;
     return found;
   }
@@ -72,7 +76,7 @@ class LookState {
   /** The same with changes made on a copy. */
   async orderWith(changes: readonly Change[]): Promise<Order | undefined> {
     const tell = callBack((p: LookProgress) => void (this.ahead = p));
-    const found = await this.#call((w) => w.orderWith(changes, tell));
+    const found = await this.#call((w) => w.orderWith(desk.planner.lookOrder(), changes, tell), this.#orders);
     this.ahead = undefined;
     return found;
   }
@@ -121,7 +125,8 @@ class LookState {
     if (this.progress) this.#stopped = desk.plan;
     this.#asked = undefined;
     this.progress = undefined;
-    desk.planner.endWork();
+    this.#orders.cancel();
+    if (desk.planner.isAsked) desk.planner.endWork();
   }
 
   /** Looks again after it was stopped. */
@@ -135,13 +140,11 @@ class LookState {
   #calls = 0;
 
   /** Undefined where a newer question has taken its place; what fails is said on the desk. */
-  async #call<T>(
-    use: (w: Parameters<Parameters<WorkerClient['call']>[0]>[0]) => Promise<Result<T>>
-  ): Promise<T | undefined> {
+  async #call<T>(use: (w: CoreWorker) => Promise<Result<T>>, worker?: WorkerClient): Promise<T | undefined> {
     this.#calls++;
     const timer = setTimeout(() => (this.waiting = this.#calls > 0), SHOW_AFTER_MS);
     try {
-      const answer = await desk.planner.ask(use);
+      const answer = await (worker ? worker.call(use) : desk.planner.ask(use));
       if (answer.ok) return answer.value;
       if (answer.issues[0]?.code !== 'superseded') words.fault = String(answer.issues[0]?.code);
     } catch (error) {

@@ -7,6 +7,7 @@ import { currentWorkspace } from '$lib/storage/database';
 import type { Result } from '$core/kit';
 import { callBack, WorkerClient } from '$lib/workers/client';
 import type { CoreWorker } from '$lib/workers/core.worker';
+import type { LookOrder } from '$lib/workers/orderer';
 import type { PlanOrder } from '$lib/workers/planner';
 import { readPlan } from '$lib/workers/told-plan';
 import { words } from './words.svelte';
@@ -57,6 +58,8 @@ export class PlannerLink {
   #run = 0;
   /** The plan as the worker told it last, and its stamp. */
   #told: { readonly plan: Plan; readonly stamp: string } | undefined;
+  /** Counts plans. */
+  #stamp = 0;
   /** Questions under way. */
   #asking = 0;
 
@@ -113,6 +116,7 @@ export class PlannerLink {
         const plan = readPlan(found.value, this.#told?.plan);
         this.#told = { plan, stamp: found.value.stamp };
         this.plan = plan;
+        this.#stamp++;
       } else words.fault = found.issues.map(describeIssue).join(' ');
       if (!found.ok) this.#forget();
       this.progress = undefined;
@@ -194,6 +198,24 @@ export class PlannerLink {
     } finally {
       this.#asking--;
     }
+  }
+
+  /** Something asked of the plan has not been answered. */
+  get isAsked(): boolean {
+    return this.#asking > 0;
+  }
+
+  /** What is on the desk as a worker of its own reads it anew; see `Orderer`. */
+  lookOrder(): LookOrder {
+    const { catalogue = EMPTY_CATALOGUE, today, unstored } = this.#planned();
+    return {
+      workspace: currentWorkspace(),
+      readAll: true,
+      writes: unstored,
+      today,
+      catalogue,
+      stamp: this.#stamp
+    };
   }
 
   /** Ends whatever the worker is doing, at once; what was being planned is planned anew. */

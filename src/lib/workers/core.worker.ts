@@ -54,7 +54,8 @@ import {
 } from '$core/exchange';
 import type { Result } from '$core/kit';
 import { importWords, planWords } from '$core/wording';
-import { Looker, type LookProgress, type RightsTried } from './looker';
+import { Looker, type RightsTried } from './looker';
+import { Orderer, type LookOrder, type LookProgress } from './orderer';
 import { Planner, type PlanOrder } from './planner';
 import { publishedTables } from './published-tables';
 import { readWorkspaceBlob } from './read-workspace';
@@ -65,6 +66,7 @@ const PROGRESS_EVERY_MS = 40;
 
 const planner = new Planner();
 const looker = new Looker(planner);
+const orderer = new Orderer();
 
 /** Words of progress cost time as well: not more of them than people can read. */
 function sparingly<T>(tell: (progress: T) => void): (progress: T) => void {
@@ -166,15 +168,17 @@ const api = {
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> =>
     planner.plan(order, onProgress),
   waitStored: (
+    order: LookOrder,
     only: readonly string[] | undefined,
     onProgress: (progress: LookProgress) => void
-  ): Promise<Result<Waiting>> => looker.wait(only, onProgress),
-  orderStored: (onProgress: (progress: LookProgress) => void): Promise<Result<Order>> =>
-    looker.order(onProgress),
+  ): Promise<Result<Waiting>> => orderer.wait(order, only, onProgress),
+  orderStored: (order: LookOrder, onProgress: (progress: LookProgress) => void): Promise<Result<Order>> =>
+    orderer.order(order, onProgress),
   orderWith: (
+    order: LookOrder,
     changes: readonly Change[],
     onProgress: (progress: LookProgress) => void
-  ): Promise<Result<Order>> => looker.orderWith(changes, onProgress),
+  ): Promise<Result<Order>> => orderer.orderWith(order, changes, onProgress),
   outlookStored: (team: string | undefined): Promise<Result<GoalOutlook[]>> => looker.outlook(team),
   readyStored: (onProgress: (progress: LookProgress) => void): Promise<Result<Ready>> =>
     looker.ready(onProgress),

@@ -8,23 +8,14 @@ import {
   type GoalOutlook,
   goalOutlook,
   type Plan,
-  type Planning,
-  planWith,
-  type Waiting,
-  waitOut
+  type Planning
 } from '$core/plan';
 import type { Result } from '$core/kit';
-import { type Order, orderOf } from '$core/order';
 import { gatherReady, type Ready, ReadyCache } from '$core/ready';
 import { planningWith, type Tried, tryChanges } from '$core/what-if';
+import type { LookProgress } from './orderer';
+import { paced } from './paced';
 import type { Planner } from './planner';
-
-const PROGRESS_EVERY_MS = 40;
-
-export interface LookProgress {
-  readonly done: number;
-  readonly of: number;
-}
 
 /** What is needed and held as it would be after changes. */
 export type RightsTried = Pick<Plan, 'rights' | 'pools'> & Pick<Tried, 'changes'>;
@@ -51,57 +42,11 @@ export class Looker {
     if (!last.ok) return last;
     const { planning, plan } = last.value;
     const steps = gatherReady(planning, plan, this.#cache);
-    return this.#paced(run, steps, (done) => onProgress({ done, of: plan.cases.length }));
-  }
-
-  /** What waiting costs: the chosen ways laid anew from each day of a year, of the cases named or of all. */
-  async wait(
-    only: readonly string[] | undefined,
-    onProgress: (progress: LookProgress) => void
-  ): Promise<Result<Waiting>> {
-    const run = ++this.#run;
-    const last = this.#last();
-    if (!last.ok) return last;
-    const { planning, plan } = last.value;
-    return this.#paced(run, waitOut(planning, plan, only ? { only: new Set(only) } : {}), onProgress);
-  }
-
-  /** Goes on step by step, telling how far it is; ends where a newer order has come. */
-  async #paced<P, T>(run: number, steps: Generator<P, T>, tell: (progress: P) => void): Promise<Result<T>> {
-    let paused = performance.now();
-    for (let next = steps.next(); ; next = steps.next()) {
-      if (next.done) return { ok: true, value: next.value };
-      if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
-      tell(next.value);
-      do await new Promise((done) => setTimeout(done));
-      while (this.#planner.isPlanning);
-      if (run !== this.#run) return { ok: false, issues: [{ code: 'superseded' }] };
-      paused = performance.now();
-    }
-  }
-
-  /** In which sequence everything that hangs on each other is changed. */
-  async order(onProgress: (progress: LookProgress) => void): Promise<Result<Order>> {
-    const run = ++this.#run;
-    const last = this.#last();
-    if (!last.ok) return last;
-    const { planning, plan } = last.value;
-    return this.#paced(run, orderOf(planning, plan.cases), onProgress);
-  }
-
-  /** The same with changes made on a copy. */
-  async orderWith(
-    changes: readonly Change[],
-    onProgress: (progress: LookProgress) => void
-  ): Promise<Result<Order>> {
-    const run = ++this.#run;
-    const last = this.#last();
-    if (!last.ok) return last;
-    const { catalogue, estate, today } = last.value.planning;
-    const changed = planningWith({ catalogue, estate, today }, changes);
-    const planned = await this.#paced(run, planWith(changed, 'goal', this.#planner.cache), onProgress);
-    if (!planned.ok) return planned;
-    return this.#paced(run, orderOf(changed, planned.value.cases), onProgress);
+    return paced(steps, {
+      tell: (done) => onProgress({ done, of: plan.cases.length }),
+      isOver: () => run !== this.#run,
+      mustWait: () => this.#planner.isPlanning
+    });
   }
 
   /** What a team's goal - that of all without one of their own - chooses on later days, and why not the next release. */

@@ -1,0 +1,29 @@
+import type { Result } from '$core/kit';
+
+const PROGRESS_EVERY_MS = 40;
+
+/** How long work is gone about beside other work of the same worker. */
+export interface Pace<P> {
+  readonly tell: (progress: P) => void;
+  /** Something newer has been asked for. */
+  readonly isOver: () => boolean;
+  /** Something else goes before it just now. */
+  readonly mustWait?: () => boolean;
+}
+
+/** Goes on step by step, telling how far it is and letting others in; `superseded` where something newer has been asked for. */
+export async function paced<P, T>(
+  steps: Generator<P, T>,
+  { tell, isOver, mustWait = () => false }: Pace<P>
+): Promise<Result<T>> {
+  let paused = performance.now();
+  for (let next = steps.next(); ; next = steps.next()) {
+    if (next.done) return { ok: true, value: next.value };
+    if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
+    tell(next.value);
+    do await new Promise((done) => setTimeout(done));
+    while (mustWait());
+    if (isOver()) return { ok: false, issues: [{ code: 'superseded' }] };
+    paused = performance.now();
+  }
+}
