@@ -41,6 +41,8 @@
   onMount(() => {
     settings.load();
     void keepWorker();
+    desk.files.warm();
+    desk.planner.warm();
     const ends = [desk.keeper.open(), newVersion.follow(), backUps.follow()];
     const unbind = tinykeys(window, {
       '$mod+z': (event) => isTyping(event) || (event.preventDefault(), void undoer('past').undo()),

@@ -67,13 +67,19 @@ export class PlannerLink {
     this.#planned = planned;
   }
 
+  /** Has the worker started while what it will plan is still being read. */
+  warm(): void {
+    this.#worker.warm();
+  }
+
   /** Takes note of what was written - undefined: everything is to be read anew - and plans soon. */
   planWith(writes: readonly Write[] | undefined): void {
     if (writes) this.#unsent.push(...writes);
     else this.#forget();
     clearTimeout(this.#timer);
     if (!this.#planned().isEmpty && !this.progress) this.progress = { done: 0, of: 0 };
-    this.#timer = setTimeout(() => void this.replan(), PLAN_AFTER_MS);
+    // What is opened is on the screen with its plan alone.
+    this.#timer = setTimeout(() => void this.replan(), this.plan ? PLAN_AFTER_MS : 0);
   }
 
   /** The plan of what is on the desk, once it is there; the last one, or none, where planning was stopped. */

@@ -20,6 +20,11 @@ export class WorkerClient {
     }
   }
 
+  /** Starts the worker, so that it is there when it is called. */
+  warm(): void {
+    this.#start();
+  }
+
   /** Ends what the worker is doing, at once; an idle worker is kept. */
   cancel(): void {
     if (this.#dropped.size === 0) return;
