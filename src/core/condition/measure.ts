@@ -79,6 +79,10 @@ function findFactor(units: Readonly<Record<string, number>>, unit: string): numb
 /** Exact for every product that is a whole number below 2^53: digits are multiplied, not binary fractions. */
 function scale(amount: string, factor: number): number | undefined {
   const [whole = '0', part = ''] = amount.split('.');
+  if (part === '') {
+    const value = Number(whole) * factor;
+    return Number.isSafeInteger(value) ? value : undefined;
+  }
   const digits = BigInt(whole + part) * BigInt(factor);
   const shift = 10n ** BigInt(part.length);
   const value = digits % shift === 0n ? Number(digits / shift) : Number(digits) / Number(shift);

@@ -1,4 +1,4 @@
-import { type FactKinds, figureIn, isOrdered, parseFigure } from '../condition';
+import { type FactKinds, figureIn, isOrdered, type Measure, parseFigure } from '../condition';
 import { foldText } from '../version';
 
 /**
@@ -91,6 +91,20 @@ const isFigure = (kinds: FactKinds, field: string): boolean => {
   return measure !== undefined && isOrdered(measure) && measure !== 'day';
 };
 
+/** Figures of texts read before: a search reads the same few again and again. */
+const figures = new Map<string, number | undefined>();
+const MOST_FIGURES = 5000;
+
+function figureOf(measure: Measure, text: string): number | undefined {
+  const key = `${measure} ${text}`;
+  if (figures.has(key)) return figures.get(key);
+  if (figures.size >= MOST_FIGURES) figures.clear();
+  const parsed = parseFigure(text);
+  const figure = parsed && figureIn(measure, parsed);
+  figures.set(key, figure);
+  return figure;
+}
+
 function compareValues(
   seen: string | number,
   value: string,
@@ -103,10 +117,7 @@ function compareValues(
   }
   const measure = kinds.find(field)?.measure;
   if (measure && isOrdered(measure) && measure !== 'day') {
-    const [a, b] = [seen, value].map((t) => {
-      const figure = parseFigure(t);
-      return figure && figureIn(measure, figure);
-    });
+    const [a, b] = [figureOf(measure, seen), figureOf(measure, value)];
     return a === undefined || b === undefined ? undefined : a - b;
   }
   const folded = foldText(seen);
