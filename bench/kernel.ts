@@ -113,7 +113,7 @@ const best = new Float64Array(25 * WIDTH);
 const roomed = new Uint8Array(25);
 const row = new Float64Array(WIDTH);
 /** What the last question came to: kept, risks, hops, money, minutes, finish. */
-export const answer = new Float64Array(6);
+const answer = new Float64Array(6);
 
 /** Answers one question into `answer`; whether any way leads there. */
 function ask(q: Question, today: number): boolean {

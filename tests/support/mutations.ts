@@ -535,5 +535,35 @@ export const MUTATIONS: readonly Mutation[] = [
     in: 'isOffWay',
     find: 'model.editions[to.edition] !== step.edition)',
     replace: 'false)'
+  },
+  {
+    name: 'what a cure mends shuts a release',
+    in: 'findStanding',
+    find: '&& !cured.has(f)',
+    replace: ''
+  },
+  {
+    name: 'what is demanded of some shuts a release for all',
+    in: 'findStanding',
+    find: 'methods || editions || hops ||',
+    replace: ''
+  },
+  {
+    name: 'what a decision lets pass shuts a release',
+    in: 'failsFromStart',
+    find: '&& passesUntil === undefined',
+    replace: ''
+  },
+  {
+    name: 'no fresh install leads anywhere',
+    in: 'leadsAfresh',
+    find: "h.hop.kind === 'fresh install' &&",
+    replace: 'false &&'
+  },
+  {
+    name: 'no level behind the first is asked',
+    in: '#admitLevels',
+    find: '(!every && lower.some((cures) => cures.length === 0))',
+    replace: 'true'
   }
 ];

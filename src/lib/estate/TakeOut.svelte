@@ -51,7 +51,8 @@
     },
     {
       name: 'Workspace',
-      about: 'JSON: everything here, to keep, hand on or open again',
+      about:
+        'JSON, a record a line where there are very many: everything here, to keep, hand on or open again',
       take: takeOutWorkspace
     }
   ] as const;
