@@ -39,10 +39,18 @@ test('every format version ever published is still read', () => {
     ).toMatchObject({
       ok: true
     });
-  const lines = readFileSync('tests/fixtures/formats/workspace-lines-7.jsonl');
-  return expect(readWorkspaceLines([lines])).resolves.toEqual(
-    parseWorkspace(readFileSync('tests/fixtures/formats/workspace-7.json', 'utf8'))
+});
+
+test('a workspace of a record a line is the same as one JSON, on the screen and on the command line', async () => {
+  const [whole, lines] = ['workspace-7.json', 'workspace-lines-7.jsonl'].map((name) =>
+    readFileSync(`tests/fixtures/formats/${name}`)
+  ) as [Buffer, Buffer];
+  expect(await readWorkspaceLines([lines])).toEqual(parseWorkspace(whole.toString()));
+  const [one, other] = await Promise.all(
+    [whole, lines].map((bytes) => parseEstate(bytes, 'file', undefined, '2031-03-10'))
   );
+  expect(one).toMatchObject({ ok: true });
+  expect(other).toEqual(one);
 });
 
 test('the fixture of this version has every field there is, and is written again as it means', () => {
