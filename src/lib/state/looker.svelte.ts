@@ -15,6 +15,8 @@ import { words } from './words.svelte';
 /** What is there sooner than this is not announced. */
 const SHOW_AFTER_MS = 350;
 
+/** A newer question has taken its place; or there is nothing on the desk to plan. */
+const QUIET: ReadonlySet<string> = new Set(['superseded', 'no-plan']);
 const SUPERSEDED = Promise.resolve({ ok: false, issues: [{ code: 'superseded' }] } as const);
 
 /** What is asked of the whole plan on the desk: readiness, comparisons, things tried. The one writer of these. */
@@ -146,7 +148,8 @@ class LookState {
     try {
       const answer = await (worker ? worker.call(use) : desk.planner.ask(use));
       if (answer.ok) return answer.value;
-      if (answer.issues[0]?.code !== 'superseded') words.fault = String(answer.issues[0]?.code);
+      const code = String(answer.issues[0]?.code);
+      if (!QUIET.has(code)) words.fault = code;
     } catch (error) {
       if (!(error instanceof Error && error.message === 'cancelled')) words.fault = String(error);
     } finally {

@@ -195,6 +195,8 @@ export class PlannerLink {
   /** Asks something of the plan on the desk, once that is there; where the worker was ended meanwhile it is planned anew first. */
   async ask<T>(use: (remote: CoreWorker) => Promise<Result<T>>): Promise<Result<T>> {
     await this.settled();
+    // What somebody has stopped does not begin again because something is asked of it.
+    if (this.stopped) return { ok: false, issues: [{ code: 'superseded' }] };
     this.#asking++;
     try {
       const answer = await this.#worker.call(use);
