@@ -27,7 +27,7 @@ export const conditionText = z
   .string()
   .max(4000)
   .refine((s) => 'condition' in parseCondition(s), { error: 'condition-text' })
-  .describe('a condition in words, such as: memory at least 8 GB and security-part is on');
+  .describe('a condition in words, such as: memory at least 8 GB and edition is plain');
 export const figureText = z
   .string()
   .max(40)
