@@ -95,7 +95,7 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   page
 }) => {
   test.setTimeout(180_000);
-  const { catalogue, estate } = generateWorld(3, 10_000, 240, 12);
+  const { catalogue, estate } = generateWorld(3, 10_000, 2400, 12);
   const workspace = {
     format: 'orange-stair-workspace',
     version: 1,
@@ -105,7 +105,7 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   await page.goto('/import');
   await giveFile(page, 'many.json', JSON.stringify(workspace));
   await page.getByRole('button', { name: 'Open this workspace' }).click();
-  await expect(page.getByText(/Planning: [1-9]\d* of 240 cases/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/Planning: [1-9]\d* of 2400 cases/)).toBeVisible({ timeout: 60_000 });
   const stopped = await page.evaluate(async () => {
     const work = performance.now();
     Array.from({ length: 200_000 }, (_, i) => (i * 7919) % 100_003).sort((a, b) => a - b);
@@ -120,12 +120,12 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   // Not in milliseconds: beside other tests everything takes longer, the measure too.
   expect(stopped).toBeLessThan(12);
   await page.getByRole('button', { name: 'Plan again' }).click();
-  await expect(page.getByText('10,000 systems in 240 situations')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('10,000 systems in 2,400 situations')).toBeVisible({ timeout: 120_000 });
   expect(await page.locator('[data-case]').count()).toBeLessThan(90);
   const rows = page.getByRole('grid');
   await rows.evaluate((el) => (el.scrollTop = el.scrollHeight));
-  await expect(rows.locator('[aria-rowindex="240"]')).toBeVisible();
-  const box = await rows.locator('[aria-rowindex="240"]').boundingBox();
+  await expect(rows.locator('[aria-rowindex="2400"]')).toBeVisible();
+  const box = await rows.locator('[aria-rowindex="2400"]').boundingBox();
   expect(box?.height).toBe(22);
   await page.getByRole('searchbox', { name: 'Find' }).fill('machine-77 ');
   await expect(page.locator('[data-case]').first()).toBeVisible();
