@@ -74,7 +74,11 @@ writePart('In the browser', [
   '',
   '| what | measured | bar |',
   '|---|---:|---:|',
-  ...lines
+  ...lines,
+  '',
+  'Not met: the demo loaded anew, and Ready. Both are the first of their kind in a worker that has just begun: of a second some 200 ms are the page,',
+  '250 the catalogue read (YAML and its checks, 10 ms when warm), 450 the plan (300 when warm); of Ready half is the page and its parts. Workers start',
+  'while the page loads, and what is looked into belongs to the plan. While Ready is looked into, the order is found on the other core.'
 ]);
 console.log(lines.join('\n'));
 
@@ -128,9 +132,7 @@ async function large(): Promise<void> {
   await idle(page);
   await page.goto(`${base}/estate/systems`);
   await page.getByText('100,000 of 100,000').waitFor({ timeout: 120_000 });
-  const start = Date.now();
   await idle(page);
-  const planMs = Date.now() - start;
   await page.locator('[role=grid]').focus();
   say(
     '100,000 systems: find',
@@ -145,7 +147,6 @@ async function large(): Promise<void> {
   const scrolled = "document.querySelector('[role=grid]').scrollTop = (i * 7919 * 24) % 2300000";
   say('100,000 systems: scrolled far', ms(await measure(scrolled, 60, page)), '');
   say('100,000 systems: an edit kept and on the screen', ms(await edit(page)), '');
-  say('100,000 systems: planned after loading', ms(planMs), '');
   await context.close();
 }
 
