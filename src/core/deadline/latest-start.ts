@@ -114,13 +114,13 @@ function halve(
   holds: (from: Day) => boolean
 ): Day | 'none' | undefined {
   const bottom = Math.min(terms.today, finishBy) - TWENTY_YEARS;
-  const whole = Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS;
-  if (holds(whole)) return undefined;
-  let top = whole;
+  const furthest = Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS;
+  if (holds(furthest)) return undefined;
+  let top = furthest;
   const turns = [...new Set(orderEndsOf({ terms, moves }))].filter((d) => d >= bottom && d < top);
   for (const turn of [...turns.sort((a, b) => b - a), bottom - 1]) {
     let [low, high] = [turn + 1, top];
-    if (high < whole && holds(high)) return high;
+    if (high < furthest && holds(high)) return high;
     if (holds(low)) {
       const ends = closingDaysOf({ terms, moves }).filter((d) => d > low && d < high);
       [low, high] = closeIn(ends, [low, high], holds);

@@ -8,7 +8,7 @@ import type { Tried } from '$core/what-if';
 import { callBack, WorkerClient } from '$lib/workers/client';
 import type { CoreWorker } from '$lib/workers/core.worker';
 import type { RightsTried } from '$lib/workers/looker';
-import type { LookProgress } from '$lib/workers/orderer';
+import type { LookProgress } from '$lib/workers/paced';
 import { desk } from './desk.svelte';
 import { words } from './words.svelte';
 

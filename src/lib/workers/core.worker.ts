@@ -55,7 +55,8 @@ import {
 import type { Result } from '$core/kit';
 import { importWords, planWords } from '$core/wording';
 import { Looker, type RightsTried } from './looker';
-import { Orderer, type LookOrder, type LookProgress } from './orderer';
+import { type LookOrder, Orderer } from './orderer';
+import type { LookProgress } from './paced';
 import { Planner, type PlanOrder } from './planner';
 import { publishedTables } from './published-tables';
 import { readWorkspaceBlob } from './read-workspace';

@@ -13,8 +13,7 @@ import {
 import type { Result } from '$core/kit';
 import { gatherReady, type Ready, ReadyCache } from '$core/ready';
 import { planningWith, type Tried, tryChanges } from '$core/what-if';
-import type { LookProgress } from './orderer';
-import { paced } from './paced';
+import { type LookProgress, paced } from './paced';
 import type { Planner } from './planner';
 
 /** What is needed and held as it would be after changes. */

@@ -3,17 +3,12 @@ import type { Result } from '$core/kit';
 import { type Order, orderOf } from '$core/order';
 import { planWith, type Waiting, waitOut } from '$core/plan';
 import { planningWith } from '$core/what-if';
-import { paced } from './paced';
+import { type LookProgress, paced } from './paced';
 import { Planner, type PlanOrder } from './planner';
 
 /** What is looked at: an order with a number that is another whenever the plan on the desk is. */
 export interface LookOrder extends PlanOrder {
   readonly stamp: number;
-}
-
-export interface LookProgress {
-  readonly done: number;
-  readonly of: number;
 }
 
 type Tell = (progress: LookProgress) => void;

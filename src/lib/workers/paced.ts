@@ -2,6 +2,12 @@ import type { Result } from '$core/kit';
 
 const PROGRESS_EVERY_MS = 40;
 
+/** How far something is that is looked into. */
+export interface LookProgress {
+  readonly done: number;
+  readonly of: number;
+}
+
 /** How long work is gone about beside other work of the same worker. */
 export interface Pace<P> {
   readonly tell: (progress: P) => void;

@@ -26,6 +26,8 @@ interface LeastKeeping extends Least {
 export class Ahead {
   /** By place in KEPT, then by release; from nothing in the first place. */
   readonly #byKept: readonly (readonly (LeastKeeping | undefined)[])[];
+  /** Whether any fresh install arrives where the target lies ahead. */
+  readonly leadsAfresh: boolean;
 
   constructor(model: ProductModel, target: number, by: By) {
     const found = KEPT.map((_, kept) => leastTo(model, target, { ...by, kept }));
@@ -37,6 +39,7 @@ export class Ahead {
         return few && least && { ...least, kept, fewest: few.hops };
       })
     );
+    this.leadsAfresh = leadsAfresh(model, this);
   }
 
   /** By whoever has kept so much; undefined where no hop leads there. */
@@ -49,6 +52,11 @@ export class Ahead {
     return this.#byKept[0]?.[release + 1]?.fewest;
   }
 }
+
+const leadsAfresh = ({ hopsFrom, hopsFromNothing }: ProductModel, ahead: Ahead): boolean =>
+  [hopsFromNothing, ...hopsFrom].some((hops) =>
+    hops.some((h) => h.hop.kind === 'fresh install' && ahead.hopsFrom(h.to) !== undefined)
+  );
 
 const MADE = new WeakMap<ProductModel, Map<string, Ahead>>();
 

@@ -1,4 +1,4 @@
-import { type Place, type ProductModel, targetKey } from '../../compile';
+import { type Place, targetKey } from '../../compile';
 import type { Run } from '../../condition';
 import { CHOICE_BUDGET, isSpent, type Spent, workOf } from './budget';
 import { type Ahead, aheadOf } from './ahead';
@@ -160,12 +160,10 @@ class Choice {
     const usesCells = (wanted.run === 'best' && cells) || terms.learned.size > 0;
     const inPlace = wanted.wanted === 'straight' || wanted.wanted === 'by hops';
     this.#ahead = aheadOf(terms.model, ends.target.release, { inPlace, cells: usesCells });
-    this.#isWhole =
-      !inPlace ||
-      !leadsAfresh(
-        terms.model,
-        aheadOf(terms.model, ends.target.release, { inPlace: false, cells: usesCells })
-      );
+    const every = inPlace
+      ? aheadOf(terms.model, ends.target.release, { inPlace: false, cells: usesCells })
+      : undefined;
+    this.#isWhole = every?.leadsAfresh !== true;
     const end = terms.serviceEnd[ends.target.release];
     const mustRest = !terms.goal.allow.restingOutOfService && terms.lifted.size === 0;
     this.#finishBy = mustRest && typeof end === 'number' ? end : Infinity;
@@ -266,12 +264,6 @@ class Choice {
     return gives;
   }
 }
-
-/** Whether any fresh install arrives where the target lies ahead. */
-const leadsAfresh = ({ hopsFrom, hopsFromNothing }: ProductModel, ahead: Ahead): boolean =>
-  [hopsFromNothing, ...hopsFrom].some((hops) =>
-    hops.some((h) => h.hop.kind === 'fresh install' && ahead.hopsFrom(h.to) !== undefined)
-  );
 
 /** The order of preference as far as numbers go, with what is still to come. */
 const compareEntries = (a: Entry, b: Entry): number =>
