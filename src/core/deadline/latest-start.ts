@@ -1,4 +1,12 @@
-import { type Calendar, type Day, parseDateText, readDay, ROOM_WITHIN } from '../date';
+import {
+  type Calendar,
+  type DateInterval,
+  type Day,
+  type MaybeDay,
+  parseDateText,
+  readDay,
+  ROOM_WITHIN
+} from '../date';
 import {
   gatesOf,
   type Journey,
@@ -115,9 +123,12 @@ function halve(
 ): Day | 'none' | undefined {
   const bottom = Math.min(terms.today, finishBy) - TWENTY_YEARS;
   const furthest = Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS;
+  const turns = [...new Set(orderEndsOf({ terms, moves }))].filter((d) => d >= bottom && d < furthest);
+  const binding = bindingDayOf({ terms, moves }, finishBy, furthest);
+  const isLast = binding >= bottom && binding < furthest && turns.every((turn) => turn < binding);
+  if (isLast && holds(binding) && !holds(binding + 1)) return binding;
   if (holds(furthest)) return undefined;
   let top = furthest;
-  const turns = [...new Set(orderEndsOf({ terms, moves }))].filter((d) => d >= bottom && d < top);
   for (const turn of [...turns.sort((a, b) => b - a), bottom - 1]) {
     let [low, high] = [turn + 1, top];
     if (high < furthest && holds(high)) return high;
@@ -139,6 +150,30 @@ function halve(
     top = turn;
   }
   return 'none';
+}
+
+/**
+ * The start from which the first of what ends or closes would just be kept, where nothing is waited for: laid on a day `late` enough for
+ * that. A guess: whoever takes it asks whether it holds.
+ */
+function bindingDayOf({ terms, moves }: Journey, finishBy: number, late: Day): number {
+  const { countsExpected, goal, model, serviceEnd } = terms;
+  const { schedule, rights } = judgeMoves({ ...terms, from: late, leadsFrom: late }, moves, SURELY_THERE);
+  let least = Infinity;
+  const bind = (end: MaybeDay | undefined, on: Day | undefined): void => {
+    if (typeof end === 'number' && on !== undefined) least = Math.min(least, end - (on - late));
+  };
+  const read = (date: DateInterval | undefined): MaybeDay | undefined => date && readDay(date, countsExpected);
+  for (const [i, move] of moves.entries()) {
+    const days = schedule.days[i];
+    bind(read((move.hop ?? move.change)?.closes), days?.hop.last);
+    bind(read(model.releases[move.from.release]?.patches[move.level]?.until), days?.patch?.last);
+    bind(rights[i]?.use.until, days?.hop.last);
+  }
+  const finish = schedule.days.at(-1)?.hop.last;
+  if (!goal.allow.restingOutOfService) bind(serviceEnd[moves.at(-1)?.to.release ?? -1], finish);
+  bind(finishBy, finish);
+  return least;
 }
 
 /** The last of sorted days that holds and the first that does not, within two of which that is known. */
