@@ -163,7 +163,8 @@ function bindingDayOf({ terms, moves }: Journey, finishBy: number, late: Day): n
   const bind = (end: MaybeDay | undefined, on: Day | undefined): void => {
     if (typeof end === 'number' && on !== undefined) least = Math.min(least, end - (on - late));
   };
-  const read = (date: DateInterval | undefined): MaybeDay | undefined => date && readDay(date, countsExpected);
+  const read = (date: DateInterval | undefined): MaybeDay | undefined =>
+    date && readDay(date, countsExpected);
   for (const [i, move] of moves.entries()) {
     const days = schedule.days[i];
     bind(read((move.hop ?? move.change)?.closes), days?.hop.last);

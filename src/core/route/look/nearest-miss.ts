@@ -30,7 +30,7 @@ export function findNearestMisses(
   start: Place,
   only?: Place
 ): ReadonlyMap<string, readonly Reason[]> {
-  const ahead = only && aheadOf(terms.model, only.release, { inPlace: false, cells: false });
+  const ahead = only && aheadOf(terms.model, only.release, { inPlace: false, cells: false, levels: false });
   const stones = new Map<string, Miss>();
   const targets = new Map<string, Miss>();
   let layer: Miss[] = [

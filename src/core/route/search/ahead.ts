@@ -1,20 +1,26 @@
-import { isForbidden, type ProductModel } from '../../compile';
+import type { StandingRisk } from '../step/shut';
+import { isForbidden, type Place, type ProductModel } from '../../compile';
 import { KEPT } from '../../catalogue';
 
-/** Whether by hops in place alone; whether by empty cells too. */
+/** Whether by hops in place alone; whether by empty cells too; whether the levels hops leave from are asked for. */
 export interface By {
   readonly inPlace: boolean;
   readonly cells: boolean;
+  readonly levels: boolean;
+  /** Releases no hop may arrive on, by a name that stands for them. */
+  readonly around?: StandingRisk;
 }
 
-/** What is ahead from one release at least: release hops, and careful minutes of one node on the ways of so few hops. */
+/** What is ahead from one release at least: release hops, and careful minutes of one node on the ways of so few hops, by the level stood on. */
 interface Least {
   readonly hops: number;
-  readonly minutes: number;
+  readonly minutes: readonly number[];
 }
 
-/** With as much kept in the end as may be, as a place in KEPT; and how few hops there are however little is kept. */
-interface LeastKeeping extends Least {
+/** From one level: with as much kept in the end as may be, as a place in KEPT; and how few hops there are however little is kept. */
+interface LeastKeeping {
+  readonly hops: number;
+  readonly minutes: number;
   readonly kept: number;
   readonly fewest: number;
 }
@@ -24,8 +30,8 @@ interface LeastKeeping extends Least {
  * shorter than `hops`, and none of so few hops takes fewer minutes.
  */
 export class Ahead {
-  /** By place in KEPT, then by release; from nothing in the first place. */
-  readonly #byKept: readonly (readonly (LeastKeeping | undefined)[])[];
+  /** By place in KEPT, then by release - from nothing in the first place -, then by level. */
+  readonly #byKept: readonly (readonly (readonly LeastKeeping[] | undefined)[])[];
   /** Whether any fresh install arrives where the target lies ahead. */
   readonly leadsAfresh: boolean;
 
@@ -36,20 +42,23 @@ export class Ahead {
       fewest.map((few, at) => {
         const kept = found.findIndex((least, rank) => rank >= from && least[at]);
         const least = found[kept]?.[at];
-        return few && least && { ...least, kept, fewest: few.hops };
+        return (
+          few && least?.minutes.map((minutes) => ({ hops: least.hops, minutes, kept, fewest: few.hops }))
+        );
       })
     );
     this.leadsAfresh = leadsAfresh(model, this);
   }
 
   /** By whoever has kept so much; undefined where no hop leads there. */
-  from(release: number, kept: number): LeastKeeping | undefined {
-    return this.#byKept[kept]?.[release + 1];
+  from({ release, patch }: Pick<Place, 'release' | 'patch'>, kept: number): LeastKeeping | undefined {
+    const byLevel = this.#byKept[kept]?.[release + 1];
+    return byLevel?.[patch] ?? byLevel?.at(-1);
   }
 
   /** Release hops at least, however little is kept. */
   hopsFrom(release: number): number | undefined {
-    return this.#byKept[0]?.[release + 1]?.fewest;
+    return this.#byKept[0]?.[release + 1]?.[0]?.fewest;
   }
 }
 
@@ -64,7 +73,7 @@ const MADE = new WeakMap<ProductModel, Map<string, Ahead>>();
 export function aheadOf(model: ProductModel, target: number, by: By): Ahead {
   const made = MADE.get(model) ?? new Map<string, Ahead>();
   MADE.set(model, made);
-  const key = `${target} ${by.inPlace} ${by.cells}`;
+  const key = `${target} ${by.inPlace} ${by.cells} ${by.levels} ${by.around?.key ?? ''}`;
   const known = made.get(key) ?? new Ahead(model, target, by);
   made.set(key, known);
   return known;
@@ -78,54 +87,73 @@ function leastTo(
 ): (Least | undefined)[] {
   const least: (Least | undefined)[] = model.releases.map(() => undefined);
   least.unshift(undefined);
-  least[target + 1] = { hops: 0, minutes: 0 };
+  least[target + 1] = { hops: 0, minutes: (model.releases[target]?.patches ?? []).map(() => 0) };
   for (let layer = [target], hops = 1; layer.length > 0; hops++) {
     const rest = model.releases.map(({ index }) =>
-      layer.includes(index) ? least[index + 1]?.minutes : undefined
+      layer.includes(index) && !by.around?.at[index] ? least[index + 1]?.minutes : undefined
     );
-    const found = model.releases.flatMap(({ index }) => {
+    const found = model.releases.flatMap(({ index, patches }) => {
       if (least[index + 1]) return [];
-      const minutes = minutesInto(model, index, rest, by);
-      return minutes === Infinity ? [] : [{ index, minutes }];
+      const minutes = patches.map((_, level) => minutesInto(model, { release: index, level }, rest, by));
+      return minutes.every((m) => m === Infinity) ? [] : [{ index, minutes }];
     });
     for (const { index, minutes } of found) least[index + 1] = { hops, minutes };
     layer = found.map((f) => f.index);
   }
   // From nothing there is nothing to lose, and only a fresh install.
-  for (const { to, hop } of by.inPlace ? [] : model.hopsFromNothing) {
+  for (const { to, hop, arrives } of by.inPlace ? [] : model.hopsFromNothing) {
     const rest = least[to + 1];
     const known = least[0];
-    if (!rest) continue;
-    const minutes = rest.minutes + (hop.carefulMinutes ?? 0);
-    if (!known || rest.hops + 1 < known.hops || (rest.hops + 1 === known.hops && minutes < known.minutes))
-      least[0] = { hops: rest.hops + 1, minutes };
+    if (!rest || by.around?.at[to]) continue;
+    const minutes = (rest.minutes[arrives] ?? 0) + (hop.carefulMinutes ?? 0);
+    if (
+      !known ||
+      rest.hops + 1 < known.hops ||
+      (rest.hops + 1 === known.hops && minutes < (known.minutes[0] ?? 0))
+    )
+      least[0] = { hops: rest.hops + 1, minutes: [minutes] };
   }
   return least;
 }
 
-/** Careful minutes by the quickest hop into any of several releases, with what is left from there; Infinity where none leads there. */
+/**
+ * Careful minutes from a level by the quickest hop into any of several releases, with the patch it asks for and what is left from there;
+ * Infinity where none leads there.
+ */
 function minutesInto(
   model: ProductModel,
-  from: number,
-  rest: readonly (number | undefined)[],
-  { inPlace, cells, kept }: By & { readonly kept: number }
+  from: { readonly release: number; readonly level: number },
+  rest: readonly (readonly number[] | undefined)[],
+  { inPlace, cells, levels, kept }: By & { readonly kept: number }
 ): number {
   let least = Infinity;
-  for (const { hop, to } of model.hopsFrom[from] ?? []) {
+  for (const { hop, to, arrives, levels: floor } of model.hopsFrom[from.release] ?? []) {
     const left = rest[to];
     if (left === undefined || (inPlace && hop.kind !== 'in place') || KEPT.indexOf(hop.kept) > kept) continue;
-    least = Math.min(least, left + (hop.carefulMinutes ?? 0));
+    const patch = levels ? patchMinutes(model, from, floor?.[from.release]) : 0;
+    least = Math.min(least, patch + (left[arrives] ?? 0) + (hop.carefulMinutes ?? 0));
   }
   if (!cells || model.tableComplete) return least;
   // An empty cell takes no minutes that anybody knows of.
-  const strand = model.releases[from]?.strand;
+  const strand = model.releases[from.release]?.strand;
   for (const [to, left] of rest.entries())
     if (
       left !== undefined &&
-      from < to &&
+      from.release < to &&
       model.releases[to]?.strand === strand &&
-      !isForbidden(model, from, to)
+      !isForbidden(model, from.release, to)
     )
-      least = Math.min(least, left);
+      least = Math.min(least, left[0] ?? 0);
   return least;
+}
+
+/** Least careful minutes of a patch onto a level that is let in; Infinity where none is. */
+function patchMinutes(
+  { releases }: ProductModel,
+  { release, level }: { readonly release: number; readonly level: number },
+  letIn: readonly boolean[] | undefined
+): number {
+  if (!letIn || letIn[level]) return 0;
+  const patches = releases[release]?.patches ?? [];
+  return Math.min(...patches.map((p, i) => (i > level && letIn[i] ? p.carefulMinutes : Infinity)));
 }

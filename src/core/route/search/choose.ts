@@ -7,7 +7,7 @@ import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
 import { compareByPreference, compareSums, startLabel, keptRankOf, type Criteria, type Label } from './label';
 import { listOpenings, type Opening } from '../move';
-import { shutFor } from '../step/shut';
+import { shutFor, type StandingRisk, standingRisks } from '../step/shut';
 import { Pool } from './pool';
 import { noted, type Terms } from '../terms';
 import type { Verdict } from '../types';
@@ -126,12 +126,22 @@ interface Entry {
   readonly asTarget: boolean;
   readonly step: Step | undefined;
   readonly kept: number;
+  readonly risks: number;
   readonly hops: number;
   readonly mostMinutes: number;
   readonly leastMinutes: number;
   readonly finish: number;
   readonly steps: number;
   readonly moves: number;
+}
+
+interface LeastAhead {
+  readonly kept: number;
+  readonly risks: number;
+  readonly hops: number;
+  readonly minutes: number;
+  /** Hops, however little is kept and whatever is risked. */
+  readonly fewest: number;
 }
 
 class Choice {
@@ -141,6 +151,8 @@ class Choice {
   readonly #wanted: Wanted;
   readonly #expander: Expander;
   readonly #ahead: Ahead;
+  /** What is ahead at least on ways around each of the standing risks. */
+  readonly #around: readonly { readonly risk: StandingRisk; readonly ahead: Ahead }[];
   /** The target must be reached in service, where the goal wants that; each hop takes a day, but in windows. */
   readonly #finishBy: number;
   readonly #daysAHop: number;
@@ -159,11 +171,14 @@ class Choice {
     this.#expander = new Expander(terms, wanted.run, { target: ends.target, cells, wary: wanted.wary });
     const usesCells = (wanted.run === 'best' && cells) || terms.learned.size > 0;
     const inPlace = wanted.wanted === 'straight' || wanted.wanted === 'by hops';
-    this.#ahead = aheadOf(terms.model, ends.target.release, { inPlace, cells: usesCells });
-    const every = inPlace
-      ? aheadOf(terms.model, ends.target.release, { inPlace: false, cells: usesCells })
-      : undefined;
-    this.#isWhole = every?.leadsAfresh !== true;
+    const by = { inPlace, cells: usesCells, levels: terms.lifted.size === 0 };
+    this.#ahead = aheadOf(terms.model, ends.target.release, by);
+    const every = inPlace && aheadOf(terms.model, ends.target.release, { ...by, inPlace: false });
+    this.#isWhole = !every || !every.leadsAfresh;
+    this.#around = standingRisks(terms, wanted.run).map((risk) => ({
+      risk,
+      ahead: aheadOf(terms.model, ends.target.release, { ...by, around: risk })
+    }));
     const end = terms.serviceEnd[ends.target.release];
     const mustRest = !terms.goal.allow.restingOutOfService && terms.lifted.size === 0;
     this.#finishBy = mustRest && typeof end === 'number' ? end : Infinity;
@@ -223,7 +238,7 @@ class Choice {
       return;
     }
     const kept = opening ? Math.max(sum.keptRank, keptRankOf(opening)) : sum.keptRank;
-    const ahead = this.#ahead.from((opening?.to ?? at).release, kept);
+    const ahead = this.#leastAhead(label, opening, kept);
     const taken = opening ? 1 : 0;
     if (!ahead || sum.finish + (taken + ahead.fewest) * this.#daysAHop > this.#finishBy) return;
     const minutes = (ahead.minutes + (opening ? carefulMinutesOf(opening) : 0)) * this.#terms.nodes;
@@ -232,6 +247,7 @@ class Choice {
       asTarget,
       step,
       kept: ahead.kept,
+      risks: ahead.risks,
       hops: sum.hops + taken + ahead.hops,
       mostMinutes: sum.most.carefulMinutes + minutes,
       leastMinutes: sum.least.carefulMinutes + minutes,
@@ -239,6 +255,27 @@ class Choice {
       steps: sum.steps + taken + ahead.hops,
       moves: moves.length + taken
     });
+  }
+
+  /**
+   * The least that is ahead behind a label, or behind a step from it: a standing risk that has not been met is met where no way around it keeps
+   * as much; else what is ahead around it counts, since all other ways have one risk more.
+   */
+  #leastAhead({ at, criteria }: Label, opening: Opening | undefined, kept: number): LeastAhead | undefined {
+    const to = opening?.to ?? at;
+    const least = this.#ahead.from(to, kept);
+    if (!least) return undefined;
+    let risks = criteria.risks.length;
+    let { hops, minutes } = least;
+    for (const { risk, ahead } of this.#around) {
+      if (criteria.risks.includes(risk.key)) continue;
+      const isMet = opening !== undefined && opening.kind !== 'edition change' && risk.at[to.release];
+      const around = isMet ? undefined : ahead.from(to, kept);
+      if (!around || around.kept > least.kept) risks++;
+      else if (around.hops > hops || (around.hops === hops && around.minutes > minutes))
+        ({ hops, minutes } = around);
+    }
+    return { kept: least.kept, risks, hops, minutes, fewest: least.fewest };
   }
 
   /** Whether a step gives another kind of verdict than is wanted, whatever comes of it. */
@@ -268,7 +305,7 @@ class Choice {
 /** The order of preference as far as numbers go, with what is still to come. */
 const compareEntries = (a: Entry, b: Entry): number =>
   a.kept - b.kept ||
-  a.label.criteria.risks.length - b.label.criteria.risks.length ||
+  a.risks - b.risks ||
   a.hops - b.hops ||
   compareSums(a.label.criteria, b.label.criteria) ||
   a.mostMinutes - b.mostMinutes ||
@@ -281,7 +318,7 @@ const compareEntries = (a: Entry, b: Entry): number =>
 /** Whether whatever comes of an entry is behind one that is there. */
 const isBehind = (entry: Entry, best: Criteria): boolean =>
   (best.keptRank - entry.kept ||
-    best.risks.length - entry.label.criteria.risks.length ||
+    best.risks.length - entry.risks ||
     best.hops - entry.hops ||
     compareSums(best, entry.label.criteria) ||
     best.most.carefulMinutes - entry.mostMinutes ||

@@ -19,7 +19,7 @@ export interface Ways {
 export function listWays(given: Terms, { start, target }: Ends): Ways {
   const terms = noted(given);
   const expander = new Expander(terms, 'sure', { target });
-  const ahead = aheadOf(terms.model, target.release, { inPlace: false, cells: false });
+  const ahead = aheadOf(terms.model, target.release, { inPlace: false, cells: false, levels: false });
   const key = targetKey(target);
   let stones: readonly Label[] = [startLabel(terms, start)];
   const ways: Label[] = [];

@@ -39,7 +39,7 @@ import {
 } from '../along';
 import type { AskedRisk, AskedClause, Asked, AskFinding } from '../asked';
 import { binds } from './ask-class';
-import { isClosing, judgeDemand } from './ask-demand';
+import { cautionKeyOf, isClosing, judgeDemand, riskKeyOf } from './ask-demand';
 import { faresOn } from './fares';
 import { findWork } from './find-work';
 import type { Opening } from '../move';
@@ -114,10 +114,8 @@ export function askWith(terms: Terms, step: AskedStep, cures: readonly CureModel
     const beforeLeft = membersAlong(before, left, kinds);
     for (const caution of needs.cautions)
       if (isHit(ask, caution, beforeLeft)) {
-        {
-          const { id } = caution.caution;
-          ask.risks.push({ key: `caution ${id}`, kind: 'caution', id });
-        }
+        const { id } = caution.caution;
+        ask.risks.push({ key: cautionKeyOf(id), kind: 'caution', id });
         if (caution.caution.workAround) cautions.push(caution);
       }
   }
@@ -184,22 +182,16 @@ const ofDemand = ({ requirement, isSite }: DemandModel): Pick<AskFinding, 'code'
 
 /** Where a demand that does not hold closes, it is a finding; of a lower grade a risk. */
 function askDemand(ask: Ask, demand: DemandModel): void {
-  const { requirement, isSite, grade } = demand;
   const judged = judgeDemand(ask.terms, demand, ask.used, ask.nodes);
   const { truth, passesUntil } = judged;
   const finding = ofDemand(demand);
   ask.told.clauses?.push({ kind: 'demand', demand, ...judged });
   meet(ask, finding, truth);
   if (truth === 'yes') return;
-  if (isClosing(grade))
+  if (isClosing(demand.grade))
     ask.findings.push({ ...finding, truth, ...(passesUntil === undefined ? {} : { passesUntil }) });
   else if (passesUntil === undefined)
-    askRisk(
-      ask,
-      truth,
-      { key: `${grade} ${requirement.id}${isSite ? ' site' : ''}`, kind: 'lower grade', demand },
-      finding
-    );
+    askRisk(ask, truth, { key: riskKeyOf(demand), kind: 'lower grade', demand }, finding);
 }
 
 /** A risk in the sure run where it may be one; in the best run what is unknown is taken for none, and rested on. */

@@ -50,12 +50,12 @@ export function judgeDemand(
   };
 }
 
-/** Whether a demand certainly does not hold where a way begins, and no decision lets it pass; of demands that do not turn on the step. */
-export function failsFromStart(terms: Terms, demand: DemandModel): boolean {
+/** How a demand stands where a way begins; undefined where a decision lets it pass. Of demands that do not turn on the step. */
+export function truthAtStart(terms: Terms, demand: DemandModel): Truth | undefined {
   const { along, asking, model } = terms;
   const nodes = membersAlong(along, asking.evidence(NOWHERE), model.needs.kinds);
   const { truth, passesUntil } = judgeDemand(terms, demand, along, nodes);
-  return truth === 'no' && passesUntil === undefined;
+  return passesUntil === undefined ? truth : undefined;
 }
 
 const NOWHERE = { release: '', patch: '', edition: '', architecture: '' };
@@ -86,3 +86,10 @@ const later = (a: Day | undefined, b: Day | undefined): Day | undefined =>
 
 /** Whether a demand of a grade closes where it does not hold. */
 export const isClosing = (grade: DemandModel['grade']): boolean => grade === 'blocks' || grade === 'warning';
+
+/** The name of the risk of a demand that does not close. */
+export const riskKeyOf = ({ requirement, isSite, grade }: DemandModel): string =>
+  `${grade} ${requirement.id}${isSite ? ' site' : ''}`;
+
+/** The name of the risk of a caution. */
+export const cautionKeyOf = (id: string): string => `caution ${id}`;
