@@ -5,7 +5,11 @@ import { planCase, type Scope } from './plan-case';
 import type { CasePlan } from './plan-types';
 import type { Planning } from './planning';
 
-type Planned = Omit<CasePlan, 'id' | 'situation' | 'systems' | 'restsOn'>;
+/** What is kept of one product: the plan of all cases alike, or one for each of them by what was seen. */
+interface Kept {
+  plans: Map<string, CasePlan | Map<string, CasePlan>>;
+  size: number;
+}
 
 /** Most plans kept of one product. */
 const MOST = 20_000;
@@ -16,7 +20,7 @@ const MOST = 20_000;
  * Plans whose reasons tell what was seen are shared only where the same was seen.
  */
 export class PlanCache {
-  readonly #byProduct = new WeakMap<Product, Map<string, Planned>>();
+  readonly #byProduct = new WeakMap<Product, Kept>();
   /** A number for each catalogue there was. */
   readonly #catalogues = new WeakMap<Catalogue, number>();
   #met = 0;
@@ -25,25 +29,24 @@ export class PlanCache {
 
   plan(planning: Planning, one: Case, scope: Scope): CasePlan {
     const model = planning.modelFor(one.system);
-    const base = { id: one.id, situation: one.situation, systems: one.systems };
     if (!model) return planCase(planning, model, one, scope);
-    const kept = this.#byProduct.get(model.product) ?? new Map<string, Planned>();
+    const kept: Kept = this.#byProduct.get(model.product) ?? { plans: new Map(), size: 0 };
     this.#byProduct.set(model.product, kept);
-    const shared = `${scope}|${keyOf(planning, one)}${model.needs.pairings.length > 0 || planning.asksLinks(one.system) ? `|${this.#numberOf(planning.catalogue)}|${planning.everythingDecided}` : ''}`;
-    const told = `${shared}|${planning.seenKeyOf(one.system)}`;
-    const known = kept.get(shared) ?? kept.get(told);
-    if (known) return { ...base, ...known };
+    const key = `${scope}|${keyOf(planning, one)}${model.needs.pairings.length > 0 || planning.asksLinks(one.system) ? `|${this.#numberOf(planning.catalogue)}|${planning.everythingDecided}` : ''}`;
+    const alike = kept.plans.get(key);
+    const known = alike instanceof Map ? alike.get(planning.seenKeyOf(one.system)) : alike;
+    if (known) return { ...known, id: one.id, situation: one.situation, systems: one.systems };
     this.planned++;
-    const {
-      id: _id,
-      situation: _situation,
-      systems: _systems,
-      ...plan
-    } = planCase(planning, model, one, scope);
-    void [_id, _situation, _systems];
-    if (kept.size >= MOST) kept.clear();
-    kept.set(tellsWhatWasSeen(plan) ? told : shared, plan);
-    return { ...base, ...plan };
+    const plan = planCase(planning, model, one, scope);
+    if (kept.size >= MOST) [kept.plans, kept.size] = [new Map(), 0];
+    kept.size++;
+    if (!tellsWhatWasSeen(plan)) kept.plans.set(key, plan);
+    else {
+      const seen = kept.plans.get(key);
+      const bySeen = seen instanceof Map ? seen : new Map<string, CasePlan>();
+      kept.plans.set(key, bySeen.set(planning.seenKeyOf(one.system), plan));
+    }
+    return plan;
   }
 
   #numberOf(catalogue: Catalogue): number {
@@ -60,7 +63,7 @@ const keyOf = (planning: Planning, one: Case): string => {
 };
 
 /** Reasons, what is needed first and ends by name are told in words of the one system. */
-const tellsWhatWasSeen = (plan: Planned): boolean =>
+const tellsWhatWasSeen = (plan: CasePlan): boolean =>
   plan.targets.some((t) => t.reasons.length > 0 || (t.route?.needsFirst.length ?? 0) > 0) ||
   (plan.goalPlan?.reasons.length ?? 0) > 0 ||
   (plan.decidedWay?.reasons.length ?? 0) > 0 ||

@@ -145,27 +145,34 @@ export class Planning {
    * Equal for cases between which no way can tell, wherever they stand: everything their terms hold but what was seen word for word.
    * Where what linked systems do matters too, that is not in it.
    */
-  turnsOnOf({ system, goal, decisions, nodes, activated }: Case): string {
-    const { site } = this.estate;
+  turnsOnOf(one: Case): string {
+    let key = this.#turnsOn.get(one);
+    if (key === undefined) this.#turnsOn.set(one, (key = this.#findTurnsOn(one)));
+    return key;
+  }
+  readonly #turnsOn = new WeakMap<Case, string>();
+
+  #findTurnsOn({ system, goal, decisions, nodes, activated }: Case): string {
     const decided = decisions.map(
       ({ id: _id, reason: _reason, who: _who, ...d }) => (void [_id, _reason, _who], d)
     );
-    return JSON.stringify([
-      this.today,
-      site.countsExpected,
-      site.newMachineCents,
-      site.replaceShare,
-      site.wayBackMinutes,
-      this.calendarKeyOf(system),
-      this.heldKey,
-      system.stage,
-      nodes,
-      activated,
-      { ...goal, id: '', team: '' },
-      decided,
-      this.#keys.truthsOf(system)
-    ]);
+    const told = [this.calendarKeyOf(system), system.stage, nodes, activated, decided];
+    return `${this.#around} ${JSON.stringify(told)} ${goalKeyOf(goal)} ${this.#keys.truthsOf(system)}`;
   }
+
+  /** What all cases turn on. */
+  get #around(): string {
+    const { countsExpected, newMachineCents, replaceShare, wayBackMinutes } = this.estate.site;
+    return (this.#aroundText ??= JSON.stringify([
+      this.today,
+      countsExpected,
+      newMachineCents,
+      replaceShare,
+      wayBackMinutes,
+      this.heldKey
+    ]));
+  }
+  #aroundText: string | undefined;
 
   /** What was seen of a system, word for word, as far as its product asks; with what it is linked with. */
   seenKeyOf(system: System): string {
@@ -389,6 +396,15 @@ export class Planning {
 }
 
 const NO_CREWS: readonly number[] = [];
+
+const GOAL_KEYS = new WeakMap<CaseGoal, string>();
+
+/** All of a goal but whose it is. */
+function goalKeyOf(goal: CaseGoal): string {
+  let key = GOAL_KEYS.get(goal);
+  if (key === undefined) GOAL_KEYS.set(goal, (key = JSON.stringify({ ...goal, id: '', team: '' })));
+  return key;
+}
 
 /** Systems by their ids: made when first asked for, or those of an earlier estate with a few changed. */
 class SystemsById {

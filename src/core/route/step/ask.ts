@@ -35,8 +35,8 @@ export function askEveryWay(terms: Terms, step: AskedStep, left: readonly string
 }
 
 function remembered(terms: Terms, key: string, make: () => AskedWays): readonly Asked[] {
-  const known = terms.memo.get(key) ?? inClauses(terms, make());
-  terms.memo.set(key, known);
+  let known = terms.memo.get(key);
+  if (!known) terms.memo.set(key, (known = inClauses(terms, make())));
   terms.notes.add(known);
   return known.ways;
 }
