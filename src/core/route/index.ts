@@ -1,7 +1,7 @@
 export { startAlong } from './along';
 export type { AskedStep } from './step/ask-clauses';
 export type { AskedClause } from './asked';
-export { type Chosen, type Ends, findChosen } from './search/choose';
+export { type Chosen, findChosen } from './search/choose';
 export { blockAt, reasonOf, routeOf } from './tell/explain';
 export { type Fallback, findFallbacks } from './look/fallback';
 export { type Judgement, judgeMoves, positionOf } from './days/judge';
@@ -36,6 +36,7 @@ export { shutFor } from './step/shut';
 export { findRoutes, type SearchResult } from './search/search';
 export {
   type Booked,
+  type Ends,
   type GateNeed,
   NOTHING_KNOWN,
   type RouteGates,

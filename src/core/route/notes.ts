@@ -1,3 +1,5 @@
+import type { Day } from '../date';
+
 /**
  * What a search comes by on its way: the unknowns it met, in this run or as it would in the other, and whether it left
  * anything untried. A search that met nothing unknown goes the same in both runs, step for step, so that a better verdict
@@ -11,6 +13,9 @@ export class Notes {
   work = 0;
   /** Stays out of service that were found too long, so that a step had to be put off or refused. */
   overstays = 0;
+  /** The last day anything was laid on, or would be. */
+  lastLaid = -Infinity;
+  readonly #turns = new Set<Day>();
 
   meet(name: string): void {
     this.#met.add(name);
@@ -21,6 +26,15 @@ export class Notes {
     for (const name of found.met) this.#met.add(name);
     this.cut ||= found.cut;
     this.work += found.work ?? 0;
+  }
+
+  /** Notes a day that what is laid was compared with, and that stands in no list of dates. */
+  turnOn(day: Day): void {
+    this.#turns.add(day);
+  }
+
+  get turns(): ReadonlySet<Day> {
+    return this.#turns;
   }
 
   get met(): ReadonlySet<string> {

@@ -1,4 +1,4 @@
-import { findPublication, type ProductModel, serviceEndOf } from '../compile';
+import { findPublication, type Place, type ProductModel, serviceEndOf } from '../compile';
 import type { Truth } from '../condition';
 import { type Calendar, type CrewShare, type Day, type MaybeDay, type Occurrence, readDay } from '../date';
 import type { CaseGoal, WayStep } from '../estate';
@@ -92,6 +92,12 @@ export interface Terms {
   /** Per release: published only as a preview or early build. */
   readonly isPreview: readonly boolean[];
   readonly serviceEnd: readonly MaybeDay[];
+}
+
+/** From where to where. */
+export interface Ends {
+  readonly start: Place;
+  readonly target: Place;
 }
 
 export interface CaseInputs {

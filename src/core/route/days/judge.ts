@@ -90,9 +90,11 @@ function judgeMove(terms: Terms, placed: Placed, findings: Finding[]): UsedRight
   const add = (code: ClauseCode, truth: Truth, subject = move.id): void => {
     if (truth !== 'yes') pushFinding(terms, findings, { code, subject, move: at, truth });
   };
-  for (const f of move.asked.findings)
+  for (const f of move.asked.findings) {
+    if (f.passesUntil !== undefined) terms.notes.turnOn(f.passesUntil);
     if (!isPassed(f.passesUntil, days.hop))
       findings.push({ code: f.code, subject: f.subject, move: at, truth: f.truth });
+  }
   if (run === 'best') {
     const truths = offerTruths(terms, move);
     add('offer', truths.offer);
@@ -165,7 +167,10 @@ function isNewestLevel(terms: Terms, place: Place, on: StepDays): Truth {
 
 /** The step's first day is earlier than `day`; an unknown day is later than today, nobody knows how much. */
 function isBefore(terms: Terms, on: StepDays, day: MaybeDay): Truth {
-  if (day === 'unknown') return on.exact && on.first <= terms.today ? 'yes' : 'unknown';
+  if (day === 'unknown') {
+    terms.notes.turnOn(terms.today);
+    return on.exact && on.first <= terms.today ? 'yes' : 'unknown';
+  }
   if (on.first >= day) return 'no';
   return on.exact ? 'yes' : 'unknown';
 }

@@ -192,7 +192,11 @@ function layMove(
   if (patchWait !== undefined) waitsUntil = laterWait(waitsUntil, patchWait);
   for (const until of notBefore) earliest = notEarlier(terms, earliest, until);
   // Lead days and what linked systems need first put the step off, and are no waits of its own (RECKONING C3).
-  if (move.asked.leadDays > 0) earliest = notEarlier(terms, earliest, terms.leadsFrom + move.asked.leadDays);
+  if (move.asked.leadDays > 0) {
+    const comes = terms.leadsFrom + move.asked.leadDays;
+    terms.notes.turnOn(comes);
+    earliest = notEarlier(terms, earliest, comes);
+  }
   for (const gate of gatesOf(terms, move, run)) {
     earliest = notEarlier(
       terms,
@@ -214,7 +218,9 @@ function layMove(
           ...(after === undefined ? {} : { after })
         })
       : placeMove(terms, move, { day, exact: earliest.exact }, first);
-  return { days: awaitRight(terms, { move, run }, place, earliest.day), waitsUntil };
+  const days = awaitRight(terms, { move, run }, place, earliest.day);
+  terms.notes.lastLaid = Math.max(terms.notes.lastLaid, days.hop.last, days.patch?.last ?? -Infinity);
+  return { days, waitsUntil };
 }
 
 /** Where a move may begin: behind the one before, and behind what an order puts before it. */
@@ -338,7 +344,10 @@ const span = (from: Moment, minutes: number): StepDays => ({
 /** An unknown wait is later than today, nobody knows how much. */
 function notEarlier(terms: Terms, moment: Moment, wait: MaybeDay | undefined): Moment {
   if (wait === undefined) return moment;
-  if (wait === 'unknown') return { day: Math.max(moment.day, terms.today + 1), exact: false };
+  if (wait === 'unknown') {
+    terms.notes.turnOn(terms.today + 1);
+    return { day: Math.max(moment.day, terms.today + 1), exact: false };
+  }
   return wait > moment.day ? { day: wait, exact: moment.exact } : moment;
 }
 

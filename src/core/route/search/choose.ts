@@ -1,5 +1,6 @@
 import { type Place, targetKey } from '../../compile';
 import type { Run } from '../../condition';
+import type { Day } from '../../date';
 import { CHOICE_BUDGET, isSpent, type Spent, workOf } from './budget';
 import { type Ahead, aheadOf } from './ahead';
 import { carefulMinutesOf } from '../days/lay-days';
@@ -8,8 +9,9 @@ import { Heap } from '../../kit';
 import { compareByPreference, compareSums, startLabel, keptRankOf, type Criteria, type Label } from './label';
 import { listOpenings, type Opening } from '../move';
 import { shutFor, type StandingRisk, standingRisks } from '../step/shut';
+import { goesAlike, type LaidDays, laidDaysOf, shifted } from './other-days';
 import { Pool } from './pool';
-import { noted, type Terms } from '../terms';
+import { type Ends, noted, type Terms } from '../terms';
 import type { Verdict } from '../types';
 import { verdictOfLabel } from './verdict';
 
@@ -22,12 +24,6 @@ export interface Chosen {
   readonly cut: boolean;
   /** Of all the searches it took; see `workOf`. */
   readonly work: number;
-}
-
-/** From where to where. */
-export interface Ends {
-  readonly start: Place;
-  readonly target: Place;
 }
 
 export interface ChooseOptions {
@@ -48,29 +44,55 @@ export interface ChooseOptions {
  */
 export function findChosen(terms: Terms, ends: Ends, run: Run, options: ChooseOptions = {}): Chosen {
   const key = keyOf(terms, ends, run, options);
-  if (key === undefined) return choose(terms, ends, run, options);
-  const made = CHOSEN.get(terms.memo) ?? new Map<string, Chosen>();
+  if (key === undefined) return choose(terms, ends, run, options).chosen;
+  const made = CHOSEN.get(terms.memo) ?? new Map<string, Made[]>();
   CHOSEN.set(terms.memo, made);
-  const known = made.get(key) ?? choose(terms, ends, run, options);
+  const known = made.get(key) ?? [];
   made.set(key, known);
-  return known;
+  const same = known.find(({ laid }) => laid.from === terms.from);
+  if (same) return same.chosen;
+  const alike = known.find(({ laid }) => goesAlike(terms, ends, laid));
+  const found = alike ? onDayOf(terms, alike) : choose(terms, ends, run, options);
+  known.push(found);
+  return found.chosen;
 }
 
-/** By what belongs to everything a choice hangs on but its ends, days, bars and facts at the start: cases that share it choose alike. */
-const CHOSEN = new WeakMap<Terms['memo'], Map<string, Chosen>>();
+/** A choice, and the days it was made on. */
+interface Made {
+  readonly chosen: Chosen;
+  readonly laid: LaidDays;
+}
+
+/** The same choice from another day. */
+function onDayOf({ from }: Terms, { chosen, laid }: Made): Made {
+  const days = from - laid.from;
+  const { label } = chosen;
+  return {
+    chosen: label ? { ...chosen, label: shifted(label, days) } : chosen,
+    laid: { ...laid, from, last: laid.last + days }
+  };
+}
+
+/** By what belongs to everything a choice hangs on but its ends, days, bars and facts at the start: cases that share it choose alike. By all of these but the first day. */
+const CHOSEN = new WeakMap<Terms['memo'], Map<string, Made[]>>();
 
 /** Undefined where a choice hangs on more than what is remembered belongs to. */
 function keyOf(terms: Terms, { start, target }: Ends, run: Run, options: ChooseOptions): string | undefined {
   if (terms.way || terms.round || terms.lifted.size + terms.learned.size > 0) return undefined;
   if (terms.model.needs.pairings.length > 0) return undefined;
   const { anyOpen, cells } = options;
-  const { today, from, leadsFrom, along, barred } = terms;
+  const { today, leadsFrom, along, barred } = terms;
   const barredIds = barred.size > 0 ? [...barred].sort() : [];
-  return `${targetKey(start)} ${start.patch} ${targetKey(target)} ${run} ${anyOpen} ${cells} ${today} ${from} ${leadsFrom} ${JSON.stringify(barredIds)} ${along.key}`;
+  return `${targetKey(start)} ${start.patch} ${targetKey(target)} ${run} ${anyOpen} ${cells} ${today} ${leadsFrom} ${JSON.stringify(barredIds)} ${along.key}`;
 }
 
-function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Chosen {
+function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Made {
   const terms = noted(given);
+  const chosen = chooseOn(terms, ends, run, options);
+  return { chosen, laid: laidDaysOf(terms, terms.notes) };
+}
+
+function chooseOn(terms: Terms, ends: Ends, run: Run, options: ChooseOptions): Chosen {
   let cut = false;
   let work = 0;
   if (ends.start.release !== ends.target.release && shutFor(terms)[ends.target.release])
@@ -240,7 +262,7 @@ class Choice {
     const kept = opening ? Math.max(sum.keptRank, keptRankOf(opening)) : sum.keptRank;
     const ahead = this.#leastAhead(label, opening, kept);
     const taken = opening ? 1 : 0;
-    if (!ahead || sum.finish + (taken + ahead.fewest) * this.#daysAHop > this.#finishBy) return;
+    if (!ahead || !this.#isInTime(sum.finish + (taken + ahead.fewest) * this.#daysAHop)) return;
     const minutes = (ahead.minutes + (opening ? carefulMinutesOf(opening) : 0)) * this.#terms.nodes;
     this.#heap.push({
       label,
@@ -278,6 +300,13 @@ class Choice {
     return { kept: least.kept, risks, hops, minutes, fewest: least.fewest };
   }
 
+  /** Whether a day is early enough to finish on. */
+  #isInTime(day: Day): boolean {
+    const { notes } = this.#terms;
+    notes.lastLaid = Math.max(notes.lastLaid, day);
+    return day <= this.#finishBy;
+  }
+
   /** Whether a step gives another kind of verdict than is wanted, whatever comes of it. */
   #isElse(taken: number, { kind, to }: Opening): boolean {
     const { wanted } = this.#wanted;
@@ -291,7 +320,7 @@ class Choice {
     const { wanted } = this.#wanted;
     const hopsAhead = this.#ahead.hopsFrom(at.release);
     if (hopsAhead === undefined) return false;
-    if (criteria.finish + hopsAhead * this.#daysAHop > this.#finishBy) return false;
+    if (!this.#isInTime(criteria.finish + hopsAhead * this.#daysAHop)) return false;
     const gives =
       (wanted === 'not yet' || criteria.waits <= this.#terms.today) &&
       (wanted === 'straight'

@@ -54,6 +54,7 @@ export class Expander {
         ? Infinity
         : latestWait(terms, target && !terms.model.hasStrands ? target.release : Infinity);
     this.#shut = mode === 'open' ? [] : shutFor(terms);
+    terms.notes.turnOn(this.#lastWait - terms.goal.passDays);
     this.mayPutOff = this.#lastWait > terms.from - 1 + terms.goal.passDays;
     this.#usesCells =
       (cells && mode === 'best') || [...terms.learned.keys()].some((k) => clauseOf(k)?.code === 'cell');

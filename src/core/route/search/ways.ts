@@ -1,9 +1,8 @@
 import { targetKey } from '../../compile';
-import { noted, type Terms } from '../terms';
+import { type Ends, noted, type Terms } from '../terms';
 import { Expander } from './expand';
 import { compareByPreference, startLabel, type Label } from './label';
 import { aheadOf } from './ahead';
-import type { Ends } from './choose';
 
 /** Ways looked for, and labels worked off for them, at most. */
 const MOST_WAYS = 60;
