@@ -107,7 +107,7 @@ test('rounds equal those laid minute by minute, and the latest start of all of t
       };
       const days = Array.from({ length: by - world.today + 61 }, (_, i) => by - i);
       const last = days.find(holds);
-      const found = latestStartOf(terms, moves, by, party);
+      const found = latestStartOf(terms, moves, by, { party });
       if (last !== undefined) expect({ seed, key, found }).toEqual({ seed, key, found: last });
       else expect(typeof found === 'number' && found >= (days.at(-1) ?? 0)).toBe(false);
       if (last !== undefined) starts++;

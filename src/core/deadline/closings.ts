@@ -40,7 +40,12 @@ export function closingsOf(terms: Terms, ends: Ends, chosen: Label): Contributor
   const found: Contributor[] = [];
   let label = chosen;
   for (let look = 0; look < MAX_LOOKS_AHEAD; look++) {
-    const last = latestStartOf(terms, label.moves, Infinity);
+    const last = latestStartOf(
+      terms,
+      label.moves,
+      Infinity,
+      label === chosen ? { laid: label.judgement } : {}
+    );
     if (typeof last !== 'number') return found;
     // What keeps most comes first: where that keeps too little, whatever else there is does.
     const next = lookAhead(terms, ends, last + 1);

@@ -48,6 +48,6 @@ export function findTiming(
     contributors.push(...closingsOf(terms, { start, target }, chosen), ...lapsingRights(terms, chosen));
   const deadline = deadlineOf(contributors, terms.today);
   if (!chosen) return { deadline };
-  const latest = latestStartOf(terms, chosen.moves, finishByOf(deadline));
+  const latest = latestStartOf(terms, chosen.moves, finishByOf(deadline), { laid: chosen.judgement });
   return latest === undefined ? { deadline } : { deadline, latestStart: latest };
 }

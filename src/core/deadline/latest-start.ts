@@ -19,6 +19,12 @@ import {
   type Terms
 } from '../route';
 
+/** Whom the moves are for, where they are more than one system; and how they were laid from the day of the terms, as a place to begin. */
+export interface Known {
+  readonly party?: Party | undefined;
+  readonly laid?: Judgement | undefined;
+}
+
 const TWENTY_YEARS = 7305;
 /** As a route that ends on the target is judged in the sure run. */
 export const SURELY_THERE = { isTarget: true, run: 'sure' } as const;
@@ -33,11 +39,11 @@ export function latestStartOf(
   terms: Terms,
   moves: readonly Move[],
   finishBy: number,
-  party?: Party
+  { party, laid }: Known = {}
 ): Day | 'none' | undefined {
   const holds = (from: Day): boolean => holdsFrom({ terms, moves }, from, finishBy, party);
   const { calendar } = terms;
-  if (!calendar) return halve({ terms, moves }, finishBy, holds);
+  if (!calendar) return halve({ terms, moves, laid }, finishBy, holds);
   const end = lastOf(terms, calendar, moves, finishBy);
   const room =
     party && finishBy !== Infinity ? lastWithRoom({ terms, moves }, party.systems, finishBy) : Infinity;
@@ -117,16 +123,20 @@ export function isInTime({ findings, schedule }: Judgement, finishBy: number): b
  * be ordered no longer, since a cheaper right with a long lead is waited for as long as it can be had.
  */
 function halve(
-  { terms, moves }: Journey,
+  { terms, moves, laid }: Journey & Pick<Known, 'laid'>,
   finishBy: number,
   holds: (from: Day) => boolean
 ): Day | 'none' | undefined {
   const bottom = Math.min(terms.today, finishBy) - TWENTY_YEARS;
   const furthest = Math.max(terms.today, finishBy === Infinity ? 0 : finishBy) + TWENTY_YEARS;
   const turns = [...new Set(orderEndsOf({ terms, moves }))].filter((d) => d >= bottom && d < furthest);
-  const binding = bindingDayOf({ terms, moves }, finishBy, furthest);
-  const isLast = binding >= bottom && binding < furthest && turns.every((turn) => turn < binding);
-  if (isLast && holds(binding) && !holds(binding + 1)) return binding;
+  const isLast = (day: number): boolean =>
+    day >= bottom && day < furthest && turns.every((turn) => turn < day) && holds(day) && !holds(day + 1);
+  const near = laid && bindingDayOf({ terms, moves }, finishBy, laid);
+  if (near !== undefined && isLast(near)) return near;
+  const far = { ...terms, from: furthest, leadsFrom: furthest };
+  const binding = bindingDayOf({ terms: far, moves }, finishBy, judgeMoves(far, moves, SURELY_THERE));
+  if (binding !== near && isLast(binding)) return binding;
   if (holds(furthest)) return undefined;
   let top = furthest;
   for (const turn of [...turns.sort((a, b) => b - a), bottom - 1]) {
@@ -153,15 +163,14 @@ function halve(
 }
 
 /**
- * The start from which the first of what ends or closes would just be kept, where nothing is waited for: laid on a day `late` enough for
- * that. A guess: whoever takes it asks whether it holds.
+ * The start from which the first of what ends or closes would just be kept, if all were laid then as they are from the day of the terms. A
+ * guess: whoever takes it asks whether it holds.
  */
-function bindingDayOf({ terms, moves }: Journey, finishBy: number, late: Day): number {
-  const { countsExpected, goal, model, serviceEnd } = terms;
-  const { schedule, rights } = judgeMoves({ ...terms, from: late, leadsFrom: late }, moves, SURELY_THERE);
+function bindingDayOf({ terms, moves }: Journey, finishBy: number, { schedule, rights }: Judgement): number {
+  const { countsExpected, from, goal, model, serviceEnd } = terms;
   let least = Infinity;
   const bind = (end: MaybeDay | undefined, on: Day | undefined): void => {
-    if (typeof end === 'number' && on !== undefined) least = Math.min(least, end - (on - late));
+    if (typeof end === 'number' && on !== undefined) least = Math.min(least, end - (on - from));
   };
   const read = (date: DateInterval | undefined): MaybeDay | undefined =>
     date && readDay(date, countsExpected);

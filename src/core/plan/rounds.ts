@@ -169,7 +169,7 @@ function layPlan(planning: Planning, { plan, terms, label, party }: Travelling):
     steps: stepsOf(terms, label.moves, round.judgement),
     finish: round.judgement.schedule.days.at(-1)?.hop ?? { first: terms.from, last: terms.from, exact: false }
   }));
-  const latest = latestStartOf(terms, label.moves, finishBy, party);
+  const latest = latestStartOf(terms, label.moves, finishBy, { party });
   return {
     rounds,
     inTime: rounds.reduce((sum, r) => sum + (r.inTime ? r.systems : 0), 0),

@@ -17,55 +17,66 @@ interface Least {
   readonly minutes: readonly number[];
 }
 
-/** From one level: with as much kept in the end as may be, as a place in KEPT; and how few hops there are however little is kept. */
+/** From one level, with as much kept in the end as may be, as a place in KEPT. */
 interface LeastKeeping {
   readonly hops: number;
   readonly minutes: number;
   readonly kept: number;
-  readonly fewest: number;
 }
+
+/** By release - from nothing in the first place -, then by level. */
+type ByPlace = readonly (readonly LeastKeeping[] | undefined)[];
 
 /**
  * What is ahead to one release at least, from every other, whatever the clauses say: by hops that keep so much and no less. No way is
- * shorter than `hops`, and none of so few hops takes fewer minutes.
+ * shorter than `hops`, and none of so few hops takes fewer minutes. Looked for when it is asked for.
  */
 export class Ahead {
-  /** By place in KEPT, then by release - from nothing in the first place -, then by level. */
-  readonly #byKept: readonly (readonly (readonly LeastKeeping[] | undefined)[])[];
-  /** Whether any fresh install arrives where the target lies ahead. */
-  readonly leadsAfresh: boolean;
+  readonly #model: ProductModel;
+  readonly #target: number;
+  readonly #by: By;
+  /** By place in KEPT. */
+  readonly #byKept: ByPlace[] = [];
+  #leadsAfresh: boolean | undefined;
 
   constructor(model: ProductModel, target: number, by: By) {
-    const found = KEPT.map((_, kept) => leastTo(model, target, { ...by, kept }));
-    const fewest = found.at(-1) ?? [];
-    this.#byKept = KEPT.map((_, from) =>
-      fewest.map((few, at) => {
-        const kept = found.findIndex((least, rank) => rank >= from && least[at]);
-        const least = found[kept]?.[at];
-        return (
-          few && least?.minutes.map((minutes) => ({ hops: least.hops, minutes, kept, fewest: few.hops }))
-        );
-      })
-    );
-    this.leadsAfresh = leadsAfresh(model, this);
+    this.#model = model;
+    this.#target = target;
+    this.#by = by;
   }
 
   /** By whoever has kept so much; undefined where no hop leads there. */
   from({ release, patch }: Pick<Place, 'release' | 'patch'>, kept: number): LeastKeeping | undefined {
-    const byLevel = this.#byKept[kept]?.[release + 1];
-    return byLevel?.[patch] ?? byLevel?.at(-1);
+    for (let rank = kept; rank < KEPT.length; rank++) {
+      const byLevel = this.#keeping(rank)[release + 1];
+      if (byLevel) return byLevel[patch] ?? byLevel.at(-1);
+    }
+    return undefined;
   }
 
   /** Release hops at least, however little is kept. */
   hopsFrom(release: number): number | undefined {
-    return this.#byKept[0]?.[release + 1]?.[0]?.fewest;
+    return this.#keeping(KEPT.length - 1)[release + 1]?.[0]?.hops;
+  }
+
+  /** Whether any fresh install arrives where the target lies ahead. */
+  get leadsAfresh(): boolean {
+    const { hopsFrom, hopsFromNothing } = this.#model;
+    return (this.#leadsAfresh ??= [hopsFromNothing, ...hopsFrom].some((hops) =>
+      hops.some((h) => h.hop.kind === 'fresh install' && this.hopsFrom(h.to) !== undefined)
+    ));
+  }
+
+  #keeping(kept: number): ByPlace {
+    let found = this.#byKept[kept];
+    if (!found) {
+      const least = leastTo(this.#model, this.#target, { ...this.#by, kept });
+      found = least.map((l) => l?.minutes.map((minutes) => ({ hops: l.hops, minutes, kept })));
+      this.#byKept[kept] = found;
+    }
+    return found;
   }
 }
-
-const leadsAfresh = ({ hopsFrom, hopsFromNothing }: ProductModel, ahead: Ahead): boolean =>
-  [hopsFromNothing, ...hopsFrom].some((hops) =>
-    hops.some((h) => h.hop.kind === 'fresh install' && ahead.hopsFrom(h.to) !== undefined)
-  );
 
 const MADE = new WeakMap<ProductModel, Map<string, Ahead>>();
 
@@ -89,14 +100,14 @@ function leastTo(
   least.unshift(undefined);
   least[target + 1] = { hops: 0, minutes: (model.releases[target]?.patches ?? []).map(() => 0) };
   for (let layer = [target], hops = 1; layer.length > 0; hops++) {
-    const rest = model.releases.map(({ index }) =>
-      layer.includes(index) && !by.around?.at[index] ? least[index + 1]?.minutes : undefined
-    );
-    const found = model.releases.flatMap(({ index, patches }) => {
-      if (least[index + 1]) return [];
+    const rest: (readonly number[] | undefined)[] = [];
+    for (const to of layer) if (!by.around?.at[to]) rest[to] = least[to + 1]?.minutes;
+    const found: { readonly index: number; readonly minutes: readonly number[] }[] = [];
+    for (const { index, patches } of model.releases) {
+      if (least[index + 1]) continue;
       const minutes = patches.map((_, level) => minutesInto(model, { release: index, level }, rest, by));
-      return minutes.every((m) => m === Infinity) ? [] : [{ index, minutes }];
-    });
+      if (minutes.some((m) => m !== Infinity)) found.push({ index, minutes });
+    }
     for (const { index, minutes } of found) least[index + 1] = { hops, minutes };
     layer = found.map((f) => f.index);
   }

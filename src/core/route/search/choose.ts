@@ -162,8 +162,6 @@ interface LeastAhead {
   readonly risks: number;
   readonly hops: number;
   readonly minutes: number;
-  /** Hops, however little is kept and whatever is risked. */
-  readonly fewest: number;
 }
 
 class Choice {
@@ -261,8 +259,9 @@ class Choice {
     }
     const kept = opening ? Math.max(sum.keptRank, keptRankOf(opening)) : sum.keptRank;
     const ahead = this.#leastAhead(label, opening, kept);
+    const fewest = this.#ahead.hopsFrom((opening?.to ?? at).release);
     const taken = opening ? 1 : 0;
-    if (!ahead || !this.#isInTime(sum.finish + (taken + ahead.fewest) * this.#daysAHop)) return;
+    if (!ahead || fewest === undefined || !this.#isInTime(sum.finish + (taken + fewest) * this.#daysAHop)) return;
     const minutes = (ahead.minutes + (opening ? carefulMinutesOf(opening) : 0)) * this.#terms.nodes;
     this.#heap.push({
       label,
@@ -297,7 +296,7 @@ class Choice {
       else if (around.hops > hops || (around.hops === hops && around.minutes > minutes))
         ({ hops, minutes } = around);
     }
-    return { kept: least.kept, risks, hops, minutes, fewest: least.fewest };
+    return { kept: least.kept, risks, hops, minutes };
   }
 
   /** Whether a day is early enough to finish on. */
