@@ -18,7 +18,7 @@ interface Least {
 }
 
 /** From one level, with as much kept in the end as may be, as a place in KEPT. */
-interface LeastKeeping {
+export interface LeastKeeping {
   readonly hops: number;
   readonly minutes: number;
   readonly kept: number;

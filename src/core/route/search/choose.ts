@@ -2,7 +2,7 @@ import { type Place, targetKey } from '../../compile';
 import type { Run } from '../../condition';
 import type { Day } from '../../date';
 import { CHOICE_BUDGET, isSpent, type Spent, workOf } from './budget';
-import { type Ahead, aheadOf } from './ahead';
+import { type Ahead, aheadOf, type LeastKeeping } from './ahead';
 import { carefulMinutesOf } from '../days/lay-days';
 import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
@@ -258,10 +258,9 @@ class Choice {
       return;
     }
     const kept = opening ? Math.max(sum.keptRank, keptRankOf(opening)) : sum.keptRank;
-    const ahead = this.#leastAhead(label, opening, kept);
-    const fewest = this.#ahead.hopsFrom((opening?.to ?? at).release);
     const taken = opening ? 1 : 0;
-    if (!ahead || fewest === undefined || !this.#isInTime(sum.finish + (taken + fewest) * this.#daysAHop)) return;
+    const ahead = this.#leastAhead(label, opening, kept);
+    if (!ahead) return;
     const minutes = (ahead.minutes + (opening ? carefulMinutesOf(opening) : 0)) * this.#terms.nodes;
     this.#heap.push({
       label,
@@ -284,19 +283,31 @@ class Choice {
    */
   #leastAhead({ at, criteria }: Label, opening: Opening | undefined, kept: number): LeastAhead | undefined {
     const to = opening?.to ?? at;
-    const least = this.#ahead.from(to, kept);
+    const arrives = criteria.finish + (opening ? this.#daysAHop : 0);
+    const least = this.#inTime(this.#ahead, { to, kept, arrives });
     if (!least) return undefined;
     let risks = criteria.risks.length;
     let { hops, minutes } = least;
     for (const { risk, ahead } of this.#around) {
       if (criteria.risks.includes(risk.key)) continue;
       const isMet = opening !== undefined && opening.kind !== 'edition change' && risk.at[to.release];
-      const around = isMet ? undefined : ahead.from(to, kept);
+      const around = isMet ? undefined : this.#inTime(ahead, { to, kept, arrives });
       if (!around || around.kept > least.kept) risks++;
       else if (around.hops > hops || (around.hops === hops && around.minutes > minutes))
         ({ hops, minutes } = around);
     }
     return { kept: least.kept, risks, hops, minutes };
+  }
+
+  /** With as much kept as ways that end in time can keep. */
+  #inTime(
+    ahead: Ahead,
+    { to, kept, arrives }: { readonly to: Place; readonly kept: number; readonly arrives: Day }
+  ): LeastKeeping | undefined {
+    let least = ahead.from(to, kept);
+    while (least && !this.#isInTime(arrives + least.hops * this.#daysAHop))
+      least = ahead.from(to, least.kept + 1);
+    return least;
   }
 
   /** Whether a day is early enough to finish on. */
