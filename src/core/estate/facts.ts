@@ -147,6 +147,12 @@ export function isStale(kind: FactKind | undefined, said: { readonly day?: strin
   return kind !== undefined && day !== undefined && today - day > kind.shelfLifeDays;
 }
 
-/** The kinds a catalogue has; its own first. */
-export const kindsOf = (catalogue: { readonly facts?: readonly FactKind[] } | undefined): FactKinds =>
-  new FactKinds(catalogue?.facts);
+/** The kinds a catalogue has; its own first. Made once a catalogue. */
+export function kindsOf(catalogue: { readonly facts?: readonly FactKind[] } | undefined): FactKinds {
+  if (!catalogue) return BUILT_IN;
+  const known = KINDS.get(catalogue) ?? new FactKinds(catalogue.facts);
+  KINDS.set(catalogue, known);
+  return known;
+}
+
+const KINDS = new WeakMap<object, FactKinds>();

@@ -58,6 +58,7 @@ export interface FoundUse {
 }
 
 const ASK: FoundUse['use'] = { kind: 'ask', costCents: 'unknown' };
+const NONE: FoundUse = { use: ASK, met: 'yes', closes: false, locked: '' };
 
 /**
  * The right a step is made under, on the days it falls on (RECKONING D, "beside it"; 4.1).
@@ -69,29 +70,26 @@ const ASK: FoundUse['use'] = { kind: 'ask', costCents: 'unknown' };
  * A right counted in units ranks by its price, and costs no money on the route.
  */
 export function findUse(terms: RightTerms, step: RightStep, on: StepDays, run: Run): FoundUse {
-  if (!step.hop && !step.change) return { use: ASK, met: 'yes', closes: false, locked: '' };
-  const usable: Usable[] = [];
-  const locked: string[] = [];
+  if (!step.hop && !step.change) return NONE;
+  let best: Usable | undefined;
+  let locked = '';
   for (const model of terms.model.rights) {
     if (!appliesTo(terms, model, step)) continue;
     const { right } = model;
     if ((right.kind === 'agreement' || right.kind === 'not for sale') && !terms.held.has(right.id)) {
-      locked.push(right.id);
+      locked += `${locked === '' ? '' : ' or '}${right.id}`;
       continue;
     }
     const met = isUsable(terms, model, step, on);
     if (met === 'unknown') terms.notes.meet(`right ${right.id}`);
-    if (collapse(met, run, 'demand'))
-      usable.push({ model, met, price: priceOf(terms, model, on), id: right.id });
+    if (!collapse(met, run, 'demand')) continue;
+    const next: Usable = { model, met, price: priceOf(terms, model, on), id: right.id };
+    if (!best || compareUses(next, best, terms.goal.allow.spending) < 0) best = next;
   }
-  let best: Usable | undefined;
-  for (const next of usable) if (!best || compareUses(next, best, terms.goal.allow.spending) < 0) best = next;
-  if (best) {
-    const { right } = best.model;
-    const units = right.kind === 'free' ? undefined : right.units;
-    return { use: useOf(terms, best), ...(units ? { units } : {}), met: best.met, closes: false, locked: '' };
-  }
-  return { use: ASK, met: 'yes', closes: locked.length > 0, locked: locked.join(' or ') };
+  if (!best) return locked === '' ? NONE : { use: ASK, met: 'yes', closes: true, locked };
+  const { right } = best.model;
+  const units = right.kind === 'free' ? undefined : right.units;
+  return { use: useOf(terms, best), ...(units ? { units } : {}), met: best.met, closes: false, locked: '' };
 }
 
 interface Usable {
@@ -104,10 +102,8 @@ interface Usable {
 function appliesTo(terms: RightTerms, { right, from, to }: RightModel, step: RightStep): boolean {
   const { model } = terms;
   const nothing = step.from.release === NOTHING;
-  const [left, reached] = [
-    nothing ? '' : (model.editions[step.from.edition] ?? ''),
-    model.editions[step.to.edition] ?? ''
-  ];
+  const left = nothing ? '' : (model.editions[step.from.edition] ?? '');
+  const reached = model.editions[step.to.edition] ?? '';
   return (
     (!right.hops || right.hops.includes(step.id)) &&
     (!right.ways || right.ways.includes(step.kind)) &&
@@ -154,10 +150,11 @@ function isInTime(
 function priceOf(terms: RightTerms, { right }: RightModel, on: StepDays): number | 'unknown' {
   if (right.kind === 'ask') return 'unknown';
   if (right.kind !== 'purchase') return 0;
-  const end = offerEnd(terms, right.offer);
-  const isOffered =
-    right.counts === 'order day' ? (e: Day) => terms.leadsFrom <= e : (e: Day) => on.exact && on.last <= e;
-  if (right.offer && end !== undefined && isOffered(end)) return right.offer.priceCents;
+  const end = right.offer && offerEnd(terms, right.offer);
+  if (right.offer && end !== undefined) {
+    const isOffered = right.counts === 'order day' ? terms.leadsFrom <= end : on.exact && on.last <= end;
+    if (isOffered) return right.offer.priceCents;
+  }
   return right.priceCents ?? 'unknown';
 }
 
@@ -180,8 +177,24 @@ const KINDS = {
   'not for sale': 'held'
 } as const;
 
-function useOf(terms: RightTerms, { model: { right, until }, price }: Usable): FoundUse['use'] {
-  const day = until && right.counts !== 'release day' ? readDay(until, terms.countsExpected) : 'unknown';
+/** By right, then by whether expected days count, then by price: one object each. */
+const USES = new WeakMap<RightModel, Map<string, FoundUse['use']>>();
+
+function useOf({ countsExpected }: RightTerms, { model, price }: Usable): FoundUse['use'] {
+  const made = USES.get(model) ?? new Map<string, FoundUse['use']>();
+  USES.set(model, made);
+  const key = countsExpected ? `${price} expected` : `${price}`;
+  const known = made.get(key) ?? makeUse(countsExpected, model, price);
+  made.set(key, known);
+  return known;
+}
+
+function makeUse(
+  countsExpected: boolean,
+  { right, until }: RightModel,
+  price: Usable['price']
+): FoundUse['use'] {
+  const day = until && right.counts !== 'release day' ? readDay(until, countsExpected) : 'unknown';
   const counted = right.units && right.kind !== 'free';
   return {
     kind: KINDS[right.kind],

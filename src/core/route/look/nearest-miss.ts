@@ -4,7 +4,7 @@ import type { Along } from '../along';
 import { askStep } from '../step/ask';
 import { isOffWay, takesCures } from '../search/on-way';
 import { aheadOf } from '../search/ahead';
-import { listOpenings, openingAt, turnsBack, type Move, type Opening } from '../move';
+import { listOpenings, moveOf, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Terms } from '../terms';
 import { clauseKey, type Reason } from '../reason';
@@ -119,7 +119,7 @@ function leastFaulty(terms: Terms, miss: Miss, opening: Opening, asTarget: boole
     const at = openingAt(opening, level);
     for (const asked of askStep(terms, { opening: at, level, along: miss.along }, 'sure')) {
       if (!takesCures(terms, miss.moves.length, asked.cures)) continue;
-      const moves = [...miss.moves, { ...at, level, asked }];
+      const moves = [...miss.moves, moveOf(at, level, asked)];
       const judgement = judgeNext(terms, miss.judgement, moves, how) ?? judgeMoves(terms, moves, how);
       const faults = judgement.findings.length;
       if (!least || faults < least.faults)

@@ -3,7 +3,7 @@ import { type DateInterval, parseDateText, readDay } from '../../date';
 import { askEveryWay, askStep, isWithin } from '../step/ask';
 import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from '../days/judge';
-import { arrivalOf, listOpenings, openingAt, turnsBack, type Move, type Opening } from '../move';
+import { arrivalOf, listOpenings, moveOf, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { isOffWay, isUnderItsRights, takesCures } from './on-way';
 import { clauseOf } from '../reason';
 import { stateKeyOf } from './state-key';
@@ -209,16 +209,9 @@ export class Expander {
         open = true;
         const isHigher =
           every && this.#mode !== 'open' && lower.some((cures) => isWithin(cures, asked.cures));
-        const move: Move = isHigher ? { ...at, level, asked, higher: true } : { ...at, level, asked };
+        const move = isHigher ? { ...moveOf(at, level, asked), higher: true } : moveOf(at, level, asked);
         const next = extendLabel(terms, label, move, { isTarget: asTarget, mode: this.#mode });
-        if (
-          !next ||
-          !isUnderItsRights(
-            terms,
-            next.judgement.rights.map((r) => r.use)
-          )
-        )
-          continue;
+        if (!next || !isUnderItsRights(terms, next.judgement.rights)) continue;
         admitted.push(next);
         lower.push(asked.cures);
       }
@@ -239,30 +232,42 @@ export class Expander {
    * release (all of it where branches stand apart), the facts that are still asked for, and the steps that may still be put off.
    */
   keyOf({ label, asTarget }: Item): string {
-    const { at, moves, visited } = label;
+    const { at, moves } = label;
     // Facts no longer matter on a target that no change of edition leads on from.
     const goesOn = !asTarget || (this.#terms.model.changesAt[at.release]?.length ?? 0) > 0;
-    const all = this.#terms.model.hasStrands;
-    const stood: string[] = [];
-    for (const v of visited)
-      if (all || v.release === at.release)
-        stood.push(`${all ? v.release : ''}.${v.edition}.${v.architecture}`);
-    const prone: string[] = [];
-    for (let i = moves.length - 1; this.mayPutOff && !asTarget && i >= 0; i--) {
-      const move = moves[i];
-      const arrived = label.judgement.schedule.days[i]?.hop.last ?? 0;
-      if (!move || !this.#isProne(move.to.release, arrived)) break;
-      prone.push(
-        `${move.id}@${move.level}>${move.to.edition}.${move.to.architecture}+${idsOf(move.asked.cures)}`
-      );
-    }
+    const prone = this.mayPutOff && !asTarget ? this.#proneOf(label) : '';
     const ahead = goesOn ? stateKeyOf(this.#terms, label.along, at.release) : '';
     const { finish, finishExact } = label.criteria;
     const day = goesOn && hasTurningRights(this.#terms) ? `${finish} ${String(finishExact)}` : '';
     const slot = goesOn && this.#terms.calendar?.mayOverlap ? slotKeyOf(label) : '';
     // What follows an arrival waits out the watch days, what follows a change of edition does not.
     const watched = this.#terms.goal.watchDays && moves.at(-1)?.kind !== 'edition change' ? 'w' : '';
-    return `${targetKey(at)} ${at.patch}|${stood.sort().join(' ')}|${prone.join(' ')}|${ahead}|${day}|${slot}|${watched}`;
+    return `${targetKey(at)} ${at.patch}|${this.#stoodOf(label)}|${prone}|${ahead}|${day}|${slot}|${watched}`;
+  }
+
+  /** What was stood on inside this release; all of it where branches stand apart. */
+  #stoodOf({ at, visited }: Label): string {
+    const all = this.#terms.model.hasStrands;
+    if (!all && visited.at(-2)?.release !== at.release) return '';
+    const stood: string[] = [];
+    for (const v of visited)
+      if (all || v.release === at.release)
+        stood.push(`${all ? v.release : ''}.${v.edition}.${v.architecture}`);
+    return stood.sort().join(' ');
+  }
+
+  /** The steps that may still be put off. */
+  #proneOf({ moves, judgement }: Label): string {
+    const prone: string[] = [];
+    for (let i = moves.length - 1; i >= 0; i--) {
+      const move = moves[i];
+      const arrived = judgement.schedule.days[i]?.hop.last ?? 0;
+      if (!move || !this.#isProne(move.to.release, arrived)) break;
+      prone.push(
+        `${move.id}@${move.level}>${move.to.edition}.${move.to.architecture}+${idsOf(move.asked.cures)}`
+      );
+    }
+    return prone.join(' ');
   }
 }
 

@@ -28,9 +28,9 @@ export const takesCures = ({ way }: Terms, taken: number, cures: readonly CureMo
 };
 
 /** Whether every step is made under the right the chosen way names, or under one that costs nothing. */
-export const isUnderItsRights = ({ way }: Terms, uses: readonly RightUse[]): boolean =>
+export const isUnderItsRights = ({ way }: Terms, rights: readonly { readonly use: RightUse }[]): boolean =>
   way === undefined ||
-  uses.every((use, i) => {
+  rights.every(({ use }, i) => {
     const named = way[i]?.right;
     return (
       named === undefined ||

@@ -22,6 +22,11 @@ export class Pool {
   }
 
   insert(key: string, label: Label): boolean {
+    if (!this.#twinned && !this.#labels.has(key)) {
+      this.#labels.set(key, [label]);
+      this.work++;
+      return true;
+    }
     const twins = this.#twinned ? twinsOf(this.#twins, `${key}|${skeletonOf(label)}`) : [];
     if (twins.some((t) => isLowerTwin(t, label))) return false;
     const higher = new Set(twins.filter((t) => isLowerTwin(label, t)));
