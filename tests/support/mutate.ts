@@ -25,7 +25,10 @@ function rangesOf(source: string, name: string): [number, number][] {
   const found: [number, number][] = [];
   const visit = (node: ts.Node): void => {
     const isNamed =
-      (ts.isFunctionDeclaration(node) || ts.isMethodDeclaration(node) || ts.isVariableDeclaration(node)) &&
+      (ts.isFunctionDeclaration(node) ||
+        ts.isMethodDeclaration(node) ||
+        ts.isGetAccessorDeclaration(node) ||
+        ts.isVariableDeclaration(node)) &&
       node.name?.getText() === name;
     if (isNamed) found.push([node.getStart(), node.getEnd()]);
     else ts.forEachChild(node, visit);

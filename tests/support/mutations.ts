@@ -8,6 +8,8 @@ export interface Mutation {
   readonly replace: string;
   /** The worlds it must show in; those without a calendar where it does not say. */
   readonly worlds?: 'calendar';
+  /** It shows only in what is chosen on one day after another. */
+  readonly days?: true;
 }
 
 export const MUTATIONS: readonly Mutation[] = [
@@ -389,7 +391,7 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'an offer price for ever',
     in: 'priceOf',
-    find: 'on.exact && on.last <= e;',
+    find: 'on.exact && on.last <= end;',
     replace: 'on.exact;'
   },
   {
@@ -545,20 +547,59 @@ export const MUTATIONS: readonly Mutation[] = [
   {
     name: 'what is demanded of some shuts a release for all',
     in: 'findStanding',
-    find: 'methods || editions || hops ||',
+    find: 'if (methods || editions || hops) return false;',
     replace: ''
   },
   {
     name: 'what a decision lets pass shuts a release',
-    in: 'failsFromStart',
-    find: '&& passesUntil === undefined',
-    replace: ''
+    in: 'truthAtStart',
+    find: 'passesUntil === undefined ? truth : undefined',
+    replace: 'truth'
   },
   {
     name: 'no fresh install leads anywhere',
     in: 'leadsAfresh',
     find: "h.hop.kind === 'fresh install' &&",
     replace: 'false &&'
+  },
+  {
+    name: 'a caution for some is one for all',
+    in: 'findBeforehand',
+    find: '!from && when === undefined &&',
+    replace: ''
+  },
+  {
+    name: 'a patch is due where the level does',
+    in: 'patchMinutes',
+    find: '|| letIn[level]',
+    replace: ''
+  },
+  {
+    name: 'what keeps most is too late',
+    in: '#inTime',
+    find: 'while (least && !this.#isInTime',
+    replace: 'while (least && this.#isInTime'
+  },
+  {
+    name: 'nothing turns on any day',
+    in: 'goesAlike',
+    find: 'day >= first && day <= last && isOn(release)',
+    replace: 'false && isOn(release) && day > 0',
+    days: true
+  },
+  {
+    name: 'leads are counted from whatever day',
+    in: 'goesAlike',
+    find: 'if (laid.turns.some((day) => day >= first && day <= last)) return false;',
+    replace: '',
+    days: true
+  },
+  {
+    name: 'a way is another as soon as it begins on another day',
+    in: 'moved',
+    find: 'hop: later(hop, by),',
+    replace: 'hop,',
+    days: true
   },
   {
     name: 'no level behind the first is asked',

@@ -179,6 +179,36 @@ export function chooseBySearch(world: World, terms: Terms, key: string): { verdi
   return { verdict, ...(label ? { line: lineOf(routeOf(terms, label)) } : {}) };
 }
 
+/** Days from which a target is chosen one after the other; not in their order, so that some lie before what was chosen first. */
+const LATER = [0, 5, 1, 2, 3, 8, 13, 21, 34, 60, 61, 62, 200];
+
+/**
+ * The first of several days on which what is chosen with what was remembered of the others is not what is chosen without; and how many
+ * choices were those of other days.
+ */
+export function chooseOnOtherDays(
+  world: World,
+  key: string
+): { readonly differs?: number; readonly shared: number } {
+  const [release = '', edition = '', architecture = ''] = key.split(' ');
+  const remembering = termsOfWorld(world);
+  const target = placeOf(remembering, { release, patch: 'base', edition, architecture });
+  const ends = { start: placeOf(remembering, world.start), target };
+  const ways = new Set<Label['moves']>();
+  let shared = 0;
+  for (const by of LATER) {
+    const terms = { ...remembering, from: world.today + by };
+    const [one, afresh] = [terms, { ...terms, memo: new Map() }].map((t) => {
+      const { verdict, label } = findChosen(t, ends, 'sure');
+      return { label, told: JSON.stringify([verdict, label && routeOf(t, label), label?.criteria.waits]) };
+    });
+    if (one?.told !== afresh?.told) return { differs: by, shared };
+    if (one?.label && ways.has(one.label.moves)) shared++;
+    if (one?.label) ways.add(one.label.moves);
+  }
+  return { shared };
+}
+
 /** The route that comes first on a way somebody has chosen. */
 export function followBySearch(world: World, terms: Terms, key: string, way: readonly WayStep[]): string {
   const [release = '', edition = '', architecture = ''] = key.split(' ');

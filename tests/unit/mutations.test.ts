@@ -4,7 +4,14 @@ import { afterAll, expect, test } from 'vitest';
 import { verifyRoute } from '../../src/core/verify/verify-route';
 import { loadMutated } from '../support/mutate';
 import { MUTATIONS } from '../support/mutations';
-import { type followBySearch, lineOf, verifierOf, type Solved } from '../support/solve';
+import {
+  type chooseBySearch,
+  type chooseOnOtherDays,
+  type followBySearch,
+  lineOf,
+  verifierOf,
+  type Solved
+} from '../support/solve';
 import { twinOf, twinsFrom, type Twin } from '../support/twins';
 import { calendarWorldOf, fullWorldOf, type World } from '../support/worlds';
 
@@ -25,10 +32,12 @@ type Solve = (world: World) => Solved;
 interface Search {
   readonly solveBySearch: Solve;
   readonly followBySearch: typeof followBySearch;
+  readonly chooseBySearch: typeof chooseBySearch;
+  readonly chooseOnOtherDays: typeof chooseOnOtherDays;
 }
 
 /** Where the search and brute force, or the search and the verifier, part in a world. */
-function findDisagreement(search: Search, world: World, twin: Twin): string | undefined {
+function findDisagreement(search: Search, world: World, twin: Twin, days = false): string | undefined {
   const solved = search.solveBySearch(world);
   for (const [key, brute] of twin) {
     const [release = '', edition = '', architecture = ''] = key.split(' ');
@@ -46,6 +55,10 @@ function findDisagreement(search: Search, world: World, twin: Twin): string | un
       found.list.map(lineOf).sort().join() !== brute.list.join()
     )
       return `world ${world.seed}, ${key}: verdict`;
+    const { verdict, line = 'none' } = search.chooseBySearch(world, solved.terms, key);
+    if (verdict !== brute.sure || line !== brute.chosen) return `world ${world.seed}, ${key}: chosen alone`;
+    if (days && search.chooseOnOtherDays(world, key).differs !== undefined)
+      return `world ${world.seed}, ${key}: another day`;
     const ways = brute.decided?.ways ?? [];
     if (ways.some(({ way, line }) => search.followBySearch(world, solved.terms, key, way) !== line))
       return `world ${world.seed}, ${key}: chosen way`;
@@ -90,7 +103,7 @@ test.each(MUTATIONS.map((m, i) => [m.name, m, i] as const))(
     );
     let seen: string | undefined;
     for (const { world, twin } of worldsFor(name)) {
-      seen = findDisagreement(search, world, twin);
+      seen = findDisagreement(search, world, twin, mutation.days);
       if (!seen) continue;
       found[name] = world.seed;
       break;

@@ -116,3 +116,25 @@ test('nor where a decision lets it pass', () => {
   const decided = { ...world, estate: { ...world.estate, decisions: [accepted] } };
   expect(seenOf(decided)).toEqual({ verdict: 'straight', shut: false });
 });
+
+test.each<[string, Hop['kept'], Partial<Product>, string[]]>([
+  ['around it', 'everything', {}, ['ac', 'cd', 'de']],
+  ['where the way around keeps less', 'data', {}, ['ab', 'be']],
+  ['where the way around is shut', 'everything', { requirements: [{ ...NEED, at: 'd' }] }, ['ab', 'be']]
+])('a standing risk is taken, or not: %s', (where, kept, more, chosen) => {
+  const { catalogue, estate, today } = worldOf({ at: 'c/none' });
+  const [product] = catalogue.products as [Product];
+  const releases = ['a', 'b', 'c', 'd', 'e'].map((id, i) => ({ id, published: `202${i}-01-01` }));
+  const hops = [
+    hop('ab', 'a', 'b'),
+    hop('be', 'b', 'e'),
+    hop('ac', 'a', 'c', { kept }),
+    hop('cd', 'c', 'd'),
+    hop('de', 'd', 'e')
+  ];
+  const cautions = [{ id: 'noise', name: 'Noise', to: 'b', consequence: 'cosmetic' as const }];
+  const other: Product = { ...product, releases, hops, cautions, requirements: [], ...more };
+  const [one] = plan({ catalogue: { ...catalogue, products: [other] }, estate, today, every: 'goal' }).cases;
+  expect(one?.goalPlan?.route?.steps.flatMap((s) => ('id' in s ? [s.id] : []))).toEqual(chosen);
+  expect(one?.goalPlan?.route?.risks.length, where).toBe(chosen.length === 2 ? 1 : 0);
+});

@@ -63,17 +63,17 @@ export function openingAt(opening: Opening, level: number): Opening {
 
 const AT_LEVEL = new WeakMap<Opening, Opening[]>();
 
-const MOVES = new WeakMap<Asked, Map<Opening, Move[]>>();
+const MOVES = new WeakMap<Opening, WeakMap<Asked, Move>[]>();
 
 /** A step from a level with what it asks as a move; one object each. */
 export function moveOf(opening: Opening, level: number, asked: Asked): Move {
-  let made = MOVES.get(asked);
-  if (!made) MOVES.set(asked, (made = new Map()));
-  let byLevel = made.get(opening);
-  if (!byLevel) made.set(opening, (byLevel = []));
-  return (byLevel[level] ??= { ...opening, level, asked });
+  let byLevel = MOVES.get(opening);
+  if (!byLevel) MOVES.set(opening, (byLevel = []));
+  const made = (byLevel[level] ??= new WeakMap<Asked, Move>());
+  let move = made.get(asked);
+  if (!move) made.set(asked, (move = { ...opening, level, asked }));
+  return move;
 }
-
 /** Openings found so far, by a number a place; `levels`: of the release that has most. */
 interface Openings {
   readonly made: Map<number, readonly Opening[]>;

@@ -251,7 +251,7 @@ class Choice {
 
   /** Puts by a label, or a step from it, with what is ahead of where that stands; not what can give nothing that is wanted. */
   #push({ label, asTarget }: Item, step?: Step): void {
-    const { criteria: sum, at, moves } = label;
+    const { criteria: sum, moves } = label;
     const opening = step?.opening;
     if (opening && this.#isElse(moves.length, opening)) {
       if (this.#wanted.wanted === 'straight') this.#isWhole = false;

@@ -13,6 +13,7 @@ export function obtainedBy(terms: Terms, { hop, asked }: Move): Obtained | undef
   const ways = hop?.hop.doing?.obtain ?? [];
   const offer = hop && terms.model.needs.offers.get(hop.hop.id);
   const started = hop?.hop.doing?.started;
+  if (!hop?.hop.doing && !offer && asked.withheld === 'no') return undefined;
   const isOver = offer?.complete && readDay(offer.complete, terms.countsExpected);
   const isComplete = typeof isOver === 'number' && isOver <= terms.today;
   const status: Obtained['status'] =

@@ -19,6 +19,7 @@ import {
   isCounted,
   type NeededFirst,
   type PatchStep,
+  type Risk,
   type Route,
   type Step,
   type WorkAroundStep,
@@ -31,11 +32,13 @@ import type { Standing } from '../../version';
 /** A label as the route that is shown, verified and exported. */
 export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
   const { criteria, judgement, moves } = label;
-  const steps = moves.flatMap((move, i) => stepsOf(terms, move, judgement, i));
-  const leastSums = moves.flatMap((m, i) => [
-    ...m.asked.least.unknownSums,
-    ...(judgement.rights[i]?.use.costCents === 'unknown' ? [m.id] : [])
-  ]);
+  const steps: Step[] = [];
+  const leastSums: string[] = [];
+  for (const [i, move] of moves.entries()) {
+    pushSteps(steps, terms, judgement, { move, at: i });
+    leastSums.push(...move.asked.least.unknownSums);
+    if (judgement.rights[i]?.use.costCents === 'unknown') leastSums.push(move.id);
+  }
   const spared = moves.reduce((sum, m) => sum + m.asked.typicalMinutes - m.asked.least.typicalMinutes, 0);
   const finish = judgement.schedule.days[moves.length - 1]?.hop ?? {
     first: terms.from,
@@ -56,9 +59,7 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
       carefulMinutes: criteria.least.carefulMinutes
     },
     hops: criteria.hops,
-    risks: moves
-      .flatMap((move) => risksOf(terms, move))
-      .filter((r, i, all) => all.findIndex((o) => o.key === r.key) === i),
+    risks: criteria.risks.length === 0 ? [] : distinctRisks(moves.flatMap((move) => risksOf(terms, move))),
     units: unitsOf(judgement),
     needsFirst: listNeeds(terms, { moves, gates: terms.gates }, run),
     finish,
@@ -68,6 +69,9 @@ export function routeOf(terms: Terms, label: Label, run: Run = 'sure'): Route {
       .map((f) => reasonOf(terms, moves, judgement, f))
   };
 }
+
+const distinctRisks = (risks: readonly Risk[]): Risk[] =>
+  risks.filter((r, i) => risks.findIndex((o) => o.key === r.key) === i);
 
 const sumOf = (steps: readonly Step[], nodes: number): number =>
   steps.reduce((sum, s) => sum + s.typicalMinutes * (s.kind === 'work-around' ? s.times : nodes), 0);
@@ -119,11 +123,18 @@ function unitsOf({ rights }: Judgement): UnitUse[] {
   return [...sums.values()];
 }
 
-function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): Step[] {
-  const days = judgement.schedule.days[at];
-  const use = judgement.rights[at]?.use;
-  if (!days || !use) return [];
-  const steps: Step[] = [];
+/** A move at its place in a route. */
+interface At {
+  readonly move: Move;
+  readonly at: number;
+}
+
+/** The steps of one move: its patch, cures, work-arounds and what is done beforehand, then the counted step, then what is done behind it. */
+function pushSteps(steps: Step[], terms: Terms, { schedule, rights }: Judgement, { move, at }: At): void {
+  const days = schedule.days[at];
+  const use = rights[at]?.use;
+  if (!days || !use) return;
+  const { asked } = move;
   const between = idsOfPlace(terms, { ...move.from, patch: move.level });
   const patch = terms.model.releases[move.from.release]?.patches[move.level];
   if (days.patch && patch) {
@@ -138,36 +149,49 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     };
     steps.push(step);
   }
-  const cures = move.asked.cures.map(({ cure, requirement }): CureStep => ({
-    kind: 'cure',
-    id: cure.id,
-    requirement,
-    from: between,
-    to: between,
-    days: { ...days.hop, last: days.hop.first },
-    typicalMinutes: cure.minutes,
-    carefulMinutes: cure.minutes,
-    leadDays: cure.leadDays ?? 0,
-    costCents: costOfCure(cure, terms.nodes),
-    closesWayBack: cure.closesWayBack ?? false,
-    ifNeeded: move.asked.ifNeeded.has(cure.id)
-  }));
-  const workArounds = move.asked.cautions.map(({ caution }, i): WorkAroundStep => ({
-    kind: 'work-around',
-    id: caution.id,
-    from: between,
-    to: between,
-    days: { ...days.hop, last: days.hop.first },
-    typicalMinutes: caution.workAround?.typicalMinutes ?? 0,
-    carefulMinutes: caution.workAround?.carefulMinutes ?? 0,
-    times: move.asked.times[i] ?? 1
-  }));
+  for (const { cure, requirement } of asked.cures) {
+    const step: CureStep = {
+      kind: 'cure',
+      id: cure.id,
+      requirement,
+      from: between,
+      to: between,
+      days: { ...days.hop, last: days.hop.first },
+      typicalMinutes: cure.minutes,
+      carefulMinutes: cure.minutes,
+      leadDays: cure.leadDays ?? 0,
+      costCents: costOfCure(cure, terms.nodes),
+      closesWayBack: cure.closesWayBack ?? false,
+      ifNeeded: asked.ifNeeded.has(cure.id)
+    };
+    steps.push(step);
+  }
+  for (const [i, { caution }] of asked.cautions.entries()) {
+    const step: WorkAroundStep = {
+      kind: 'work-around',
+      id: caution.id,
+      from: between,
+      to: between,
+      days: { ...days.hop, last: days.hop.first },
+      typicalMinutes: caution.workAround?.typicalMinutes ?? 0,
+      carefulMinutes: caution.workAround?.carefulMinutes ?? 0,
+      times: asked.times[i] ?? 1
+    };
+    steps.push(step);
+  }
+  const to = idsOfPlace(terms, move.to);
+  const pushWork = (beforehand: boolean): void => {
+    for (const item of asked.work)
+      if (isBeforehand(item) === beforehand)
+        steps.push(workStepOf(item, beforehand ? between : to, days.hop));
+  };
+  pushWork(true);
   const obtain = obtainedBy(terms, move);
   const counted: CountedStep = {
     kind: move.kind,
     id: move.id,
     from: between,
-    to: idsOfPlace(terms, move.to),
+    to,
     days: days.hop,
     typicalMinutes: typicalMinutesOf(move),
     carefulMinutes: carefulMinutesOf(move),
@@ -177,17 +201,8 @@ function stepsOf(terms: Terms, move: Move, judgement: Judgement, at: number): St
     ...(days.at ? { at: blockAt(days.at) } : {}),
     ...(days.nodesAt ? { nodesAt: days.nodesAt.map(blockAt) } : {})
   };
-  const works = move.asked.work.map((item) =>
-    workStepOf(item, isBeforehand(item) ? between : counted.to, days.hop)
-  );
-  return [
-    ...steps,
-    ...cures,
-    ...workArounds,
-    ...works.filter(isBeforehand),
-    counted,
-    ...works.filter((w) => !isBeforehand(w))
-  ];
+  steps.push(counted);
+  pushWork(false);
 }
 
 /** Where a block lies, in epoch minutes. */
