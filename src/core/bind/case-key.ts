@@ -20,6 +20,7 @@ import {
   type FactValue,
   isStale,
   type LinkIndex,
+  plainOf,
   readingKey,
   seenOf,
   seenOfFact,
@@ -94,7 +95,7 @@ export class CaseKeys {
     if (!cuts) return '';
     if (cuts.asksLinks || system.members) return this.keyOf(system);
     for (const id of cuts.agesMatter)
-      if (this.#isStale(id, seenOf(system, id, this.#decided))) return this.keyOf(system);
+      if (this.#isStale(id, dayOf(seenOf(system, id, this.#decided)))) return this.keyOf(system);
     const evidence = this.#evidenceOf((id) => seenOf(system, id, this.#decided));
     let key = '';
     for (const condition of cuts.steady)
@@ -130,8 +131,10 @@ export class CaseKeys {
   #ownKey(system: System, cuts: Cuts): string {
     let key = '';
     for (const [id, cut] of cuts.facts) {
-      const seen = seenOf(system, id, this.#decided);
-      key += `;${this.#pieceOf(cut, seen)}${cuts.agesMatter.has(id) && this.#isStale(id, seen) ? '~' : ''}`;
+      const plain = plainOf(system, id, this.#decided);
+      const seen = plain ? undefined : seenOf(system, id, this.#decided);
+      key += `;${seen ? this.#pieceOf(cut, seen) : this.#pieceOfValue(cut, plain?.value ?? '')}`;
+      if (cuts.agesMatter.has(id) && this.#isStale(id, seen ? dayOf(seen) : plain?.day)) key += '~';
     }
     key += this.#toldKey(system, cuts);
     // Every node is asked by itself of what it states.
@@ -170,12 +173,12 @@ export class CaseKeys {
     return hosts.length > 0 ? `^${hosts.sort().join('&')}` : '';
   }
 
-  #isStale(id: string, seen: Seen): boolean {
-    if (seen.kind !== 'known' || seen.day === undefined) return false;
+  #isStale(id: string, day: string | undefined): boolean {
+    if (day === undefined) return false;
     let days = this.#stale.get(id);
     if (!days) this.#stale.set(id, (days = new Map()));
-    let stale = days.get(seen.day);
-    if (stale === undefined) days.set(seen.day, (stale = isStale(this.#kinds.find(id), seen, this.#today)));
+    let stale = days.get(day);
+    if (stale === undefined) days.set(day, (stale = isStale(this.#kinds.find(id), { day }, this.#today)));
     return stale;
   }
 
@@ -195,11 +198,14 @@ export class CaseKeys {
   #pieceOf(cut: Cut, seen: Seen): string {
     if (seen.kind === 'unknown') return '?';
     if (seen.kind === 'disputed') return `!${seen.statements.map((s) => this.#pieceOf(cut, s)).join('/')}`;
-    const value = seen.value;
+    return this.#pieceOfValue(cut, seen.value);
+  }
+
+  #pieceOfValue(cut: Cut, value: FactValue): string {
     if (cut.byValue) return `=${String(value)}`;
     const known = cut.pieces.get(value);
     if (known !== undefined) return known;
-    const evidence = this.#evidenceOf(() => seen);
+    const evidence = this.#evidenceOf(() => ({ kind: 'known', value }));
     const piece = cut.comparisons
       .map((c) => evaluateCondition(c, evidence, this.#kinds).truth[0] ?? '')
       .join('');
@@ -216,6 +222,9 @@ export class CaseKeys {
     };
   }
 }
+
+/** The day on which a known fact was read. */
+const dayOf = (seen: Seen): string | undefined => (seen.kind === 'known' ? seen.day : undefined);
 
 /** What stands around the systems whose keys are made. */
 export interface Around {

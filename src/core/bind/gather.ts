@@ -175,6 +175,7 @@ export class DecisionIndex {
 
   /** From the widest scope to the narrowest, oldest first: of two that disagree the last wins. */
   touching(system: string, situation: string): readonly Decision[] {
+    if (this.#bySituation.size + this.#bySystem.size === 0) return this.#everywhere;
     const [ofSituation, ofSystem] = [this.#bySituation.get(situation), this.#bySystem.get(system)];
     if (!ofSituation && !ofSystem) return this.#everywhere;
     return [...this.#everywhere, ...(ofSituation ?? []), ...(ofSystem ?? [])];

@@ -106,6 +106,13 @@ export class FactDecisions {
 
 export const NO_DECISIONS = new FactDecisions([], '');
 
+/** What one source states of a fact that nobody has decided anything about; undefined where there is more to look at. */
+export function plainOf(system: System, id: string, decided: FactDecisions): Statement | undefined {
+  if (decided.find(system.id, id)) return undefined;
+  const fact = findFact(system, id);
+  return fact && 'value' in fact ? fact : undefined;
+}
+
 /** What is to be taken for a fact: what is recorded, with rulings and assumptions applied. */
 export function seenOf(system: System, id: string, decided: FactDecisions = NO_DECISIONS): Seen {
   const decision = decided.find(system.id, id);

@@ -12,6 +12,7 @@ export {
   isStale,
   kindsOf,
   NO_DECISIONS,
+  plainOf,
   seenOf,
   seenOfFact,
   statementsOf
