@@ -27,6 +27,7 @@ const TEXTS = [
 /** What two records of a system state differently; days and sources of facts do not count, nor where either came from. */
 export function findDifferences(before: System, after: System): Difference[] {
   const list: Difference[] = [];
+  if (before === after) return list;
   const add = (what: string, a: string, b: string): void => {
     if (a !== b) list.push({ what, before: a, after: b });
   };

@@ -128,17 +128,26 @@ export function importRecordOf(
 }
 
 const NONE: readonly string[] = [];
+/** What is taken from a record as it stands there. */
+const TAKEN = ['team', 'site', 'observed', 'purl', 'cpe', 'asked'] as const;
+
+/** What goes by one name, case and spaces folded: a system that is there, or the id of the one that will be, and the row that was read of it. */
+interface Named {
+  readonly before: System | undefined;
+  readonly id: string;
+  /** The row it was read in, as it was read. */
+  row?: number;
+  system?: System;
+}
 
 class Reader {
   readonly #context: ImportContext;
   readonly #words: ImportWords;
   readonly #kinds: FactKinds;
   readonly #products: ReadonlyMap<string, Product>;
-  readonly #byName: Map<string, System>;
-  readonly #ids: Set<string>;
-  readonly #seen = new Map<string, ImportedRow>();
-  /** The folded name of each record. */
-  readonly #keys: readonly string[];
+  readonly #byName = new Map<string, Named>();
+  /** What goes by the name of each record; undefined where it has none. */
+  readonly #named: readonly (Named | undefined)[];
   /** What is to be said of the record being read beyond its own remarks. */
   #remarks: string[] = [];
   readonly #statements = new Map<Fact, Map<string, Fact>>();
@@ -150,60 +159,44 @@ class Reader {
     this.#words = words;
     this.#kinds = kindsOf(context.catalogue);
     this.#products = new Map(context.catalogue.products.map((p) => [p.id, p]));
-    this.#byName = new Map(context.existing.map((s) => [foldText(s.name), s]));
-    this.#ids = new Set(context.existing.map((s) => s.id));
-    this.#keys = records.map((r) => foldText(r.name));
-    this.#newIds = this.#idsFor(records);
-  }
-
-  /** Ids are dealt before rows are read, so that links may point forward. */
-  readonly #newIds: ReadonlyMap<string, string>;
-
-  #idsFor(records: readonly MachineRecord[]): Map<string, string> {
-    const ids = new Map<string, string>();
-    this.#keys.forEach((key, i) => {
-      if (key !== '' && !this.#byName.has(key) && !ids.has(key))
-        ids.set(key, newSystemId(records[i]?.name ?? '', this.#ids));
+    const ids = new Set<string>();
+    for (const system of context.existing) {
+      ids.add(system.id);
+      this.#byName.set(foldText(system.name), { before: system, id: system.id });
+    }
+    // Ids are dealt before rows are read, so that links may point forward.
+    this.#named = records.map(({ name }) => {
+      if (name === '') return undefined;
+      const key = foldText(name);
+      let named = this.#byName.get(key);
+      if (!named) this.#byName.set(key, (named = { before: undefined, id: newSystemId(name, ids) }));
+      return named;
     });
-    return ids;
   }
 
   hasRead(name: string): boolean {
-    return this.#seen.has(foldText(name));
+    return this.#byName.get(foldText(name))?.system !== undefined;
   }
 
   read(record: MachineRecord, index: number): ImportedRow {
     const { row, name } = record;
     const left = { changes: NONE, leftOver: NONE, remarks: record.remarks };
-    if (name === '') return { row, name, fate: 'not taken', reason: { code: 'missing-name' }, ...left };
-    const key = this.#keys[index] ?? '';
-    const before = this.#byName.get(key);
+    const named = this.#named[index];
+    if (!named) return { row, name, fate: 'not taken', reason: { code: 'missing-name' }, ...left };
+    const { before } = named;
     const understood = this.#understand(record);
     const { leftOver, contradiction } = understood;
     this.#remarks = [];
-    const system = this.#systemOf(record, key, before, understood);
+    const system = this.#systemOf(record, named, understood);
     const remarks = this.#remarks.length === 0 ? record.remarks : [...record.remarks, ...this.#remarks];
-    const earlier = this.#seen.get(key);
-    if (earlier?.system) {
-      const code = findDifferences(earlier.system, system).length === 0 ? 'repeats' : 'same-name';
-      const reason = { code, detail: String(earlier.row) };
+    if (named.system) {
+      const code = findDifferences(named.system, system).length === 0 ? 'repeats' : 'same-name';
+      const reason = { code, detail: String(named.row) };
       return { row, name, fate: 'not taken', reason, changes: NONE, leftOver, remarks };
     }
-    const read = this.#compared(
-      {
-        row,
-        name,
-        fate: 'new',
-        system,
-        changes: NONE,
-        leftOver,
-        remarks,
-        ...(contradiction ? { contradiction } : {})
-      },
-      before
-    );
-    this.#seen.set(key, before ? { ...read, system } : read);
-    return read;
+    [named.row, named.system] = [row, system];
+    const read = { row, name, fate: 'new' as const, system, changes: NONE, leftOver, remarks };
+    return this.#compared(contradiction ? { ...read, contradiction } : read, before);
   }
 
   /** The row against what is known of the system: changed, or as it is. */
@@ -224,17 +217,19 @@ class Reader {
     return understood;
   }
 
-  #systemOf(
-    record: MachineRecord,
-    key: string,
-    before: System | undefined,
-    understood: InstalledUnderstanding
-  ): System {
+  #systemOf(record: MachineRecord, { before, id }: Named, understood: InstalledUnderstanding): System {
     const { source } = this.#context;
     const facts = this.#factsOf(record, before);
     const companions = companionsOf(record, before, source);
     const links = this.#linksOf(record, before);
-    const id = before?.id ?? this.#newIds.get(key) ?? record.name;
+    if (
+      before &&
+      facts === before.facts &&
+      !companions &&
+      !links &&
+      this.#saysNoMore(record, before, understood)
+    )
+      return before;
     const installed = before ? this.#installedOf(before, understood) : this.#freshOf(understood);
     const system: Writable<System> = before
       ? { ...before, ...installed, source }
@@ -248,14 +243,26 @@ class Reader {
       delete system.stage;
       delete system.meantFor;
     }
-    for (const field of ['team', 'site', 'observed', 'purl', 'cpe', 'asked'] as const)
-      if (record[field] !== undefined) system[field] = record[field];
+    for (const field of TAKEN) if (record[field] !== undefined) system[field] = record[field];
     if (record.nodes !== undefined) system.nodes = record.nodes;
     if (facts && facts !== before?.facts) system.facts = facts;
     if (companions) system.companions = companions;
     if (links) system.links = links;
     if (record.note !== undefined && record.note !== before?.note?.trim()) system.note = record.note;
     return system;
+  }
+
+  /** Whether a record says of a system in use what stands there already, facts, companions and links apart. */
+  #saysNoMore(record: MachineRecord, before: System, { text }: InstalledUnderstanding): boolean {
+    return (
+      before.source === this.#context.source &&
+      before.stage === undefined &&
+      before.missingSince === undefined &&
+      (text === '' || text === before.installedText) &&
+      TAKEN.every((field) => record[field] === undefined || record[field] === before[field]) &&
+      (record.nodes === undefined || record.nodes === before.nodes) &&
+      (record.note === undefined || record.note === before.note)
+    );
   }
 
   /** What the file says of the version; where it says nothing, or the very words that were read before, what stood there stays. */
@@ -340,7 +347,7 @@ class Reader {
         if (!next.some((l) => l.kind === kind)) next.push({ kind, absent: true });
         continue;
       }
-      const to = this.#byName.get(folded)?.id ?? this.#newIds.get(folded);
+      const to = this.#byName.get(folded)?.id;
       if (to === undefined) this.#remarks.push(`${kind} "${name}": no system of that name`);
       else if (!next.some((l) => 'to' in l && l.kind === kind && l.to === to)) next.push({ kind, to });
     }
