@@ -32,14 +32,23 @@ export function askingOf(
     companionsWhole: system.companionsWhole ?? false,
     nodes: nodesOf(system),
     ...stalenessOf(catalogue, system, around, today),
-    checked: checkedOf(product, system, kindsOf(catalogue)),
-    decided: {
-      accepted: decidedOf(product, decisions, 'accept'),
-      waived: decidedOf(product, decisions, 'waive'),
-      ignored: new Map([...decidedOf(product, decisions, 'ignore'), ...ignoredByName(product, decisions)])
-    }
+    checked: system.checks ? checkedOf(product, system, kindsOf(catalogue)) : NOTHING_CHECKED,
+    decided:
+      decisions.length === 0
+        ? NOTHING_DECIDED
+        : {
+            accepted: decidedOf(product, decisions, 'accept'),
+            waived: decidedOf(product, decisions, 'waive'),
+            ignored: new Map([
+              ...decidedOf(product, decisions, 'ignore'),
+              ...ignoredByName(product, decisions)
+            ])
+          }
   };
 }
+
+const NOTHING_CHECKED: Checked = { requirements: new Map(), companions: new Map(), unplaced: [] };
+const NOTHING_DECIDED: Asking['decided'] = { accepted: new Map(), waived: new Map(), ignored: new Map() };
 
 /** What nodes told by name state of themselves. */
 const nodesOf = ({ members }: System): Asking['nodes'] =>

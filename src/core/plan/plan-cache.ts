@@ -59,7 +59,8 @@ export class PlanCache {
 /** Everything a plan turns on beside the catalogue, but not what was seen word for word. */
 const keyOf = (planning: Planning, one: Case): string => {
   const { release, patch, edition, architecture } = one.system;
-  return `${JSON.stringify([release, patch, edition, architecture].map(readingKey))}|${planning.turnsOnOf(one)}`;
+  const place = [release, patch, edition, architecture].map(readingKey).join('\n');
+  return `${place}\n${planning.turnsOnOf(one)}`;
 };
 
 /** Reasons, what is needed first and ends by name are told in words of the one system. */

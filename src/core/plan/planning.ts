@@ -156,8 +156,8 @@ export class Planning {
     const decided = decisions.map(
       ({ id: _id, reason: _reason, who: _who, ...d }) => (void [_id, _reason, _who], d)
     );
-    const told = [this.calendarKeyOf(system), system.stage, nodes, activated, decided];
-    return `${this.#around} ${JSON.stringify(told)} ${goalKeyOf(goal)} ${this.#keys.truthsOf(system)}`;
+    const told = `${system.stage ?? ''} ${nodes} ${activated} ${decided.length === 0 ? '' : JSON.stringify(decided)}`;
+    return `${this.#around} ${told} ${goalKeyOf(goal)} ${this.calendarKeyOf(system)} ${this.#keys.truthsOf(system)}`;
   }
 
   /** What all cases turn on. */

@@ -57,6 +57,9 @@ export function findChosen(terms: Terms, ends: Ends, run: Run, options: ChooseOp
   return found.chosen;
 }
 
+/** In one order, and never one for another. */
+const namesOf = (ids: ReadonlySet<string>): string => (ids.size === 0 ? '' : JSON.stringify([...ids].sort()));
+
 /** A choice, and the days it was made on. */
 interface Made {
   readonly chosen: Chosen;
@@ -82,8 +85,7 @@ function keyOf(terms: Terms, { start, target }: Ends, run: Run, options: ChooseO
   if (terms.model.needs.pairings.length > 0) return undefined;
   const { anyOpen, cells } = options;
   const { today, leadsFrom, along, barred } = terms;
-  const barredIds = barred.size > 0 ? [...barred].sort() : [];
-  return `${targetKey(start)} ${start.patch} ${targetKey(target)} ${run} ${anyOpen} ${cells} ${today} ${leadsFrom} ${JSON.stringify(barredIds)} ${along.key}`;
+  return `${targetKey(start)} ${start.patch} ${targetKey(target)} ${run} ${anyOpen} ${cells} ${today} ${leadsFrom} ${namesOf(barred)} ${along.key}`;
 }
 
 function choose(given: Terms, ends: Ends, run: Run, options: ChooseOptions): Made {

@@ -1,7 +1,6 @@
 import type { DemandModel, ProductModel } from '../../compile';
 import type { PlaceTable } from '../../version';
 import { collapse, factsIn, type Run, type Truth } from '../../condition';
-import type { Asking } from '../../bind';
 import { cautionKeyOf, isClosing, riskKeyOf, truthAtStart } from './ask-demand';
 import { isOfItself, leftByHops } from './left-alone';
 import type { Terms } from '../terms';
@@ -45,14 +44,14 @@ interface Beforehand {
   readonly failing: readonly { readonly demand: DemandModel; readonly truth: Truth }[];
 }
 
-/** By what is known of a system, then by what its way begins with. */
-const MADE = new WeakMap<Asking, Map<string, Beforehand>>();
+/** By what belongs to what is known of a system, then by what its way begins with. */
+const MADE = new WeakMap<Terms['memo'], Map<string, Beforehand>>();
 
 function beforehand(terms: Terms): Beforehand {
-  const made = MADE.get(terms.asking) ?? new Map<string, Beforehand>();
-  MADE.set(terms.asking, made);
-  const known = made.get(terms.along.key) ?? findBeforehand(terms);
-  made.set(terms.along.key, known);
+  let made = MADE.get(terms.memo);
+  if (!made) MADE.set(terms.memo, (made = new Map()));
+  let known = made.get(terms.along.key);
+  if (!known) made.set(terms.along.key, (known = findBeforehand(terms)));
   return known;
 }
 
