@@ -5,7 +5,13 @@ import { DEFAULT_GOAL, emptyEstate, type Estate } from '../../src/core/estate/sc
 import { plan } from '../../src/core/plan/plan';
 import { planCase } from '../../src/core/plan/plan-case';
 import { Planning } from '../../src/core/plan/planning';
-import { shutFor } from '../../src/core/route/step/shut';
+import { targetKey } from '../../src/core/compile/place';
+import { findNearestMisses } from '../../src/core/route/look/nearest-miss';
+import { faultsOn, shutFor } from '../../src/core/route/step/shut';
+import { seedsOf } from '../support/laws';
+import { generateWorld } from '../../bench/generate';
+import { startsOf } from '../../src/core/bind/starts';
+import { targetsOf } from '../../src/core/plan/targets';
 
 type Requirement = NonNullable<Product['requirements']>[number];
 
@@ -138,3 +144,23 @@ test.each<[string, Hop['kept'], Partial<Product>, string[]]>([
   expect(one?.goalPlan?.route?.steps.flatMap((s) => ('id' in s ? [s.id] : []))).toEqual(chosen);
   expect(one?.goalPlan?.route?.risks.length, where).toBe(chosen.length === 2 ? 1 : 0);
 });
+
+test('why one target is closed is what is found where all are asked about', () => {
+  let shut = 0;
+  for (const seed of seedsOf(40)) {
+    const planning = new Planning(generateWorld(seed, 40, 40, 2));
+    for (const one of planning.gather().cases) {
+      const model = planning.modelFor(one.system);
+      const [start] = model ? startsOf(model, one.system) : [];
+      if (!model || !start) throw new Error('no case');
+      const terms = planning.termsFor(model, one);
+      const every = findNearestMisses(terms, start);
+      for (const target of targetsOf(model).filter((t) => t.release > start.release)) {
+        const miss = findNearestMisses(terms, start, target).get(targetKey(target));
+        expect(miss, `estate ${seed}, ${one.id}, ${targetKey(target)}`).toEqual(every.get(targetKey(target)));
+        if (miss && faultsOn(terms)?.[target.release]) shut++;
+      }
+    }
+  }
+  expect(shut).toBeGreaterThan(100);
+}, 300_000);

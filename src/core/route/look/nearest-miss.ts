@@ -4,6 +4,8 @@ import type { Along } from '../along';
 import { askStep } from '../step/ask';
 import { isOffWay, takesCures } from '../search/on-way';
 import { aheadOf } from '../search/ahead';
+import { leastFaultsTo } from './least-faults';
+import { faultsOn } from '../step/shut';
 import { listOpenings, moveOf, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Terms } from '../terms';
@@ -30,7 +32,52 @@ export function findNearestMisses(
   start: Place,
   only?: Place
 ): ReadonlyMap<string, readonly Reason[]> {
-  const ahead = only && aheadOf(terms.model, only.release, { inPlace: false, cells: false, levels: false });
+  if (!only) return toldOf(terms, missesFrom(terms, start));
+  const near = nearOf(terms, start, only);
+  // Where a way has no more faults than every way has at least, and no more hops than those, no other comes before it.
+  const found = near && missesFrom(terms, start, { only, leads: near.leads });
+  if (found?.get(targetKey(only))?.faults === near?.faults && found) return toldOf(terms, found);
+  const ahead = aheadOf(terms.model, only.release, { inPlace: false, cells: false, levels: false });
+  const leads: Leads = (_, { to }) => ahead.hopsFrom(to.release) !== undefined;
+  return toldOf(terms, missesFrom(terms, start, { only, leads }));
+}
+
+const toldOf = (terms: Terms, misses: ReadonlyMap<string, Miss>): ReadonlyMap<string, readonly Reason[]> =>
+  new Map([...misses].map(([key, miss]) => [key, reasonsOf(terms, miss)]));
+
+/** Whether a step is looked at behind a way that misses something already. */
+type Leads = (miss: Miss, opening: Opening) => boolean;
+
+/** The steps of ways to a target with no more faults than every way has, and of these no more hops; with that number of faults. */
+function nearOf(
+  terms: Terms,
+  start: Place,
+  only: Place
+): { readonly faults: number; readonly leads: Leads } | undefined {
+  const on = faultsOn(terms);
+  if (!on || start.release === only.release) return undefined;
+  const least = leastFaultsTo(terms.model, only.release, on);
+  const whole = least[start.release + 1];
+  if (!whole) return undefined;
+  return {
+    faults: whole.faults,
+    leads: ({ faults, moves }, { to }) => {
+      const left = least[to.release + 1];
+      return (
+        left !== undefined &&
+        faults + (on[to.release] ?? 0) + left.faults <= whole.faults &&
+        moves.length + 1 + left.hops <= whole.hops
+      );
+    }
+  };
+}
+
+/** Layer by layer: of each target the way with fewest faults, of equal ones the first. */
+function missesFrom(
+  terms: Terms,
+  start: Place,
+  { only, leads }: { readonly only?: Place; readonly leads?: Leads } = {}
+): ReadonlyMap<string, Miss> {
   const stones = new Map<string, Miss>();
   const targets = new Map<string, Miss>();
   let layer: Miss[] = [
@@ -44,7 +91,7 @@ export function findNearestMisses(
       for (const opening of listOpenings(terms.model, at, false)) {
         if (turnsBack(terms.model, miss.visited, opening.to)) continue;
         if (isOffWay(terms, miss.moves.length, opening)) continue;
-        if (ahead && ahead.hopsFrom(opening.to.release) === undefined) continue;
+        if (leads && !leads(miss, opening)) continue;
         const asStone = leastFaulty(terms, miss, opening, false);
         const key = targetKey(opening.to);
         if (!only || key === targetKey(only)) {
@@ -58,7 +105,7 @@ export function findNearestMisses(
     }
     layer = following;
   }
-  return new Map([...targets].map(([key, miss]) => [key, reasonsOf(terms, miss)]));
+  return targets;
 }
 
 /**

@@ -32,6 +32,19 @@ export function standingRisks(terms: Terms, run: Run): readonly StandingRisk[] {
     : [...cautions, ...risked.map(({ demand }) => ({ key: riskKeyOf(demand), at: wholeOf(demand.at) }))];
 }
 
+/**
+ * By release: how many clauses at least do not hold in the sure run where a way arrives there, whatever way it is: what is demanded there and
+ * is not so, or may not be. Undefined where clauses are lifted or learned.
+ */
+export function faultsOn(terms: Terms): readonly number[] | undefined {
+  if (terms.lifted.size + terms.learned.size > 0) return undefined;
+  const { failing } = beforehand(terms);
+  const closing = failing
+    .filter(({ demand }) => isClosing(demand.grade))
+    .map(({ demand }) => wholeOf(demand.at));
+  return terms.model.releases.map((_, release) => closing.filter((at) => at[release]).length);
+}
+
 const NONE: readonly boolean[] = [];
 const NO_RISKS: readonly StandingRisk[] = [];
 
