@@ -4,6 +4,7 @@ import { parseDay } from '../../src/core/date/day';
 import { DEFAULT_GOAL, emptyEstate, type System, type Target } from '../../src/core/estate/schema';
 import { HeldEstate, recordsOfEstate, writesBetween } from '../../src/core/estate/records';
 import { readInstalled } from '../../src/core/estate/read-installed';
+import { readingKey } from '../../src/core/estate/situation';
 import { plan, planStepwise, planWith, type PlanInput } from '../../src/core/plan/plan';
 import { PlanCache } from '../../src/core/plan/plan-cache';
 import { Planning } from '../../src/core/plan/planning';
@@ -456,6 +457,31 @@ test('alike systems on hosts that end on other days have deadlines of their own'
   );
   expect(ends.map((e) => e?.length)).toEqual([1, 1]);
   expect(ends[0]).not.toEqual(ends[1]);
+});
+
+test('an edit of what others stand on is seen by them, though nothing else has changed', () => {
+  const demo = demoInput();
+  const base = demo.estate.systems.find((s) => s.id === 'web-01') as System;
+  const host = demo.estate.systems.find((s) => s.id === 'draw-01') as System;
+  const guest: System = { ...base, id: 'guest', name: 'guest', links: [{ kind: 'hosted on', to: host.id }] };
+  const inputOf = (...systems: System[]) => ({ ...demo, estate: { ...demo.estate, systems } });
+  const toldOf = (planning: Planning): unknown => {
+    const steps = planWith(planning, 'goal');
+    for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value.cases;
+  };
+  const first = new Planning(inputOf(guest, host));
+  const before = toldOf(first);
+  const other = demo.estate.systems.find(
+    (s) =>
+      readingKey(s.product) === readingKey(host.product) && readingKey(s.release) !== readingKey(host.release)
+  );
+  const moved = { ...host, release: (other as System).release, patch: { is: 'base' } };
+  const after = inputOf(guest, moved);
+  const kept = new Planning(after, first);
+  expect(toldOf(kept)).toEqual(toldOf(new Planning(after)));
+  expect(toldOf(kept)).not.toEqual(before);
+  const unlinked = inputOf({ ...guest, links: [] }, moved);
+  expect(toldOf(new Planning(unlinked, kept))).toEqual(toldOf(new Planning(unlinked)));
 });
 
 test('what cases share while all are planned changes none of them', () => {

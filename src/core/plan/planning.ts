@@ -62,6 +62,8 @@ export class Planning {
 
   /** What was gathered and planned before an edit, until it is gathered again. */
   #before: Planning | undefined;
+  /** Places of systems that are others than before; undefined where some came or went, or many are. */
+  readonly #differing: readonly number[] | undefined;
 
   /** `before`: what was planned by before an edit; where little else has changed, only what has is gathered and planned anew. */
   constructor(
@@ -75,7 +77,13 @@ export class Planning {
     const settled = settledOf(input.catalogue, rulingsOf(input.estate, day), countsExpected);
     this.catalogue = settled.catalogue;
     this.disputes = settled.disputes;
-    this.links = new LinkIndex(input.estate.systems);
+    const systems = input.estate.systems;
+    this.#differing = before && differingOf(before.estate.systems, systems);
+    // Of what stands at no end of a link the index holds nothing.
+    const isApart = (system: System | undefined): boolean =>
+      system !== undefined && !system.links && before?.links.isLinked(system.id) === false;
+    const keepsLinks = this.#differing?.every((i) => isApart(systems[i]));
+    this.links = (keepsLinks && before?.links) || new LinkIndex(systems);
     this.#systems = new SystemsById(input.estate.systems);
     this.decided = new FactDecisions(input.estate.decisions, day);
     // Agreements count as held from one unit on.
@@ -123,7 +131,7 @@ export class Planning {
   #takeOver(): ConstructorParameters<typeof Gathered>[2] {
     const before = this.#before;
     this.#before = undefined;
-    const changed = before && changedSince(before, this);
+    const changed = before && this.#differing && changedSince(before, this, this.#differing);
     const gathered = before ? before.#gathered : undefined;
     if (!before || !changed || !gathered) return undefined;
     this.#systems.follow(before.#systems, changed);
@@ -455,23 +463,32 @@ const isSame = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a)
 /** What says whether a system is kept back, and which others are in its place. */
 const groupOf = ({ team, product, stage, name }: System): unknown => [team, product, stage, name];
 
-/** Places of systems that are others than before; undefined where some came or went, are linked, or are many. */
-function changedSince(before: Planning, now: Planning): number[] | undefined {
-  const a = before.estate.systems;
-  const b = now.estate.systems;
+/** Places of systems that are others than before; undefined where some came or went, or many are. */
+function differingOf(a: readonly System[], b: readonly System[]): number[] | undefined {
   if (a.length !== b.length) return undefined;
-  const changed: number[] = [];
+  const places: number[] = [];
   for (let i = 0; i < b.length; i++) {
-    const old = a[i];
-    const system = b[i];
-    if (old === system || !old || !system) continue;
-    const isLinked = before.links.isLinked(system.id) || now.links.isLinked(system.id);
-    if (old.id !== system.id || isLinked || changed.length >= MOST_CHANGED) return undefined;
-    if ((before.keepsBack(old) || now.keepsBack(system)) && !isSame(groupOf(old), groupOf(system)))
-      return undefined;
-    changed.push(i);
+    if (a[i] === b[i]) continue;
+    if (a[i]?.id !== b[i]?.id || places.length >= MOST_CHANGED) return undefined;
+    places.push(i);
   }
-  return changed;
+  return places;
+}
+
+/** Of these what may be gathered by themselves; undefined where one is linked, or bears on who else is kept back. */
+function changedSince(
+  before: Planning,
+  now: Planning,
+  differing: readonly number[]
+): readonly number[] | undefined {
+  const alone = differing.every((i) => {
+    const [old, system] = [before.estate.systems[i], now.estate.systems[i]];
+    if (!old || !system) return false;
+    const isLinked = before.links.isLinked(system.id) || now.links.isLinked(system.id);
+    const keepsBack = before.keepsBack(old) || now.keepsBack(system);
+    return !isLinked && (!keepsBack || isSame(groupOf(old), groupOf(system)));
+  });
+  return alone ? differing : undefined;
 }
 
 const SETTLED = new WeakMap<Catalogue, Map<string, ReturnType<typeof settleCatalogue>>>();

@@ -58,7 +58,8 @@ export function partsOf(
     parts.push({ systems: systems.slice(done, done + round.systems), uses: round.steps });
     done += round.systems;
   }
-  if (done < systems.length) parts.push({ systems: systems.slice(done), uses: parts.at(-1)?.uses ?? alone });
+  const left = done === 0 ? systems : systems.slice(done);
+  if (left.length > 0) parts.push({ systems: left, uses: parts.at(-1)?.uses ?? alone });
   return parts;
 }
 
