@@ -297,6 +297,9 @@ test('a catalogue with more ways than can be tried: progress at once, a stop at 
   await page.getByRole('button', { name: 'Look again' }).first().click();
   await expect(stop).toBeVisible();
   // Whatever is asked of the whole plan shares the worker that was ended: it is planned again first.
+  const planning = page.getByRole('status').getByText(/^Planning/);
+  await expect(planning).toBeVisible();
+  await expect(planning).toHaveCount(0, { timeout: 90_000 });
   await expect(page.getByRole('status').getByText(/^Looking into one/)).toBeVisible({ timeout: 90_000 });
   await stop.click();
   await follow(page, '/ready');
