@@ -74,6 +74,7 @@ export function moveOf(opening: Opening, level: number, asked: Asked): Move {
   if (!move) made.set(asked, (move = { ...opening, level, asked }));
   return move;
 }
+
 /** Openings found so far, by a number a place; `levels`: of the release that has most. */
 interface Openings {
   readonly made: Map<number, readonly Opening[]>;

@@ -36,7 +36,7 @@ export function findNearestMisses(
   const near = nearOf(terms, start, only);
   // Where a way has no more faults than every way has at least, and no more hops than those, no other comes before it.
   const found = near && missesFrom(terms, start, { only, leads: near.leads });
-  if (found?.get(targetKey(only))?.faults === near?.faults && found) return toldOf(terms, found);
+  if (found && found.get(targetKey(only))?.faults === near.faults) return toldOf(terms, found);
   const ahead = aheadOf(terms.model, only.release, { inPlace: false, cells: false, levels: false });
   const leads: Leads = (_, { to }) => ahead.hopsFrom(to.release) !== undefined;
   return toldOf(terms, missesFrom(terms, start, { only, leads }));

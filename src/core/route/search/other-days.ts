@@ -82,7 +82,9 @@ const TURNS = new WeakMap<Terms['publication'], Map<string, readonly Turn[]>>();
 function turnsOf(terms: Terms): readonly Turn[] {
   const made = TURNS.get(terms.publication) ?? new Map<string, readonly Turn[]>();
   TURNS.set(terms.publication, made);
-  const key = `${terms.leadsFrom} ${terms.goal.phase}`;
+  // A goal that is tried may count other days by the same list.
+  const { watchDays = 0, monthsLeft = 0 } = terms.goal;
+  const key = `${terms.leadsFrom} ${watchDays} ${monthsLeft}`;
   const known = made.get(key) ?? findTurns(terms);
   made.set(key, known);
   return known;
