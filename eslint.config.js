@@ -45,6 +45,20 @@ export default ts.config(
   },
   { files: ['src/**'], ignores: ['src/**/*.test.ts'], rules: { 'max-params': ['error', 4] } },
   {
+    // What browsers give to pages with encryption alone: on a network without it there is none.
+    files: ['src/lib/**', 'src/routes/**'],
+    ignores: ['src/lib/server/**'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'crypto', property: 'randomUUID', message: 'take newId of state/ids' },
+        { object: 'crypto', property: 'subtle', message: 'may not be there' },
+        { object: 'navigator', property: 'locks', message: 'may not be there' },
+        { object: 'navigator', property: 'clipboard', message: 'may not be there' }
+      ]
+    }
+  },
+  {
     // The core touches no world: no clock, randomness, DOM, network or storage.
     files: ['src/core/**/*.ts'],
     ignores: ['src/core/**/*.test.ts'],

@@ -29,7 +29,7 @@ const say = (what: string, value: string, bar: string): void =>
   void lines.push(`| ${what} | ${value} | ${bar} |`);
 
 const idle = (on: Page): Promise<void> =>
-  on.getByText(/^Planning:/).waitFor({ state: 'detached', timeout: 120_000 });
+  on.getByText(/^Planning[:…]/).waitFor({ state: 'detached', timeout: 120_000 });
 
 /** The 95th of 100 times of an act in the page, to the frame after it. */
 const measure = (act: string, times = 60, on: Page = page): Promise<number> =>

@@ -79,7 +79,7 @@ async function newcomer() {
 
 const planned = async (page) => {
   await page.locator('[data-case]').first().waitFor();
-  await page.getByText(/^Planning:/).waitFor({ state: 'detached' });
+  await page.getByText(/^Planning[:…]/).waitFor({ state: 'detached' });
 };
 
 const LIST = [

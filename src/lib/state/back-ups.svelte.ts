@@ -144,9 +144,7 @@ class BackUps {
     if (this.#isBusy || !this.place || desk.isEmpty) return;
     this.#isBusy = true;
     try {
-      await navigator.locks.request('orange-stair back-up', { ifAvailable: !anyway }, (lock) =>
-        lock ? this.#write(anyway) : undefined
-      );
+      await alone(!anyway, () => this.#write(anyway));
     } catch (error) {
       this.fault = sayFault(error);
     }
@@ -200,6 +198,16 @@ async function writeInto(
 const stemOf = (file: string): string => file.replace(/\.jsonl?$/, '');
 
 /** Takes old ones out, each with its changes; what somebody took away meanwhile is gone as well. */
+/**
+ * Once no other tab is at it; with `orNot`, not at all where one is. A page that came without encryption is told nothing of other tabs: that
+ * what is written is the newest is looked at by whoever writes.
+ */
+async function alone(orNot: boolean, write: () => Promise<void>): Promise<void> {
+  const { locks } = navigator as { readonly locks?: LockManager };
+  if (!locks) return write();
+  await locks.request('orange-stair back-up', { ifAvailable: orNot }, (lock) => (lock ? write() : undefined));
+}
+
 async function removeFrom(folder: FileSystemDirectoryHandle, old: readonly BackUp[]): Promise<void> {
   for (const { file } of old)
     for (const name of [file, `${stemOf(file)} changes.txt`])

@@ -18,6 +18,7 @@ import type { CasePlan } from '$core/plan';
 import { describeIssue, describeStart, type Naming, sayCollisions } from '$core/wording';
 import { WorkerClient } from '$lib/workers/client';
 import { currentWorkspace } from '$lib/storage/database';
+import { keepFound, lastFound } from '$lib/storage/last-found';
 import { noteSeen } from '$lib/storage/last-seen';
 import { newId } from './ids';
 import { Keeper } from './keeper.svelte';
@@ -79,7 +80,8 @@ class Desk {
     isEmpty: this.isEmpty,
     catalogue: this.catalogue,
     today: this.today,
-    unstored: this.keeper.unstored
+    unstored: this.keeper.unstored,
+    of: this.keeper.mark === undefined ? undefined : `${this.keeper.mark} ${this.today}`
   }));
 
   get plan() {
@@ -97,6 +99,7 @@ class Desk {
     const catalogue = isKnown ? this.catalogue : await this.#readCatalogue(text);
     if (show === this.#shows) [this.catalogue, this.catalogueText, this.estate] = [catalogue, text, estate];
     this.planner.planWith(writes);
+    if (!writes) void this.planner.recall();
     // What is gone is told until something is here again.
     if (!this.keeper.gone || !this.isEmpty) {
       const day = formatDay(realToday());
@@ -106,8 +109,14 @@ class Desk {
 
   async #readCatalogue({ text }: CatalogueText): Promise<Catalogue | undefined> {
     if (text === '') return undefined;
+    const workspace = currentWorkspace();
+    const known = await lastFound<Catalogue>(workspace, 'catalogue', text);
+    if (known) return known;
     const read: Result<Catalogue> = await this.files.call((w) => w.readCatalogue(text));
-    if (read.ok) return read.value;
+    if (read.ok) {
+      void keepFound(workspace, 'catalogue', text, read.value);
+      return read.value;
+    }
     if (read.issues[0]) words.fault = `The catalogue cannot be read. ${describeIssue(read.issues[0])}`;
     return undefined;
   }

@@ -8,18 +8,20 @@ import {
   withWrites
 } from '$core/estate';
 import {
+  type Committed,
   commitChange,
   type LogState,
   hasHistory,
   onChangeElsewhere,
   readKeys,
   readLog,
-  readRecords,
+  readStored,
   redoChange,
   type Step,
   undoChange
 } from '$lib/storage/change-log';
 import { currentWorkspace } from '$lib/storage/database';
+import { forgetFound } from '$lib/storage/last-found';
 import { lastSeen, type LastSeen } from '$lib/storage/last-seen';
 import { storageFaultOf, type StorageFault } from '$lib/storage/faults';
 import { readWorkspaces } from '$lib/storage/workspaces';
@@ -56,6 +58,8 @@ export class Keeper {
   #shown: Records = new Map();
   /** Edits on the screen that are not stored yet, oldest first. */
   readonly #underWay = new Set<readonly Edit[]>();
+  /** How far the log is with what is stored, as long as this tab alone has moved it. */
+  #mark: string | undefined;
   #queue: Promise<void> = Promise.resolve();
   readonly #screen: KeeperScreen;
 
@@ -70,6 +74,11 @@ export class Keeper {
   /** Something on the screen is not stored yet. */
   get isStoring(): boolean {
     return this.#underWay.size > 0;
+  }
+
+  /** A word for what is on the screen, that nothing else has; undefined where something is under way, or another tab has changed something. */
+  get mark(): string | undefined {
+    return this.isStoring ? undefined : this.#mark;
   }
 
   /** What is on the screen and not stored yet, as writes. */
@@ -120,8 +129,9 @@ export class Keeper {
 
   async #store(label: string, edits: readonly Edit[]): Promise<void> {
     try {
-      const { writes, collisions } = await commitChange(label, edits);
-      this.#stored = withWrites(this.#stored, writes);
+      const committed = await this.#commit(label, edits);
+      const { collisions } = committed;
+      this.#move(committed);
       words.notice = label;
       if (collisions.length > 0) this.#screen.collided(collisions);
     } catch (error) {
@@ -131,6 +141,22 @@ export class Keeper {
     this.#underWay.delete(edits);
     await this.#readLog();
     await this.#showAgain(edits.map((e) => e.key));
+  }
+
+  /** Where there is no room, what can be found again makes some. */
+  async #commit(label: string, edits: readonly Edit[]): Promise<Committed> {
+    try {
+      return await commitChange(label, edits);
+    } catch (error) {
+      if (storageFaultOf(error) !== 'full' || !(await forgetFound())) throw error;
+      return commitChange(label, edits);
+    }
+  }
+
+  /** What this tab has stored. */
+  #move({ writes, from, to }: Committed | Step): void {
+    this.#stored = withWrites(this.#stored, writes);
+    this.#mark = from === this.#mark ? to : undefined;
   }
 
   /** What can be taken back next; as it was where the browser does not tell. */
@@ -148,20 +174,23 @@ export class Keeper {
     }
     words.notice = step ? `${done}: ${step.label}` : none;
     if (!step) return;
-    this.#stored = withWrites(this.#stored, step.writes);
+    this.#move(step);
     await this.#readLog();
     await this.#showAgain(step.writes.map(([key]) => key));
   }
 
   async #readAll(): Promise<void> {
     try {
-      this.#stored = await readRecords();
+      const { records, mark } = await readStored();
+      [this.#stored, this.#mark] = [records, mark];
       this.unreadable = undefined;
       const entry = (await readWorkspaces()).find((w) => w.id === currentWorkspace());
       this.readOnly = entry?.readOnly ?? false;
       this.workspaceName = entry?.name ?? '';
       const isBare = this.#stored.size === 0 && !(await hasHistory());
       this.gone = isBare ? lastSeen(currentWorkspace()) : undefined;
+      // A log that begins anew will come by the same words again.
+      if (isBare) await forgetFound(currentWorkspace());
     } catch (error) {
       this.unreadable = { fault: storageFaultOf(error), error: String(error) };
       this.loaded = true;
@@ -174,6 +203,7 @@ export class Keeper {
   }
 
   async #readSome(keys: readonly string[]): Promise<void> {
+    this.#mark = undefined;
     this.#stored = withWrites(this.#stored, await readKeys(keys));
     await this.#readLog();
     await this.#showAgain(keys);

@@ -4,6 +4,7 @@ import type { Target, Write } from '$core/estate';
 import { type Explored, type Plan, type PlanProgress, sameTarget } from '$core/plan';
 import { describeIssue } from '$core/wording';
 import { currentWorkspace } from '$lib/storage/database';
+import { lastFound } from '$lib/storage/last-found';
 import type { Result } from '$core/kit';
 import { callBack, WorkerClient } from '$lib/workers/client';
 import type { CoreWorker } from '$lib/workers/core.worker';
@@ -18,6 +19,10 @@ const PLAN_AFTER_MS = 60;
 const SHOW_AFTER_MS = 350;
 /** A worker that answers something else for longer than this, and has not heard that there is something to plan, is ended. */
 const BUSY_FOR_MS = 2000;
+/** A plan that has stood for so long is kept for the next time; larger ones later, and none of more cases. */
+const KEEP_AFTER_MS = 1000;
+const KEEP_AFTER_MS_A_CASE = 1;
+const MOST_KEPT = 20_000;
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** What is planned: read when planning starts. */
@@ -27,6 +32,8 @@ export interface Planned {
   readonly today: Day;
   /** What is on the screen and not stored yet. */
   readonly unstored: readonly Write[];
+  /** A word for all of it, that nothing else has; undefined where there is none. */
+  readonly of: string | undefined;
 }
 
 /** One system of a plan, and the target of it, that is looked into. */
@@ -60,6 +67,7 @@ export class PlannerLink {
   #told: { readonly plan: Plan; readonly stamp: string } | undefined;
   /** Counts plans. */
   #stamp = 0;
+  #keeping: ReturnType<typeof setTimeout> | undefined;
   /** Questions under way. */
   #asking = 0;
 
@@ -80,6 +88,17 @@ export class PlannerLink {
     if (!this.#planned().isEmpty && !this.progress) this.progress = { done: 0, of: 0 };
     // What is opened is on the screen with its plan alone.
     this.#timer = setTimeout(() => void this.replan(), this.plan ? PLAN_AFTER_MS : 0);
+  }
+
+  /**
+   * Puts on show what was planned when this page was last here, where that was of exactly what is on the desk. What is asked of a plan waits for
+   * the new one, which takes its place.
+   */
+  async recall(): Promise<void> {
+    const { isEmpty, of } = this.#planned();
+    if (this.plan || isEmpty || of === undefined) return;
+    const plan = await lastFound<Plan>(currentWorkspace(), 'plan', of);
+    if (plan && !this.plan && of === this.#planned().of) this.plan = plan;
   }
 
   /** The plan of what is on the desk, once it is there; the last one, or none, where planning was stopped. */
@@ -123,6 +142,7 @@ export class PlannerLink {
         this.#told = { plan, stamp: found.value.stamp };
         this.plan = plan;
         this.#stamp++;
+        this.#keepSoon(plan);
       } else words.fault = found.issues.map(describeIssue).join(' ');
       if (!found.ok) this.#forget();
       this.progress = undefined;
@@ -242,6 +262,20 @@ export class PlannerLink {
     this.#forget();
     this.progress = undefined;
     this.stopped = true;
+  }
+
+  /** By then what other tabs have changed is known of. */
+  #keepSoon(plan: Plan): void {
+    const cases = plan.cases.length;
+    clearTimeout(this.#keeping);
+    const keep = (): void => {
+      const { of } = this.#planned();
+      const told = this.#told;
+      if (of === undefined || plan !== this.plan || told?.plan !== plan || this.progress) return;
+      // That it was ended, or had no room, takes nothing from anybody.
+      this.#worker.call((w) => w.keepPlan(told.stamp, of)).catch(() => undefined);
+    };
+    if (cases <= MOST_KEPT) this.#keeping = setTimeout(keep, KEEP_AFTER_MS + cases * KEEP_AFTER_MS_A_CASE);
   }
 
   /** The worker's copy is gone or out of date: it reads everything anew, and what is not stored yet comes on top. */

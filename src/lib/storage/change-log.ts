@@ -47,12 +47,23 @@ export async function readKeys(keys: readonly string[]): Promise<readonly Write[
   return keys.map((key, i): Write => [key, found[i]?.value]);
 }
 
-/** Everything stored in a workspace, this tab's where none is named. Throws `newer-version` where a newer version of the application wrote it. */
-export async function readRecords(workspace?: string): Promise<ReadonlyMap<string, unknown>> {
-  const records = new Map((await openDatabase(workspace).records.toArray()).map((r) => [r.key, r.value]));
+/** Everything stored in a workspace, and how far its log was then. */
+export interface Stored {
+  readonly records: ReadonlyMap<string, unknown>;
+  /** See `markOfLog`. */
+  readonly mark: string;
+}
+
+/** What is stored in a workspace, this tab's where none is named. Throws `newer-version` where a newer version of the application wrote it. */
+export async function readStored(workspace?: string): Promise<Stored> {
+  const db = openDatabase(workspace);
+  const [rows, mark] = await db.transaction('r', db.records, db.changes, () =>
+    Promise.all([db.records.toArray(), markOfLog(workspace)])
+  );
+  const records = new Map(rows.map((r) => [r.key, r.value]));
   const version = records.get(KEYS.version);
   if (typeof version === 'number' && version > STORED_VERSION) throw new Error('newer-version');
-  return records;
+  return { records, mark };
 }
 
 /** What is being worked on and is not a change yet: kept aside, so that it outlives a reload; undefined forgets it. */
@@ -65,8 +76,14 @@ export async function saveAside(key: 'draft' | 'sketch', value: unknown): Promis
 export const readAside = async (key: 'draft' | 'sketch'): Promise<unknown> =>
   (await openDatabase().records.get(key))?.value;
 
+/** How far the log was before something was stored, and is behind it. */
+interface Moved {
+  readonly from: string;
+  readonly to: string;
+}
+
 /** What an edit came to. */
-export interface Committed {
+export interface Committed extends Moved {
   /** What stands under its keys now. */
   readonly writes: readonly Write[];
   /** Fields that somebody else had changed meanwhile: theirs stand. */
@@ -80,6 +97,7 @@ export interface Committed {
 export async function commitChange(label: string, edits: readonly Edit[]): Promise<Committed> {
   const db = openDatabase();
   const committed = await db.transaction('rw', db.records, db.changes, async () => {
+    const from = await markOfLog();
     const there = await valuesOf(edits.map((e) => e.key));
     const merged = edits.map((edit) => ({ key: edit.key, ...mergeRecord(edit, there.get(edit.key)) }));
     const writes = merged.map(({ key, value }): Write => [key, value]);
@@ -93,14 +111,14 @@ export async function commitChange(label: string, edits: readonly Edit[]): Promi
       if (surplus > 0)
         await db.changes.bulkDelete(await db.changes.orderBy('seq').limit(surplus).primaryKeys());
     }
-    return { writes, collisions: merged.flatMap((m) => m.collisions) };
+    return { writes, collisions: merged.flatMap((m) => m.collisions), from, to: await markOfLog() };
   });
   tellOthers(committed.writes.map(([key]) => key));
   return committed;
 }
 
 /** What was taken back or done again, with what stands under its keys now. */
-export interface Step {
+export interface Step extends Moved {
   readonly label: string;
   readonly writes: readonly Write[];
 }
@@ -116,11 +134,12 @@ async function step(undone: 0 | 1): Promise<Step | undefined> {
   const done = await db.transaction('rw', db.records, db.changes, async () => {
     const change = await nextChange(undone);
     if (change?.seq === undefined) return undefined;
+    const from = await markOfLog();
     const there = await valuesOf(change.other.map(([key]) => key));
     const other = change.other.map(([key]): Write => [key, there.get(key)]);
     await put(change.other);
     await db.changes.put({ ...change, undone: undone === 0 ? 1 : 0, other });
-    return { label: change.label, writes: change.other };
+    return { label: change.label, writes: change.other, from, to: await markOfLog() };
   });
   if (done) tellOthers(done.writes.map(([key]) => key));
   return done;
@@ -149,14 +168,14 @@ export async function changesSince(at: string): Promise<string[]> {
   return found;
 }
 
-/** How far the log is: another word after every change, also after one that is taken back. */
-export async function markOfLog(): Promise<string> {
-  const { changes } = openDatabase();
-  const last: unknown = await changes
-    .orderBy('seq')
-    .keys()
-    .then((keys) => keys.at(-1));
-  return `${String(last ?? 0)} ${await changes.where('undone').equals(1).count()}`;
+/**
+ * How far the log is: another word after every change, also after one that is taken back, and the same once that is done again. Of one
+ * workspace, as long as it is there, what is stored at one word is the same.
+ */
+export async function markOfLog(workspace?: string): Promise<string> {
+  const { changes } = openDatabase(workspace);
+  const [last] = await changes.orderBy('seq').reverse().limit(1).primaryKeys();
+  return `${last ?? 0} ${await changes.where('undone').equals(1).count()}`;
 }
 
 /** Whether anything was ever changed in this workspace that is still known of. */

@@ -1,5 +1,6 @@
 import { compareText } from '$core/kit';
 import Dexie, { type Table } from 'dexie';
+import { forgetFound } from './last-found';
 import { noteSeen } from './last-seen';
 import { deleteDatabase, FIRST, openDatabase, STORED_VERSION } from './database';
 import { KEYS, type Write } from '$core/estate';
@@ -46,8 +47,7 @@ export async function makeWorkspace(
   while (taken.has(`w${n}`)) n++;
   const id = `w${n}`;
   // What a workspace of this id may have left behind is none of this one's.
-  await deleteDatabase(id);
-  noteSeen(id, { systems: 0, day: '' });
+  await forget(id);
   await openDatabase(id).records.bulkPut([
     { key: KEYS.version, value: STORED_VERSION },
     ...records.flatMap(([key, value]) => (value === undefined ? [] : [{ key, value }]))
@@ -61,7 +61,13 @@ export const renameWorkspace = async (entry: WorkspaceEntry, name: string): Prom
 
 /** Removes a workspace for good; the first one is emptied instead. */
 export async function removeWorkspace(id: string): Promise<void> {
-  await deleteDatabase(id);
-  noteSeen(id, { systems: 0, day: '' });
+  await forget(id);
   await list().delete(id);
+}
+
+/** A workspace with all that was ever in it, or said of it. */
+async function forget(id: string): Promise<void> {
+  await deleteDatabase(id);
+  await forgetFound(id);
+  noteSeen(id, { systems: 0, day: '' });
 }

@@ -168,6 +168,7 @@ const api = {
     }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> =>
     planner.plan(order, onProgress),
+  keepPlan: (stamp: string, of: string): Promise<void> => planner.keep(stamp, of),
   waitStored: (
     order: LookOrder,
     only: readonly string[] | undefined,

@@ -10,7 +10,9 @@ import {
   planWith
 } from '$core/plan';
 import type { Result } from '$core/kit';
-import { readRecords } from '$lib/storage/change-log';
+import { newId } from '$lib/state/ids';
+import { readStored } from '$lib/storage/change-log';
+import { keepFound } from '$lib/storage/last-found';
 import { tellPlan, type ToldPlan } from './told-plan';
 
 const PROGRESS_EVERY_MS = 40;
@@ -77,13 +79,19 @@ export class Planner {
     return this.#last;
   }
 
+  /** Keeps the last plan for the next time the page is loaded, where it is the one of this stamp. `of`: a word for all it was made of. */
+  async keep(stamp: string, of: string): Promise<void> {
+    if (this.#last?.stamp === stamp) await keepFound(this.#workspace, 'plan', of, this.#last.plan);
+  }
+
   get cache(): PlanCache {
     return this.#cache;
   }
 
   async #hold({ workspace, readAll, writes, catalogue }: PlanOrder): Promise<void> {
     if (catalogue) this.#catalogue = catalogue;
-    if (readAll || workspace !== this.#workspace) this.#held = new HeldEstate(await readRecords(workspace));
+    if (readAll || workspace !== this.#workspace)
+      this.#held = new HeldEstate((await readStored(workspace)).records);
     this.#workspace = workspace;
     this.#held.write(writes);
   }
@@ -101,7 +109,7 @@ export class Planner {
     for (let next = steps.next(); ; next = steps.next()) {
       if (next.done) {
         const plan = next.value;
-        this.#last = { planning, plan, stamp: crypto.randomUUID() };
+        this.#last = { planning, plan, stamp: newId('plan') };
         const known = has !== undefined && has === before?.stamp ? before.plan : undefined;
         return { ok: true, value: tellPlan(plan, this.#last.stamp, known) };
       }
