@@ -39,6 +39,7 @@ async function holdWorkers(context: BrowserContext): Promise<() => void> {
 /** The first rows: a screen of them, whatever else stands on it. */
 const rows = async (page: Page): Promise<string[]> =>
   (await page.locator('[data-case]').allInnerTexts()).slice(0, 6);
+const looked = (page: Page) => page.locator('[data-looked="true"]');
 const planning = (page: Page) => page.getByText(/^Planning/);
 
 test('what was planned is there as soon as the page is, planned anew behind it, and is the same', async ({
@@ -47,18 +48,29 @@ test('what was planned is there as soon as the page is, planned anew behind it, 
 }) => {
   await openDemo(page);
   const shown = await rows(page);
-  expect((await anotherKept(page)).map((f) => f.split(':')[0])).toEqual(['first catalogue', 'first plan']);
+  await follow(page, '/ready');
+  await expect(looked(page)).toHaveCount(1);
+  const inTheWay = await page.locator('main').innerText();
+  await anotherKept(page);
+  expect((await foundIn(page)).map((f) => f.split(':')[0])).toEqual([
+    'first catalogue',
+    'first plan',
+    'first ready'
+  ]);
   const letGo = await holdWorkers(context);
   await page.goto('/estate');
   await expect(row(page, 'draw-01')).toBeVisible();
   await expect(planning(page)).toBeVisible();
   expect(await rows(page)).toEqual(shown);
-  // What is asked of a plan waits for the new one.
   await follow(page, '/ready');
+  await expect(looked(page)).toHaveCount(1);
   await expect(planning(page)).toBeVisible();
-  await expect(page.locator('[data-looked="true"]')).toHaveCount(0);
+  expect(await page.locator('main').innerText()).toBe(inTheWay);
   letGo();
-  await expect(page.locator('[data-looked="true"]')).toHaveCount(1);
+  await expect(planning(page)).toHaveCount(0);
+  await expect(page.getByText(/^Looking again/)).toHaveCount(0);
+  await expect(looked(page)).toHaveCount(1);
+  expect(await page.locator('main').innerText()).toBe(inTheWay);
   await follow(page, '/estate');
   await planned(page);
   expect(await rows(page)).toEqual(shown);

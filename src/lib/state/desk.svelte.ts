@@ -81,23 +81,35 @@ class Desk {
     catalogue: this.catalogue,
     today: this.today,
     unstored: this.keeper.unstored,
-    of: this.keeper.mark === undefined ? undefined : `${this.keeper.mark} ${this.today}`
+    mark: this.mark
   }));
 
   get plan() {
     return this.planner.plan;
   }
 
+  /** A word for all a plan is made of, that nothing else has; undefined where there is none: see `keeper.mark`. */
+  get mark(): string | undefined {
+    const { mark } = this.keeper;
+    return mark === undefined || this.#isShowing ? undefined : `${mark} ${this.today}`;
+  }
+
   /** Counts what was put on show, so that what comes late does not take the place of what came after it. */
   #shows = 0;
+  /** What the records hold is not on show yet. */
+  #isShowing = false;
 
   /** Puts what the records hold on show, and plans. */
   async #show(writes: readonly Write[] | undefined): Promise<void> {
     const show = ++this.#shows;
+    this.#isShowing = true;
     const { estate, catalogue: text } = estateOfRecords(this.keeper.records);
     const isKnown = text.text === this.catalogueText.text && (text.text === '' || this.catalogue);
     const catalogue = isKnown ? this.catalogue : await this.#readCatalogue(text);
-    if (show === this.#shows) [this.catalogue, this.catalogueText, this.estate] = [catalogue, text, estate];
+    if (show === this.#shows) {
+      [this.catalogue, this.catalogueText, this.estate] = [catalogue, text, estate];
+      this.#isShowing = false;
+    }
     this.planner.planWith(writes);
     if (!writes) void this.planner.recall();
     // What is gone is told until something is here again.

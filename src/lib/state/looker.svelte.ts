@@ -1,3 +1,4 @@
+import { untrack } from 'svelte';
 import type { Option, Side } from '$core/compare';
 import type { Change, Goal, Target, TeamMove } from '$core/estate';
 import type { Explored, Forecast, GoalOutlook, Plan, Waiting } from '$core/plan';
@@ -9,7 +10,10 @@ import { callBack, WorkerClient } from '$lib/workers/client';
 import type { CoreWorker } from '$lib/workers/core.worker';
 import type { RightsTried } from '$lib/workers/looker';
 import type { LookProgress } from '$lib/workers/paced';
+import { currentWorkspace } from '$lib/storage/database';
+import { keepFound, lastFound } from '$lib/storage/last-found';
 import { desk } from './desk.svelte';
+import { MOST_KEPT } from './planner-link.svelte';
 import { words } from './words.svelte';
 
 /** What is there sooner than this is not announced. */
@@ -45,14 +49,29 @@ class LookState {
     const found = await this.#call((w) => (this.#asked === of ? w.readyStored(tell) : SUPERSEDED));
     if (this.#asked !== of) return;
     this.progress = undefined;
-    if (found) this.ready = { of, found };
-    else this.#asked = undefined;
+    if (!found) {
+      this.#asked = undefined;
+      return;
+    }
+    this.ready = { of, found };
+    const mark = desk.planner.markOf(of);
+    if (mark !== undefined && of.cases.length <= MOST_KEPT)
+      void keepFound(currentWorkspace(), 'ready', mark, found);
+  }
+
+  /** Puts on show what was found when this page was last here, while the plan that was found then is; it is looked for again behind that. */
+  async #recall(): Promise<void> {
+    const { plan: of, mark } = desk;
+    if (!of || mark === undefined || this.ready) return;
+    const found = await lastFound<Ready>(currentWorkspace(), 'ready', mark);
+    if (found && !this.ready && desk.plan === of && desk.planner.progress) this.ready = { of, found };
   }
 
   /** Looks while a page is shown, and again whenever there is another plan. Called while the page is set up. */
   follow(): void {
     $effect(() => {
       if (desk.plan && !desk.planner.progress) void this.look();
+      else if (desk.plan && !untrack(() => this.ready)) void this.#recall();
     });
   }
 

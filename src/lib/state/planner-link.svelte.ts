@@ -22,7 +22,7 @@ const BUSY_FOR_MS = 2000;
 /** A plan that has stood for so long is kept for the next time; larger ones later, and none of more cases. */
 const KEEP_AFTER_MS = 1000;
 const KEEP_AFTER_MS_A_CASE = 1;
-const MOST_KEPT = 20_000;
+export const MOST_KEPT = 20_000;
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** What is planned: read when planning starts. */
@@ -33,7 +33,7 @@ export interface Planned {
   /** What is on the screen and not stored yet. */
   readonly unstored: readonly Write[];
   /** A word for all of it, that nothing else has; undefined where there is none. */
-  readonly of: string | undefined;
+  readonly mark: string | undefined;
 }
 
 /** One system of a plan, and the target of it, that is looked into. */
@@ -67,6 +67,9 @@ export class PlannerLink {
   #told: { readonly plan: Plan; readonly stamp: string } | undefined;
   /** Counts plans. */
   #stamp = 0;
+  /** Counts what was to be planned, and how much of it the plan on show was made of. */
+  #changes = 0;
+  #planOf = 0;
   #keeping: ReturnType<typeof setTimeout> | undefined;
   /** Questions under way. */
   #asking = 0;
@@ -82,6 +85,7 @@ export class PlannerLink {
 
   /** Takes note of what was written - undefined: everything is to be read anew - and plans soon. */
   planWith(writes: readonly Write[] | undefined): void {
+    this.#changes++;
     if (writes) this.#unsent.push(...writes);
     else this.#forget();
     clearTimeout(this.#timer);
@@ -95,10 +99,16 @@ export class PlannerLink {
    * the new one, which takes its place.
    */
   async recall(): Promise<void> {
-    const { isEmpty, of } = this.#planned();
-    if (this.plan || isEmpty || of === undefined) return;
-    const plan = await lastFound<Plan>(currentWorkspace(), 'plan', of);
-    if (plan && !this.plan && of === this.#planned().of) this.plan = plan;
+    const { isEmpty, mark } = this.#planned();
+    if (this.plan || isEmpty || mark === undefined) return;
+    const plan = await lastFound<Plan>(currentWorkspace(), 'plan', mark);
+    if (plan && !this.plan && mark === this.#planned().mark) this.plan = plan;
+  }
+
+  /** The word for what a plan was made of, where that is what is on the desk; none for one that was planned when this page was last here. */
+  markOf(plan: Plan): string | undefined {
+    const isOfThis = plan === this.plan && plan === this.#told?.plan && this.#planOf === this.#changes;
+    return isOfThis ? this.#planned().mark : undefined;
   }
 
   /** The plan of what is on the desk, once it is there; the last one, or none, where planning was stopped. */
@@ -110,6 +120,7 @@ export class PlannerLink {
   /** Plans anew; a plan under way gives way. */
   async replan(): Promise<void> {
     const run = ++this.#run;
+    const changes = this.#changes;
     this.stopped = false;
     const { isEmpty, catalogue = EMPTY_CATALOGUE, today } = this.#planned();
     if (isEmpty) {
@@ -141,6 +152,7 @@ export class PlannerLink {
         const plan = readPlan(found.value, this.#told?.plan);
         this.#told = { plan, stamp: found.value.stamp };
         this.plan = plan;
+        this.#planOf = changes;
         this.#stamp++;
         this.#keepSoon(plan);
       } else words.fault = found.issues.map(describeIssue).join(' ');
@@ -269,11 +281,11 @@ export class PlannerLink {
     const cases = plan.cases.length;
     clearTimeout(this.#keeping);
     const keep = (): void => {
-      const { of } = this.#planned();
-      const told = this.#told;
-      if (of === undefined || plan !== this.plan || told?.plan !== plan || this.progress) return;
+      const mark = this.markOf(plan);
+      const stamp = this.#told?.stamp;
+      if (mark === undefined || stamp === undefined) return;
       // That it was ended, or had no room, takes nothing from anybody.
-      this.#worker.call((w) => w.keepPlan(told.stamp, of)).catch(() => undefined);
+      this.#worker.call((w) => w.keepPlan(stamp, mark)).catch(() => undefined);
     };
     if (cases <= MOST_KEPT) this.#keeping = setTimeout(keep, KEEP_AFTER_MS + cases * KEEP_AFTER_MS_A_CASE);
   }

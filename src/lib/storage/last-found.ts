@@ -2,7 +2,7 @@ import Dexie, { type Table } from 'dexie';
 import { version } from '$app/environment';
 
 /** What was found of what is stored: kept, so that a page that is loaded anew has it at once. Whatever is here can be found again. */
-export type Found = 'catalogue' | 'plan';
+export type Found = 'catalogue' | 'plan' | 'ready';
 
 /** What something was found of, by version of the application; kept apart, so that what is out of date is not read. */
 interface FoundOf {
