@@ -17,7 +17,8 @@ export { findOut, type FindOut, lookAt, type Looking, type Question } from './fi
 export { PlanCache } from './plan-cache';
 export { type CasePlan, type Plan, type PlanProgress, sameTarget, type TargetPlan } from './plan-types';
 export { plan, planInDepth, planWith } from './plan';
-export { Planning, rulingsOf } from './planning';
+export { rulingsOf } from './made-once';
+export { Planning } from './planning';
 export { findSavings, type Saving } from './savings';
 export { dealPilots, type Piloted, travelInRounds } from './rounds';
 export { type Wayfarer, wayfarerOf } from './wayfarer';

@@ -34,7 +34,7 @@ export class PlanCache {
     this.#byProduct.set(model.product, kept);
     const key = `${scope}|${keyOf(planning, one)}${model.needs.pairings.length > 0 || planning.asksLinks(one.system) ? `|${this.#numberOf(planning.catalogue)}|${planning.everythingDecided}` : ''}`;
     const alike = kept.plans.get(key);
-    const known = alike instanceof Map ? alike.get(planning.seenKeyOf(one.system)) : alike;
+    const known = alike instanceof Map ? alike.get(planning.alike.seenKeyOf(one.system)) : alike;
     if (known) return { ...known, id: one.id, situation: one.situation, systems: one.systems };
     this.planned++;
     const plan = planCase(planning, model, one, scope);
@@ -44,7 +44,7 @@ export class PlanCache {
     else {
       const seen = kept.plans.get(key);
       const bySeen = seen instanceof Map ? seen : new Map<string, CasePlan>();
-      kept.plans.set(key, bySeen.set(planning.seenKeyOf(one.system), plan));
+      kept.plans.set(key, bySeen.set(planning.alike.seenKeyOf(one.system), plan));
     }
     return plan;
   }
@@ -60,7 +60,7 @@ export class PlanCache {
 const keyOf = (planning: Planning, one: Case): string => {
   const { release, patch, edition, architecture } = one.system;
   const place = [release, patch, edition, architecture].map(readingKey).join('\n');
-  return `${place}\n${planning.turnsOnOf(one)}`;
+  return `${place}\n${planning.alike.turnsOnOf(one)}`;
 };
 
 /** Reasons, what is needed first and ends by name are told in words of the one system. */

@@ -54,7 +54,7 @@ export function* planWith(
     plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
     yield { done: plans.length, of: cases.length };
   }
-  planning.forgetWays();
+  planning.alike.forget();
   if (every === 'goal') planning.keepPlans(cases.map((one, i) => [one, plans[i] as CasePlan]));
   const ordered = withRounds(planning, plans).sort(bySlack);
   const { needs, pools } = countRightNeeds(rightCallsOf(ordered, planning), estate, catalogue, today);

@@ -1,13 +1,5 @@
-import { compareText } from '../kit';
-import {
-  type Catalogue,
-  type Dispute,
-  type Pairing,
-  type Product,
-  type Ruling,
-  settleCatalogue
-} from '../catalogue';
-import { modelOf, type ProductModel } from '../compile';
+import type { Catalogue, Dispute, Pairing } from '../catalogue';
+import type { ProductModel } from '../compile';
 import { type Calendar, type Day, formatDay } from '../date';
 import {
   activatedOf,
@@ -23,6 +15,9 @@ import {
   openedBy,
   startsOf
 } from '../bind';
+import { Alike } from './alike';
+import { changedSince, differingOf, hasSameAround, SystemsById } from './edited';
+import { modelMadeOf, rulingsOf, settledOf } from './made-once';
 import { ranSince } from './others-run';
 import { goalOf } from './find-goal';
 import {
@@ -59,6 +54,7 @@ export class Planning {
     (id, pairing) => this.partnersOf(id, pairing)
   );
   readonly #keys: CaseKeys;
+  readonly alike: Alike;
 
   /** What was gathered and planned before an edit, until it is gathered again. */
   #before: Planning | undefined;
@@ -98,6 +94,7 @@ export class Planning {
       decisionsOf: (s: System): readonly Decision[] => this.#decisions.touching(s.id, situationKey(s))
     };
     this.#keys = new CaseKeys(this.catalogue, around, input.today);
+    this.alike = new Alike(this, this.#keys);
     if (before && hasSameAround(before, this)) this.#before = before;
   }
 
@@ -147,47 +144,6 @@ export class Planning {
   /** Keeps plans for the planning after this one: those of these cases and no others. */
   keepPlans(plans: readonly (readonly [Case, CasePlan])[]): void {
     this.#plans = new Map(plans);
-  }
-
-  /**
-   * Equal for cases between which no way can tell, wherever they stand: everything their terms hold but what was seen word for word.
-   * Where what linked systems do matters too, that is not in it.
-   */
-  turnsOnOf(one: Case): string {
-    let key = this.#turnsOn.get(one);
-    if (key === undefined) this.#turnsOn.set(one, (key = this.#findTurnsOn(one)));
-    return key;
-  }
-  readonly #turnsOn = new WeakMap<Case, string>();
-
-  #findTurnsOn({ system, goal, decisions, nodes, activated }: Case): string {
-    const decided = decisions.map(
-      ({ id: _id, reason: _reason, who: _who, ...d }) => (void [_id, _reason, _who], d)
-    );
-    const told = `${system.stage ?? ''} ${nodes} ${activated} ${decided.length === 0 ? '' : JSON.stringify(decided)}`;
-    return `${this.#around} ${told} ${goalKeyOf(goal)} ${this.calendarKeyOf(system)} ${this.#keys.truthsOf(system)}`;
-  }
-
-  /** What all cases turn on. */
-  get #around(): string {
-    const { countsExpected, newMachineCents, replaceShare, wayBackMinutes } = this.estate.site;
-    return (this.#aroundText ??= JSON.stringify([
-      this.today,
-      countsExpected,
-      newMachineCents,
-      replaceShare,
-      wayBackMinutes,
-      this.heldKey
-    ]));
-  }
-  #aroundText: string | undefined;
-
-  /** What was seen of a system, word for word, as far as its product asks; with what it is linked with. */
-  seenKeyOf(system: System): string {
-    const ends = this.links
-      .around(system)
-      .map((e) => (typeof e.system === 'string' ? e.system : e.system.id));
-    return `${system.id} ${this.#keys.seenOf(system)} ${ends.join(' ')}`;
   }
 
   asksLinks(system: System): boolean {
@@ -291,25 +247,7 @@ export class Planning {
       nodes: one.nodes
     });
     if (model.needs.pairings.length > 0) return { ...terms, gates: this.#together.gatesOf(one.system.id) };
-    return this.asksLinks(one.system) ? terms : { ...terms, memo: this.#memoOf(model, one) };
-  }
-
-  /** What is remembered of cases between which no way can tell: of one product, since cases come product by product, and it is much. */
-  #memoOf({ product }: ProductModel, one: Case): Terms['memo'] {
-    if (this.#remembered.product !== product) this.#remembered = { product, memos: new Map() };
-    const { memos } = this.#remembered;
-    const key = this.turnsOnOf(one);
-    const memo = memos.get(key) ?? new Map();
-    memos.set(key, memo);
-    return memo;
-  }
-  #remembered: { readonly product?: Product; readonly memos: Map<string, Terms['memo']> } = {
-    memos: new Map()
-  };
-
-  /** Lets go of what was remembered while everything was planned: much, and of little use behind it. */
-  forgetWays(): void {
-    this.#remembered = { memos: new Map() };
+    return this.asksLinks(one.system) ? terms : { ...terms, memo: this.alike.memoOf(model, one) };
   }
 
   /** The same without what linked systems ask. */
@@ -405,132 +343,4 @@ export class Planning {
 
 const NO_CREWS: readonly number[] = [];
 
-const GOAL_KEYS = new WeakMap<CaseGoal, string>();
-
-/** All of a goal but whose it is. */
-function goalKeyOf(goal: CaseGoal): string {
-  let key = GOAL_KEYS.get(goal);
-  if (key === undefined) GOAL_KEYS.set(goal, (key = JSON.stringify({ ...goal, id: '', team: '' })));
-  return key;
-}
-
-/** Systems by their ids: made when first asked for, or those of an earlier estate with a few changed. */
-class SystemsById {
-  readonly #systems: readonly System[];
-  #all: ReadonlyMap<string, System> | undefined;
-  readonly #changed = new Map<string, System>();
-
-  constructor(systems: readonly System[]) {
-    this.#systems = systems;
-  }
-
-  get(id: string): System | undefined {
-    this.#all ??= new Map(this.#systems.map((s) => [s.id, s]));
-    return this.#changed.get(id) ?? this.#all.get(id);
-  }
-
-  /** Takes over what an earlier estate has made; `changed`: places of systems that are others since. */
-  follow(earlier: SystemsById, changed: readonly number[]): void {
-    if (!earlier.#all || earlier.#changed.size + changed.length > MOST_CHANGED) return;
-    this.#all = earlier.#all;
-    for (const [id, system] of earlier.#changed) this.#changed.set(id, system);
-    for (const i of changed) {
-      const system = this.#systems[i];
-      if (system) this.#changed.set(system.id, system);
-    }
-  }
-}
-
-/** Systems that may be gathered by themselves; of more all are gathered. */
-const MOST_CHANGED = 1000;
-
-/** Whether all that plans of single systems turn on, beside the systems themselves, is the same. */
-function hasSameAround(before: Planning, now: Planning): boolean {
-  const [a, b] = [before.estate, now.estate];
-  return (
-    before.catalogue === now.catalogue &&
-    before.today === now.today &&
-    isSame(a.site, b.site) &&
-    isSame(a.goals, b.goals) &&
-    isSame(a.decisions, b.decisions) &&
-    isSame(a.rightsHeld, b.rightsHeld) &&
-    isSame(a.calendars, b.calendars)
-  );
-}
-
-const isSame = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
-
-/** What says whether a system is kept back, and which others are in its place. */
-const groupOf = ({ team, product, stage, name }: System): unknown => [team, product, stage, name];
-
-/** Places of systems that are others than before; undefined where some came or went, or many are. */
-function differingOf(a: readonly System[], b: readonly System[]): number[] | undefined {
-  if (a.length !== b.length) return undefined;
-  const places: number[] = [];
-  for (let i = 0; i < b.length; i++) {
-    if (a[i] === b[i]) continue;
-    if (a[i]?.id !== b[i]?.id || places.length >= MOST_CHANGED) return undefined;
-    places.push(i);
-  }
-  return places;
-}
-
-/** Of these what may be gathered by themselves; undefined where one is linked, or bears on who else is kept back. */
-function changedSince(
-  before: Planning,
-  now: Planning,
-  differing: readonly number[]
-): readonly number[] | undefined {
-  const alone = differing.every((i) => {
-    const [old, system] = [before.estate.systems[i], now.estate.systems[i]];
-    if (!old || !system) return false;
-    const isLinked = before.links.isLinked(system.id) || now.links.isLinked(system.id);
-    const keepsBack = before.keepsBack(old) || now.keepsBack(system);
-    return !isLinked && (!keepsBack || isSame(groupOf(old), groupOf(system)));
-  });
-  return alone ? differing : undefined;
-}
-
-const SETTLED = new WeakMap<Catalogue, Map<string, ReturnType<typeof settleCatalogue>>>();
-/** Rulings a catalogue is kept settled under: those in force, and those that are tried beside them. */
-const MOST_RULINGS = 4;
-
-/** A catalogue under the same rulings is settled once, so that its products stay the same ones. */
-function settledOf(
-  catalogue: Catalogue,
-  rulings: readonly Ruling[],
-  countsExpected: boolean
-): ReturnType<typeof settleCatalogue> {
-  const key = JSON.stringify([countsExpected, rulings]);
-  const kept = SETTLED.get(catalogue) ?? new Map<string, ReturnType<typeof settleCatalogue>>();
-  SETTLED.set(catalogue, kept);
-  const settled = kept.get(key) ?? settleCatalogue(catalogue, rulings, countsExpected);
-  // The one used last stands last, and the first goes.
-  kept.delete(key);
-  kept.set(key, settled);
-  for (const oldest of kept.keys()) if (kept.size > MOST_RULINGS) kept.delete(oldest);
-  return settled;
-}
-
-const MODELS = new WeakMap<Product, ProductModel>();
-
-/** The model of a settled product, made once. */
-function modelMadeOf(product: Product, catalogue: Catalogue): ProductModel {
-  const known = MODELS.get(product);
-  if (known) return known;
-  const made = modelOf(product, catalogue);
-  MODELS.set(product, made);
-  return made;
-}
-
 const isBare = ({ stage }: System): boolean => stage === 'bare' || stage === 'candidate';
-
-/** Rulings on catalogue entries that are in force on the day; of two on one entry the later decision wins. */
-export function rulingsOf(estate: Estate, today: string): Ruling[] {
-  return estate.decisions
-    .filter((d) => d.kind === 'rule' && (d.until === undefined || d.until >= today))
-    .sort((a, b) => compareText(a.day, b.day) || compareText(a.id, b.id))
-    .flatMap((d) =>
-      'entry' in d.scope && d.holds !== undefined ? [{ entry: d.scope.entry, holds: d.holds }] : []
-    );
-}
