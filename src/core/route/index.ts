@@ -32,7 +32,7 @@ export {
   type SeenPart
 } from './reason';
 export { clausesOf, replay } from './step/replay';
-export { shutFor } from './step/shut';
+export { shutFor } from './step/on-arrival';
 export { findRoutes, type SearchResult } from './search/search';
 export {
   type Booked,

@@ -5,7 +5,7 @@ import { askStep } from '../step/ask';
 import { isOffWay, takesCures } from '../search/on-way';
 import { aheadOf } from '../search/ahead';
 import { leastFaultsTo } from './least-faults';
-import { faultsOn } from '../step/shut';
+import { faultsOn } from '../step/on-arrival';
 import { listOpenings, moveOf, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Terms } from '../terms';

@@ -1,4 +1,4 @@
-import type { StandingRisk } from '../step/shut';
+import type { StandingRisk } from '../step/on-arrival';
 import { isForbidden, type Place, type ProductModel } from '../../compile';
 import { KEPT } from '../../catalogue';
 

@@ -8,7 +8,7 @@ import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
 import { compareByPreference, compareSums, startLabel, keptRankOf, type Criteria, type Label } from './label';
 import { listOpenings, type Opening } from '../move';
-import { shutFor, type StandingRisk, standingRisks } from '../step/shut';
+import { shutFor, type StandingRisk, standingRisks } from '../step/on-arrival';
 import { goesAlike, type LaidDays, laidDaysOf, shifted } from './other-days';
 import { Pool } from './pool';
 import { type Ends, noted, type Terms } from '../terms';

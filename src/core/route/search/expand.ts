@@ -7,7 +7,7 @@ import { arrivalOf, listOpenings, moveOf, openingAt, turnsBack, type Move, type 
 import { isOffWay, isUnderItsRights, takesCures } from './on-way';
 import { clauseOf } from '../reason';
 import { stateKeyOf } from './state-key';
-import { shutFor } from '../step/shut';
+import { shutFor } from '../step/on-arrival';
 import type { Terms } from '../terms';
 
 /** A label, as a stepping stone or as a target. */

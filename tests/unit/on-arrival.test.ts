@@ -7,7 +7,7 @@ import { planCase } from '../../src/core/plan/plan-case';
 import { Planning } from '../../src/core/plan/planning';
 import { targetKey } from '../../src/core/compile/place';
 import { findNearestMisses } from '../../src/core/route/look/nearest-miss';
-import { faultsOn, shutFor } from '../../src/core/route/step/shut';
+import { faultsOn, shutFor } from '../../src/core/route/step/on-arrival';
 import { seedsOf } from '../support/laws';
 import { generateWorld } from '../../bench/generate';
 import { startsOf } from '../../src/core/bind/starts';
