@@ -1,7 +1,8 @@
 import type { Catalogue, Product } from '../catalogue';
 import type { Case } from '../bind';
 import { readingKey } from '../estate';
-import { planCase, type Scope } from './plan-case';
+import { planCase } from './plan-case';
+import type { Scope } from './plan-start';
 import type { CasePlan } from './plan-types';
 import type { Planning } from './planning';
 

@@ -1,0 +1,305 @@
+import { type Place, targetKey } from '../compile';
+import { type Contributor, findTiming, type Timing } from '../deadline';
+import type { Case } from '../bind';
+import type { Decision, Target, WayStep } from '../estate';
+import { goalOf } from './find-goal';
+import { bestTo, findBestOpen, isOlder, targetOf, targetsOf } from './targets';
+import {
+  type Chosen,
+  chosenOf,
+  findChosen,
+  findNearestMisses,
+  findRoutes,
+  isBetter,
+  type Label,
+  type Reason,
+  reasonOf,
+  routeOf,
+  type SearchResult,
+  shownOf,
+  type Terms,
+  termsWith,
+  type Verdict,
+  verdictOf
+} from '../route';
+import type { DecidedWay, GoalSource, TargetPlan } from './plan-types';
+
+/** How much is planned of a case. */
+export type Scope = 'goal' | 'target';
+
+/** A case planned from one place it may stand on. */
+export interface StartPlan {
+  readonly start: Place;
+  readonly place?: Place;
+  readonly goal?: Target;
+  readonly goalFrom: GoalSource;
+  /** The chosen route to the goal. */
+  readonly chosen?: Label;
+  readonly targets: readonly TargetPlan[];
+  readonly bestWithoutCells: readonly Verdict[];
+  readonly timing: Timing;
+  readonly decidedWay?: DecidedWay;
+  /** The newest open target, where the goal is closed and nothing else was looked at; undefined where there is none. */
+  readonly bestOpen?: Target | undefined;
+  readonly cut: boolean;
+}
+
+interface Starting {
+  readonly terms: Terms;
+  readonly one: Case;
+  readonly others: readonly Contributor[];
+  readonly scope: Scope;
+  /** The only place it may stand on. */
+  readonly alone: boolean;
+}
+
+/** Plans a case from one place it may stand on. */
+export function planStart(starting: Starting, start: Place): StartPlan {
+  const { terms, one, scope } = starting;
+  const goal = goalOf(terms, start, one.decisions);
+  const quick = scope === 'goal' ? planGoalOnly(starting, start, goal) : undefined;
+  return quick ?? planEveryTarget(starting, start, goal);
+}
+
+/**
+ * The goal alone, where its chosen route says all there is to say, or that it is closed. Not where it opens later - then everything
+ * is looked at - nor where somebody has chosen a route.
+ */
+function planGoalOnly(
+  starting: Starting,
+  start: Place,
+  { place, from }: ReturnType<typeof goalOf>
+): StartPlan | undefined {
+  const { terms, one, others } = starting;
+  if (!place || isOlder(terms, place, start)) return undefined;
+  if (one.decisions.some((d) => d.kind === 'choose a route')) return undefined;
+  const target = targetOf(terms, place);
+  if (targetKey(place) === targetKey(start)) {
+    const { plan, bestWithoutCells } = settled({ target }, 'here', false);
+    const timing = findTiming(terms, { start, target: place }, undefined, others);
+    return {
+      start,
+      place,
+      goal: target,
+      goalFrom: from,
+      targets: [plan],
+      bestWithoutCells: [bestWithoutCells],
+      timing,
+      cut: false
+    };
+  }
+  const sure = findChosen(terms, { start, target: place }, 'sure');
+  if (!sure.label) return planClosed(starting, start, { place, from }, sure);
+  if (sure.verdict === 'not yet') return undefined;
+  // A sure run that met nothing unknown goes the same as the best one.
+  const better = sure.verdict !== 'straight' && sure.met.size > 0;
+  const [best, withoutCells] = better
+    ? [true, false].map((cells) =>
+        bestOf(sure.verdict, findChosen(terms, { start, target: place }, 'best', { cells }).verdict)
+      )
+    : [];
+  const verdicts = { best: best ?? sure.verdict, withoutCells: withoutCells ?? sure.verdict };
+  const plan: TargetPlan = {
+    target,
+    ...shownOf(sure.verdict, verdicts.best, verdicts.withoutCells),
+    sure: sure.verdict,
+    best: verdicts.best,
+    older: false,
+    route: routeOf(terms, sure.label),
+    reasons: []
+  };
+  return {
+    start,
+    place,
+    goal: target,
+    goalFrom: from,
+    chosen: sure.label,
+    targets: [plan],
+    bestWithoutCells: [verdicts.withoutCells],
+    timing: findTiming(terms, { start, target: place }, sure.label, others),
+    cut: sure.cut
+  };
+}
+
+/** A goal that is closed, with why, and the newest target that is not. Undefined where anything was cut, or much is closed. */
+function planClosed(
+  { terms, others, alone }: Starting,
+  start: Place,
+  { place, from }: { readonly place: Place; readonly from: GoalSource },
+  sure: Chosen
+): StartPlan | undefined {
+  if (!alone || sure.cut) return undefined;
+  const found = sure.met.size === 0 ? [] : [true, false].map((cells) => bestTo(terms, start, place, cells));
+  const newest = findBestOpen(terms, start, place);
+  if (newest === 'not known' || found.some((b) => b.cut)) return undefined;
+  const [best = 'closed', without = 'closed'] = found.map((b) => b.verdict);
+  const target = targetOf(terms, place);
+  const plan: TargetPlan = {
+    target,
+    ...shownOf('closed', best, without),
+    sure: 'closed',
+    best,
+    older: false,
+    reasons:
+      findNearestMisses(terms, start, place).get(targetKey(place)) ??
+      (best === 'closed'
+        ? []
+        : restingReasons(
+            terms,
+            findRoutes(terms, start, 'best', { target: place }).routes.get(targetKey(place)) ?? []
+          ))
+  };
+  return {
+    start,
+    place,
+    goal: target,
+    goalFrom: from,
+    targets: [plan],
+    bestWithoutCells: [without],
+    timing: findTiming(terms, { start, target: place }, undefined, others),
+    bestOpen: newest && targetOf(terms, newest),
+    cut: false
+  };
+}
+
+const bestOf = (a: Verdict, b: Verdict): Verdict => (isBetter(b, a) ? b : a);
+
+function planEveryTarget(
+  { terms, one, others }: Starting,
+  start: Place,
+  { place, from }: ReturnType<typeof goalOf>
+): StartPlan {
+  const sure = findRoutes(terms, start, 'sure');
+  const labels = place ? (sure.routes.get(targetKey(place)) ?? []) : [];
+  const best = sure.met.size > 0 ? findRoutes(terms, start, 'best') : sure;
+  const places = targetsOf(terms.model);
+  const misses = places.some((p) => !sure.routes.has(targetKey(p)))
+    ? findNearestMisses(terms, start)
+    : new Map<string, Reason[]>();
+  const way = findChosenWay(terms, start, one.decisions);
+  const bestWithoutCells: Verdict[] = [];
+  const targets = places.map((target) => {
+    const judged = planTarget({ terms, start, sure, best, misses, way }, target);
+    bestWithoutCells.push(judged.bestWithoutCells);
+    return judged.plan;
+  });
+  const chosen = place && decidedOf(terms, place, labels, way);
+  const timing = findTiming(terms, { start, target: place }, chosen, others);
+  const goal = place && targetOf(terms, place);
+  return {
+    start,
+    ...(place ? { place } : {}),
+    ...(goal ? { goal } : {}),
+    goalFrom: from,
+    ...(chosen ? { chosen } : {}),
+    ...decidedWayOf(terms, place, way),
+    targets,
+    bestWithoutCells,
+    timing,
+    cut: sure.cut || best.cut
+  };
+}
+
+/** A way somebody has chosen: what it gives by target, and why it does not where it does not. */
+interface ChosenWay {
+  readonly way: readonly WayStep[];
+  readonly routes: ReadonlyMap<string, readonly Label[]>;
+  readonly misses: ReadonlyMap<string, readonly Reason[]>;
+}
+
+/** The way chosen by the latest decision in force, however much better another may be; undefined where nobody has. */
+function findChosenWay(terms: Terms, start: Place, decisions: readonly Decision[]): ChosenWay | undefined {
+  const way = decisions.findLast((d) => d.kind === 'choose a route' && d.route)?.route;
+  if (!way) return undefined;
+  const onWay = termsWith(terms, { way });
+  const { routes } = findRoutes(onWay, start, 'sure');
+  const whole = [...routes].map(
+    ([key, labels]) => [key, labels.filter((l) => l.moves.length === way.length)] as const
+  );
+  return { way, routes: new Map(whole), misses: findNearestMisses(onWay, start) };
+}
+
+/** The route on a way somebody has chosen, while it stands; else the first that gives the verdict. */
+function decidedOf(
+  terms: Terms,
+  target: Place,
+  labels: readonly Label[],
+  chosen: ChosenWay | undefined
+): Label | undefined {
+  return chosen?.routes.get(targetKey(target))?.[0] ?? chosenOf(terms, labels);
+}
+
+/** Whether the way chosen for the goal stands, and what is in its way where it does not; none where it leads elsewhere. */
+function decidedWayOf(
+  terms: Terms,
+  target: Place | undefined,
+  chosen: ChosenWay | undefined
+): { decidedWay?: DecidedWay } {
+  if (!chosen || !target) return {};
+  const key = targetKey(target);
+  if ((chosen.routes.get(key)?.length ?? 0) > 0)
+    return { decidedWay: { way: chosen.way, leads: true, stands: true, reasons: [] } };
+  const reasons = chosen.misses.get(key);
+  return {
+    decidedWay: { way: chosen.way, leads: reasons !== undefined, stands: false, reasons: reasons ?? [] }
+  };
+}
+
+interface Judging {
+  readonly terms: Terms;
+  readonly start: Place;
+  readonly sure: SearchResult;
+  readonly best: SearchResult;
+  readonly misses: ReadonlyMap<string, readonly Reason[]>;
+  readonly way: ChosenWay | undefined;
+}
+
+function planTarget(
+  { terms, start, sure: sureResult, best: bestResult, misses, way }: Judging,
+  target: Place
+): { plan: TargetPlan; bestWithoutCells: Verdict } {
+  const key = targetKey(target);
+  const base = { target: targetOf(terms, target) };
+  if (key === targetKey(start)) return settled(base, 'here', false);
+  const older = isOlder(terms, target, start);
+  if (older) return settled(base, 'closed', true);
+  const labels = sureResult.routes.get(key) ?? [];
+  const bestLabels = bestResult.routes.get(key) ?? [];
+  const sure = verdictOf(terms, labels);
+  const best = verdictOf(terms, [...labels, ...bestLabels]);
+  const bestWithoutCells = verdictOf(terms, [...labels, ...bestLabels.filter((l) => !l.criteria.usesCell)]);
+  const chosen = decidedOf(terms, target, labels, way);
+  const plan = {
+    ...base,
+    ...shownOf(sure, best, bestWithoutCells, sureResult.cut || bestResult.cut),
+    sure,
+    best,
+    older: false,
+    ...(sure === 'not yet' ? { opens: opensOf(labels) } : {}),
+    ...(chosen ? { route: routeOf(terms, chosen) } : {}),
+    reasons: chosen ? [] : (misses.get(key) ?? restingReasons(terms, bestLabels))
+  };
+  return { plan, bestWithoutCells };
+}
+
+function settled(
+  base: { target: Target },
+  verdict: Verdict,
+  older: boolean
+): { plan: TargetPlan; bestWithoutCells: Verdict } {
+  return {
+    plan: { ...base, verdict, sure: verdict, best: verdict, older, reasons: [] },
+    bestWithoutCells: verdict
+  };
+}
+
+/** What the best route rests on, where no published hop leads there. */
+function restingReasons(terms: Terms, labels: readonly Label[]): Reason[] {
+  const [label] = labels;
+  return label ? label.judgement.findings.map((f) => reasonOf(terms, label.moves, label.judgement, f)) : [];
+}
+
+const opensOf = (labels: readonly Label[]): number | 'unknown' => {
+  const least = Math.min(...labels.map((l) => l.criteria.waits));
+  return least === Infinity ? 'unknown' : least;
+};
