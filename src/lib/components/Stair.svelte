@@ -1,7 +1,9 @@
 <script lang="ts">
-  import { type Day, formatDay, monthsBetween } from '$core/date';
+  import { type Day, formatDay } from '$core/date';
   import type { CasePlan } from '$core/plan';
-  import { sayCount, sayDay, saySpan, shorten, shortestReason } from '$core/wording';
+  import { sayCount, sayDay, shorten } from '$core/wording';
+  import StairClimb from '$lib/stair/StairClimb.svelte';
+  import StairTread from '$lib/stair/StairTread.svelte';
   import { labelsOf } from '$lib/stair/axis-labels';
   import type { Names } from '$core/catalogue';
   import type { Rest, StairLayout, Tread } from '$lib/stair/layout';
@@ -47,82 +49,7 @@
   const sayRest = (rest: Rest): string =>
     `out of service, ${sayCount(Math.max(1, rest.until - rest.since), 'day')}`;
 
-  /** What stands at one place of the tread, told once. */
-  const dotWords = $derived.by(() => {
-    const places = new Map<
-      string,
-      { x: number; y: number; patches: string[]; counts: Record<string, number> }
-    >();
-    for (const dot of layout.dots) {
-      const key = `${dot.x} ${dot.y}`;
-      const at = places.get(key) ?? { x: dot.x, y: dot.y, patches: [], counts: {} };
-      if (dot.step.kind === 'patch') at.patches.push(names.patch(dot.step.to.release, dot.step.to.patch));
-      else {
-        const what = dot.step.kind === 'work' ? 'task' : dot.step.kind;
-        at.counts[what] = (at.counts[what] ?? 0) + 1;
-      }
-      places.set(key, at);
-    }
-    return [...places.values()].map((at) => ({
-      x: at.x,
-      y: at.y,
-      lines: [
-        ...at.patches.map((p) => `patch ${p}`),
-        ...Object.entries(at.counts).map(([what, count]) => sayCount(count, what))
-      ]
-    }));
-  });
-
   const bendX = $derived([layout.scale.bend.from, layout.scale.bend.to].map((d) => placeOf(layout.scale, d)));
-  const climb = $derived(layout.climb.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(''));
-  const arrival = $derived(layout.risers[layout.risers.length - 1]);
-  const targetTread = $derived(layout.treads.find((t) => t.state === 'target'));
-  const left = $derived(
-    arrival && typeof targetTread?.to === 'number' && targetTread.to > arrival.day
-      ? saySpan(targetTread.to - arrival.day, monthsBetween(arrival.day, targetTread.to))
-      : ''
-  );
-
-  function wordsOf(tread: Tread): string {
-    if (tread.state === 'installed') return 'you stand here';
-    if (tread.state === 'older') return 'older than what is installed';
-    const kind =
-      tread.preview && tread.published
-        ? 'preview'
-        : !tread.published
-          ? tread.from === 'unknown'
-            ? 'announced, no day known'
-            : `announced, ${sayDay(tread.from)} at the latest`
-          : '';
-    const verdict = !tread.target
-      ? ''
-      : tread.state === 'closed'
-        ? `closed: ${shortestReason(tread.target)}`
-        : tread.state === 'cannot tell'
-          ? 'cannot tell'
-          : tread.state === 'not yet'
-            ? 'not yet'
-            : '';
-    return [kind, verdict].filter(Boolean).join('; ');
-  }
-
-  /** Room at the right of the tread's own words for the service left on arrival. */
-  const hasRoom = (t: Tread): boolean =>
-    t.x1 - t.x0 > 210 + 7.5 * (names.release(t.release).length + wordsOf(t).length);
-
-  /** The tread's words would run over the right edge. */
-  const runsOver = (t: Tread): boolean =>
-    t.x0 + 24 + 9 * Math.min(26, names.release(t.release).length) + 6.4 * wordsOf(t).length > width;
-
-  const isOutline = (t: Tread): boolean =>
-    !t.published || t.preview || t.state === 'older' || t.state === 'closed' || t.phases.length === 0;
-
-  function press(event: KeyboardEvent, tread: Tread): void {
-    if (event.key !== 'Enter' && event.key !== ' ') return;
-    event.preventDefault();
-    onpick(tread);
-  }
-
   /** The flag's words stand left of the post where there is no room at its right. */
   const flagLeft = $derived(
     layout.flag !== undefined &&
@@ -166,74 +93,15 @@
   >
 
   {#each layout.treads as tread, i (tread.release)}
-    <g
-      class="tread {tread.state.replaceAll(' ', '-')}"
-      class:looked={tread.release === looked}
-      role="button"
-      tabindex="0"
-      aria-pressed={tread.release === looked}
-      aria-label="{names.release(tread.release)}: {wordsOf(tread) || tread.target?.verdict || ''}"
-      data-tread={tread.release}
-      data-at={layout.treads.length - 1 - i}
-      data-state={tread.state}
-      onclick={() => onpick(tread)}
-      onkeydown={(e) => press(e, tread)}
-      onfocus={() => onlook(tread)}
-      onmousemove={() => onlook(tread)}
-    >
-      <rect
-        class="hit"
-        x={Math.min(tread.x0, width - 200)}
-        y={tread.y - 24}
-        width={Math.max(200, tread.x1 - tread.x0)}
-        height="46"
-      />
-      <rect
-        class={isOutline(tread) ? 'hollow' : 'ground'}
-        class:dashed={!tread.published || tread.preview}
-        x={tread.x0}
-        y={tread.y}
-        width={Math.max(2, tread.x1 - tread.x0)}
-        height="19"
-        data-from={tread.from === 'unknown' ? '' : formatDay(tread.from)}
-        data-to={tread.to === 'unknown' ? '' : formatDay(tread.to)}
-      />
-      {#if !isOutline(tread)}
-        {#each tread.phases as band (band.phase)}
-          <rect
-            class={band.phase}
-            x={band.x0}
-            y={tread.y}
-            width={Math.max(0, band.x1 - band.x0)}
-            height="19"
-          />
-          {#if band.x1 - band.x0 > 1}<path class="edge" d="M{band.x1} {tread.y}v19" />{/if}
-          {#if band.x1 - band.x0 > 96}
-            {@const label = { full: 'full service', security: 'security only', extension: 'paid extension' }[
-              band.phase
-            ]}
-            {@const at = band.phase === 'full' ? band.x1 - 76 : band.x0 + 8}
-            {#if band.phase !== 'full'}<rect
-                class="back"
-                x={at - 4}
-                y={tread.y + 3}
-                width={label.length * 6.1 + 8}
-                height="13"
-              />{/if}
-            <text class="phase {band.phase}-words" x={at} y={tread.y + 13.5}>{label}</text>
-          {/if}
-        {/each}
-        <path class="top" d="M{tread.x0} {tread.y}H{tread.x1}" />
-      {/if}
-      <text
-        class="name mono"
-        x={runsOver(tread) ? width - 8 : tread.x0 + 8}
-        text-anchor={runsOver(tread) ? 'end' : 'start'}
-        y={tread.y - 8}
-        >{shorten(names.release(tread.release), 26)}<tspan class="words" dx="8">{wordsOf(tread)}</tspan></text
-      >
-      {#if tread.state === 'closed'}<path class="post" d="M{tread.x0} {tread.y - 7}v33" />{/if}
-    </g>
+    <StairTread
+      {tread}
+      {names}
+      {width}
+      at={layout.treads.length - 1 - i}
+      isLooked={tread.release === looked}
+      {onlook}
+      {onpick}
+    />
   {/each}
 
   {#if layout.flag}
@@ -286,68 +154,7 @@
     <path class="stand" d="M{layout.stand.x0} {layout.stand.y}H{layout.stand.x1}" />
     <circle class="standing" cx={layout.today.x} cy={layout.stand.y} r="7" />
   {/if}
-  {#if climb}
-    <path class="climb" class:later={!layout.risers.every((r) => r.step.days.exact)} d={climb} />
-    {#each layout.risers as riser, i (riser.step.id + i)}
-      <g data-riser={riser.step.id} data-day={formatDay(riser.day)} data-x={riser.x}>
-        {#if riser.kind === 'broken'}
-          <path class="gap" d="M{riser.x} {(riser.y0 + riser.y1) / 2 - 5}v10" />
-          <path
-            class="ledge"
-            d="M{riser.x - 10} {(riser.y0 + riser.y1) / 2 - 5}h20 M{riser.x - 10} {(riser.y0 + riser.y1) / 2 +
-              5}h20"
-          />
-        {/if}
-        {#if riser.kind === 'edition'}
-          <rect class="foot" x={riser.x - 5.5} y={riser.y0 - 5.5} width="11" height="11" />
-        {:else}
-          <circle class="foot" cx={riser.x} cy={riser.y0} r="6" />
-        {/if}
-      </g>
-    {/each}
-    {#each layout.risers as riser, i (riser.step.id + i)}
-      {#if riser.kind === 'edition'}
-        <text class="when" x={riser.x + 12} y={riser.y0 - 10}
-          >{riser.step.days.exact
-            ? sayDay(riser.day).replace(/ \d+$/, '') + ', then '
-            : 'then '}{names.edition(riser.step.to.edition)}</text
-        >
-      {:else}
-        <text
-          class="when"
-          x={riser.x - 10}
-          y={(riser.y0 + riser.y1) / 2 + (riser.kind === 'broken' ? -12 : 4)}
-          text-anchor="end"
-          >{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') : 'day unknown'}</text
-        >
-      {/if}
-    {/each}
-    {#each layout.dots as dot, i (i)}
-      <g
-        data-patch={dot.step.kind === 'patch' ? dot.step.to.patch : undefined}
-        data-cure={dot.step.kind === 'cure' ? dot.step.id : undefined}
-        data-work-around={dot.step.kind === 'work-around' ? dot.step.id : undefined}
-        data-day={formatDay(dot.day)}
-        data-x={dot.x}
-        ><circle
-          class="small"
-          cx={dot.x}
-          cy={dot.y}
-          r={layout.risers.some((r) => r.x === dot.x && r.y0 === dot.y) ? 3 : 4}
-        /></g
-      >
-    {/each}
-    {#each dotWords as at (at.x + at.y * 10_000)}
-      {#each at.lines as line, i (i)}<text class="when" x={at.x + 10} y={at.y + 34 + i * 15}>{line}</text
-        >{/each}
-    {/each}
-    {#if left && targetTread && targetTread.x1 - (arrival?.x ?? 0) > 200 && hasRoom(targetTread)}<text
-        class="when"
-        x={targetTread.x1 - 4}
-        y={targetTread.y - 10}
-        text-anchor="end">{left} of service left on arrival</text
-      >{/if}
-  {/if}
+  <StairClimb {layout} {names} />
   <rect class="axisband" x="0" y={height - 44} {width} height="44" onwheel={turn} role="presentation" />
 </svg>
 
@@ -365,12 +172,8 @@
   .tick {
     stroke: var(--hair);
   }
-  .axis,
-  .words {
+  .axis {
     fill: var(--soft);
-    font-family: var(--font-sans);
-    font-weight: 400;
-    font-size: 12.5px;
   }
   .grip,
   .axisband {
@@ -412,66 +215,6 @@
   .dot {
     fill: var(--soft);
   }
-  .tread {
-    cursor: pointer;
-    outline: none;
-  }
-  .hit {
-    fill: transparent;
-  }
-  .ground,
-  .back {
-    fill: var(--sheet);
-  }
-  .full {
-    fill: var(--body);
-  }
-  .security {
-    fill: url(#hatch);
-  }
-  .extension {
-    fill: url(#dots);
-  }
-  .edge,
-  .top {
-    stroke: var(--ink);
-    stroke-width: 1.6;
-    fill: none;
-  }
-  .hollow {
-    fill: none;
-    stroke: var(--soft);
-    stroke-width: 1.4;
-  }
-  .dashed {
-    stroke-dasharray: 6 4;
-  }
-  .post {
-    stroke: var(--ink);
-    stroke-width: 3;
-  }
-  .phase {
-    font-size: 12px;
-  }
-  .full-words {
-    fill: var(--body-ink);
-  }
-  .name {
-    font-size: 14.5px;
-    font-weight: 700;
-  }
-  .older .name,
-  .closed .name {
-    fill: var(--soft);
-  }
-  .tread:focus-visible .hit {
-    stroke: var(--ink);
-    stroke-width: 2;
-  }
-  .looked .hit,
-  .tread:hover .hit {
-    fill: color-mix(in srgb, var(--tint) 55%, transparent);
-  }
   .stand {
     stroke: var(--ink);
     stroke-width: 5;
@@ -479,46 +222,6 @@
   }
   .standing {
     fill: var(--ink);
-  }
-  .climb,
-  .foot,
-  .ledge {
-    stroke: var(--way);
-    fill: none;
-  }
-  .climb {
-    stroke-width: 5;
-    pointer-events: none;
-  }
-  .climb.later {
-    stroke-dasharray: 10 5;
-  }
-  .gap {
-    stroke: var(--sheet);
-    stroke-width: 7;
-  }
-  .ledge {
-    stroke-width: 3;
-  }
-  .foot {
-    fill: var(--sheet);
-    stroke-width: 3;
-    pointer-events: none;
-  }
-  .small {
-    fill: var(--way);
-  }
-  .when {
-    fill: var(--way);
-    font-weight: 650;
-    pointer-events: none;
-  }
-  .when,
-  .name {
-    paint-order: stroke;
-    stroke: var(--sheet);
-    stroke-width: 4px;
-    stroke-linejoin: round;
   }
   .pole {
     stroke: var(--ink);
