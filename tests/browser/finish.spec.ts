@@ -230,9 +230,9 @@ const TABLES = [
   ['/rights/waiting', 'Take out as CSV']
 ] as const;
 
-for (const [locale, day, group] of [
-  ['en-US', 'Mar 10, 2031', ','],
-  ['de-DE', '10 Mar 2031', '.']
+for (const [locale, day, hop, group] of [
+  ['en-US', 'Mar 10, 2031', 'Mar 11', ','],
+  ['de-DE', '10 Mar 2031', '11 Mar', '.']
 ] as const)
   test.describe(locale, () => {
     test.use({ locale });
@@ -242,6 +242,8 @@ for (const [locale, day, group] of [
       test.setTimeout(240_000);
       await openDemo(page);
       await expect(page.getByRole('button', { name: 'as of' })).toContainText(day);
+      await follow(page, '/stair?at=draw-01');
+      await expect(page.locator('svg.stair').getByText(hop, { exact: true })).toBeVisible();
       await page.goto('/estate/workspaces');
       // What is left of the disk is not known beforehand, its grouping is.
       await expect(page.locator('[data-keeping] .lead')).toContainText(

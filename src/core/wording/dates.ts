@@ -44,8 +44,14 @@ export function sayShortDay(day: Day, year: number): string {
   const date = calendarDate(day);
   if (date.year !== year) return sayDay(day);
   const weekday = WEEKDAYS[((day % 7) + 7) % 7] ?? '';
-  const name = monthName(date.month);
-  return ways.monthFirst ? `${weekday}, ${name} ${date.dayOfMonth}` : `${weekday} ${date.dayOfMonth} ${name}`;
+  return `${weekday}${ways.monthFirst ? ',' : ''} ${sayDayOfYear(day)}`;
+}
+
+/** `10 Mar`: where the year is told beside it. */
+export function sayDayOfYear(day: Day): string {
+  const { month, dayOfMonth } = calendarDate(day);
+  const name = monthName(month);
+  return ways.monthFirst ? `${name} ${dayOfMonth}` : `${dayOfMonth} ${name}`;
 }
 
 /** `4 y 11 m`; `3 m`; `12 d` below two months. `days` and `months` are of the same span, not negative. */

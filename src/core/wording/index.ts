@@ -35,6 +35,7 @@ export {
   sayMinutes,
   sayMoney,
   sayNumber,
+  sayDayOfYear,
   sayShortDay,
   saySpan,
   shorten

@@ -3,7 +3,7 @@
 <script lang="ts">
   import { formatDay, monthsBetween } from '$core/date';
   import type { Names } from '$core/catalogue';
-  import { sayCount, sayDay, saySpan } from '$core/wording';
+  import { sayCount, sayDayOfYear, saySpan } from '$core/wording';
   import type { StairLayout, Tread } from './layout';
   import { wordsOfTread } from './tread-words';
 
@@ -76,7 +76,7 @@
   {#each layout.risers as riser, i (riser.step.id + i)}
     {#if riser.kind === 'edition'}
       <text class="when" x={riser.x + 12} y={riser.y0 - 10}
-        >{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') + ', then ' : 'then '}{names.edition(
+        >{riser.step.days.exact ? sayDayOfYear(riser.day) + ', then ' : 'then '}{names.edition(
           riser.step.to.edition
         )}</text
       >
@@ -85,8 +85,7 @@
         class="when"
         x={riser.x - 10}
         y={(riser.y0 + riser.y1) / 2 + (riser.kind === 'broken' ? -12 : 4)}
-        text-anchor="end"
-        >{riser.step.days.exact ? sayDay(riser.day).replace(/ \d+$/, '') : 'day unknown'}</text
+        text-anchor="end">{riser.step.days.exact ? sayDayOfYear(riser.day) : 'day unknown'}</text
       >
     {/if}
   {/each}
