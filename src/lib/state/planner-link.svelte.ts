@@ -229,6 +229,8 @@ export class PlannerLink {
     await this.settled();
     // What somebody has stopped does not begin again because something is asked of it.
     if (this.stopped) return { ok: false, issues: [{ code: 'superseded' }] };
+    // A worker that was ended holds nothing to be asked of.
+    if (this.#readAll) await this.replan();
     this.#asking++;
     try {
       const answer = await this.#worker.call(use);
