@@ -197,7 +197,6 @@ async function writeInto(
 /** A file's name without its ending. */
 const stemOf = (file: string): string => file.replace(/\.jsonl?$/, '');
 
-/** Takes old ones out, each with its changes; what somebody took away meanwhile is gone as well. */
 /**
  * Once no other tab is at it; with `orNot`, not at all where one is. A page that came without encryption is told nothing of other tabs: that
  * what is written is the newest is looked at by whoever writes.
@@ -208,6 +207,7 @@ async function alone(orNot: boolean, write: () => Promise<void>): Promise<void> 
   await locks.request('orange-stair back-up', { ifAvailable: orNot }, (lock) => (lock ? write() : undefined));
 }
 
+/** Takes old ones out, each with its changes; what somebody took away meanwhile is gone as well. */
 async function removeFrom(folder: FileSystemDirectoryHandle, old: readonly BackUp[]): Promise<void> {
   for (const { file } of old)
     for (const name of [file, `${stemOf(file)} changes.txt`])
