@@ -4,27 +4,46 @@ import { type CasePlan, daysLeft } from '$core/plan';
 import { Names, type Product } from '$core/catalogue';
 import { describeInstalled } from '$core/wording';
 
+/** Names of a product, and what is installed of it in words, made once for all who run the same. */
+interface Said {
+  readonly names: Names;
+  readonly installed: Map<string, string>;
+}
+const SAID = new WeakMap<Product, Said>();
+const saidOf = (product: Product): Said => {
+  const said = SAID.get(product) ?? { names: new Names(product), installed: new Map() };
+  SAID.set(product, said);
+  return said;
+};
+
 /** A system with the plan of its case, for the search. */
 export function searchableSystem(
   system: System,
   product: Product | undefined,
   plan: CasePlan | undefined
 ): Searchable {
-  const names = new Names(product);
-  const text = [
-    system.name,
-    describeInstalled(system, product),
-    system.installedText,
-    system.team,
-    system.site,
-    system.note,
-    system.stage,
-    plan?.verdict
-  ]
-    .filter(Boolean)
-    .join(' ')
-    .toLowerCase();
-  return { text, field: (name) => fieldOf(name, system, names, plan) };
+  const names = product ? saidOf(product).names : new Names(undefined);
+  const { name, installedText, team, site, note, stage } = system;
+  let text = name;
+  for (const part of [sayInstalled(system, product), installedText, team, site, note, stage, plan?.verdict])
+    if (part) text += ` ${part}`;
+  return { text: text.toLowerCase(), field: (field) => fieldOf(field, system, names, plan) };
+}
+
+function sayInstalled(system: System, product: Product | undefined): string {
+  const { release, patch, edition, architecture, stage } = system;
+  if (!product || stage) return describeInstalled(system, product);
+  const { installed } = saidOf(product);
+  let key = '';
+  for (const reading of [release, patch, edition, architecture]) {
+    if (!('is' in reading)) return describeInstalled(system, product);
+    key += `${reading.is}\n`;
+  }
+  const known = installed.get(key);
+  if (known !== undefined) return known;
+  const words = describeInstalled(system, product);
+  installed.set(key, words);
+  return words;
 }
 
 function fieldOf(
