@@ -124,10 +124,10 @@ test(`with calendars it agrees on ${CALENDARS} random worlds: days, minutes, wha
   tell('brute force agrees with calendars', { worlds: CALENDARS, targets, ...Object.fromEntries(shares) });
   for (const name of ['closed by windows', 'in windows', 'with freezes'])
     expect((shares.get(name) ?? 0) / targets, name).toBeGreaterThanOrEqual(leastShare);
-  // What routes have of themselves, of those laid in windows.
+  // What routes have of themselves, of those laid in windows, at half that share.
   for (const name of ['share a night', 'node by node', 'watched'])
     expect((shares.get(name) ?? 0) / (shares.get('in windows') ?? 1), name).toBeGreaterThanOrEqual(
-      leastShare
+      leastShare / 2
     );
 }, 6_000_000);
 
