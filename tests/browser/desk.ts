@@ -1,3 +1,4 @@
+import { rmSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
 
@@ -57,6 +58,18 @@ const still = (page: Page): Promise<void> =>
     watch.disconnect();
   });
 
+/** Waits until what a place shows is there, and nothing is being worked out any more. */
+export async function settled(page: Page): Promise<void> {
+  await expect(page.locator('main')).not.toHaveText('');
+  await still(page);
+  await expect(
+    page.getByText(
+      /^(Planning|Looking (into|again)|Laying every|Working it out|Finding the order|Reading what)/
+    )
+  ).toHaveCount(0, { timeout: 60_000 });
+  await still(page);
+}
+
 /** Nothing on the page stands in the way of people who see or move otherwise, in light and in dark; dark differs by its colours only. */
 export async function expectAccessible(page: Page, ...more: readonly string[]): Promise<void> {
   for (const colorScheme of ['light', 'dark'] as const) {
@@ -76,6 +89,15 @@ export async function expectAccessible(page: Page, ...more: readonly string[]): 
 /** Whether the browser would ask before leaving, since something is not kept yet. */
 const asksToStay = (page: Page): Promise<boolean> =>
   page.evaluate(() => !window.dispatchEvent(new Event('beforeunload', { cancelable: true })));
+
+/** Throws a browser's folder away. One that was killed may have helpers left that write for a while: what they leave is nobody's matter. */
+export function discard(folder: string): void {
+  try {
+    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
+  } catch {
+    // It lies where what is left lying is swept away.
+  }
+}
 
 /** Waits until everything on the screen is kept. */
 export const kept = (page: Page): Promise<void> => expect.poll(() => asksToStay(page)).toBe(false);

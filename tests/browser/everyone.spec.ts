@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, follow, kept, openDemo, planned, test } from './desk';
+import { expect, expectAccessible, follow, kept, openDemo, planned, settled, test } from './desk';
 
 const VIEWS = [
   '/estate',
@@ -34,12 +34,6 @@ const VIEWS = [
   '/catalogue/table',
   '/catalogue/start'
 ];
-
-/** Nothing is being worked out any more. */
-const settled = (page: Page): Promise<void> =>
-  expect(
-    page.getByText(/^(Planning|Looking into|Laying every|Working it out|Finding the order|Reading what)/)
-  ).toHaveCount(0, { timeout: 60_000 });
 
 /** What lies outside of the window and cannot be brought into it. */
 const outside = (page: Page): Promise<string[]> =>

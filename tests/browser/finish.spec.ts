@@ -157,8 +157,12 @@ test('help is the docs’ own: of each place first what is on the screen, all of
     await page.keyboard.press('Escape');
     await expect(page.locator('[data-chapter]')).toHaveCount(0);
   }
-  await page.keyboard.press('h');
   const find = page.getByRole('searchbox', { name: 'Find in the help' });
+  // What is just going away is not brought back by the same key.
+  await expect(async () => {
+    await page.keyboard.press('h');
+    await expect(find).toBeVisible({ timeout: 2000 });
+  }).toPass();
   await find.fill('pool');
   await expect(page.locator('[data-chapter]').first()).toContainText('Rights: what may be done');
   await find.fill('unknown');

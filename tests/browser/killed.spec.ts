@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { chromium, expect, test, type Page } from '@playwright/test';
 import { tell } from '../support/laws';
 import { Random } from '../support/random';
-import { giveFile, planned } from './desk';
+import { discard, giveFile, planned } from './desk';
 
 const ROUNDS = process.env['LAWS'] === 'all' ? 500 : 6;
 const MACHINES = 40;
@@ -175,7 +175,7 @@ test('killed in the middle of edits, imports and plans: nothing that was kept is
     }
   } finally {
     await mortal.kill();
-    rmSync(profile, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
+    discard(profile);
   }
   tell('kill -9', { rounds: ROUNDS, 'edits told as kept': told, 'imports told as kept': imports });
   expect(told).toBeGreaterThan(0);
@@ -247,6 +247,6 @@ test('a disk that fills up: what was kept stays, the rest is told and can be tak
   } finally {
     await mortal.kill();
     execFileSync('umount', ['-l', disk]);
-    rmSync(disk, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
+    discard(disk);
   }
 });

@@ -1,10 +1,11 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { createServer as createHttp } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, type Page, test } from '@playwright/test';
+import { discard } from './desk';
 
 const freePort = (): Promise<number> =>
   new Promise((done) => {
@@ -94,7 +95,7 @@ test('with the network gone, and after the browser is killed, the worksheet is t
   } finally {
     await browser.kill();
     server.kill('SIGKILL');
-    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
+    discard(folder);
   }
 });
 
@@ -198,6 +199,6 @@ test('a newer version is taken when somebody says so, and not before; another ta
   } finally {
     await browser.kill();
     server.end();
-    rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
+    discard(folder);
   }
 });

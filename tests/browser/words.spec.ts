@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Locator, Page } from '@playwright/test';
 import { parse } from 'yaml';
-import { expect, giveFile, openDemo, planned, test } from './desk';
+import { expect, follow, giveFile, openDemo, planned, settled, test } from './desk';
 
 /** Views of the demo; the catalogue's for every product. The text view shows the file itself. */
 const VIEWS = [
@@ -69,16 +69,14 @@ function identifiersOf(demo: Demo): string[] {
 const KEYS = new Set(['id', 'fact', 'list', 'right', 'requirement', 'source', 'caution', 'product']);
 
 const wordsOf = (ids: readonly string[]): [string, RegExp][] =>
-  ids.map((id) => [id, new RegExp(`(^|[^\\w-])${id.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}($|[^\\w-])`)]);
+  // A path of a file may have one in it.
+  ids.map((id) => [id, new RegExp(`(^|[^\\w/-])${id.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}($|[^\\w-])`)]);
 
 /** Everything that can be read on a page. */
 async function read(page: Page, path: string): Promise<string[]> {
-  await page.goto(path);
-  await expect(
-    page.getByText(/^(Planning|Looking into|Laying every|Working it out|Finding the order)/)
-  ).toHaveCount(0, {
-    timeout: 60_000
-  });
+  await follow(page, path);
+  await expect(page).toHaveURL(path);
+  await settled(page);
   return readAll(page);
 }
 

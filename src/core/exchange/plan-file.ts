@@ -87,7 +87,7 @@ class PlanWriter {
       causes: causes.map((c): StretchFile['causes'][number] => {
         switch (c.kind) {
           case 'pool':
-            return { kind: c.kind, name: c.name, units: c.units, lapsed: formatDay(c.lapsed) };
+            return { kind: c.kind, name: c.pool.name, units: c.units, lapsed: formatDay(c.lapsed) };
           case 'closes':
             return { kind: c.kind, systems: systemsOf(c.case), reason: this.#reason(c.reason) };
           case 'opens':

@@ -1,6 +1,6 @@
 import { type Day, parseDay } from '../date';
 import { SURELY_THERE } from '../deadline';
-import { countRightNeeds, type RightCount, type RightUse } from '../right';
+import { countRightNeeds, type PoolName, type RightCount, type RightUse } from '../right';
 import { judgeMoves, layRounds, type Reason, reasonOf } from '../route';
 import type { Plan, PlanProgress } from './plan-types';
 import type { Planning } from './planning';
@@ -45,8 +45,7 @@ export type WaitCause =
     }
   | {
       readonly kind: 'pool';
-      readonly group: string;
-      readonly name: string;
+      readonly pool: PoolName;
       readonly units: number;
       readonly lapsed: Day;
     }
@@ -221,7 +220,7 @@ class Waited {
     const ofPools = before.count.pools.flatMap((pool, i): WaitCause[] => {
       const lost = pool.drawn - (after.count.pools[i]?.drawn ?? 0);
       return pool.until !== undefined && lost > 0 && this.#isPast(pool.until, after.laid)
-        ? [{ kind: 'pool', group: pool.group, name: pool.name, units: lost, lapsed: pool.until }]
+        ? [{ kind: 'pool', pool: nameOf(pool), units: lost, lapsed: pool.until }]
         : [];
     });
     return [...ofWays, ...ofPools];
@@ -230,6 +229,14 @@ class Waited {
   #isPast = (until: Day, laid: readonly Laid[]): boolean =>
     laid.some((l) => usesOf(l).some((u) => isCalled(u.right) && u.days.last > until));
 }
+
+const nameOf = ({ name, right, product, isCounted, edition }: PoolName): PoolName => ({
+  name,
+  right,
+  isCounted,
+  ...(product === undefined ? {} : { product }),
+  ...(edition === undefined ? {} : { edition })
+});
 
 function lay({ plan, terms, label, party }: Wayfarer, day: Day): Laid {
   const later = { ...terms, today: day, from: day, leadsFrom: day };

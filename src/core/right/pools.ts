@@ -24,6 +24,9 @@ export interface Pool {
   readonly held: MaybeSum;
 }
 
+/** What a pool is called by. */
+export type PoolName = Pick<Pool, 'name' | 'right' | 'product' | 'isCounted' | 'edition'>;
+
 /** The calls of a group share pools: units of one pool's name and edition, or one right without units. */
 export const groupOfCalls = ({ right, edition, pool }: RightCalls): string =>
   pool === undefined ? `right ${right}` : `pool ${pool}/${edition}`;

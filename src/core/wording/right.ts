@@ -2,7 +2,7 @@ import type { Day } from '../date';
 import type { Names } from '../catalogue';
 import type { Forecast, GraceClock, WaitCause } from '../plan';
 import type { RightQuestion } from '../ready';
-import type { RightNeed, RightPool, RightUse } from '../right';
+import type { PoolName, RightNeed, RightPool, RightUse } from '../right';
 import { sayCount, sayDay, sayMoney, sayNumber } from './dates';
 import type { Naming } from './ready';
 import { describeReason } from './reason';
@@ -62,7 +62,7 @@ function sayPacks({ purchases }: RightNeed): string {
 /** What a group of needs and pools is called: the pool's name with its edition, else the right. */
 export function sayRightGroup(
   needs: readonly RightNeed[],
-  pools: readonly RightPool[],
+  pools: readonly PoolName[],
   naming: Naming
 ): string {
   const [need] = needs;
@@ -106,7 +106,7 @@ export function sayWaitCause(
 ): string {
   switch (cause.kind) {
     case 'pool':
-      return `${cause.name}: what is held lapses on ${sayDay(cause.lapsed)}, ${sayCount(cause.units, 'unit')} fewer to draw on`;
+      return `${sayRightGroup([], [cause.pool], naming)}: what is held lapses on ${sayDay(cause.lapsed)}, ${sayCount(cause.units, 'unit')} fewer to draw on`;
     case 'closes':
       return `the way of ${describe(cause.case)} no longer holds: ${describeReason(cause.reason)}`;
     case 'opens':

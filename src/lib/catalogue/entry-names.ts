@@ -104,8 +104,9 @@ export class EntryNames {
 
   /** Releases of another product by their names. */
   #rangeElsewhere(text: string): string {
-    const said = (this.catalogue?.products ?? []).map((p) => new Names(p).range(text));
-    return said.find((words) => words !== text) ?? text;
+    const releases = text.match(/[^\s,/]+/g) ?? [];
+    const others = (this.catalogue?.products ?? []).map((p) => new Names(p));
+    return (others.find((p) => releases.some((r) => p.isRelease(r))) ?? this.#names).range(text);
   }
 
   #element(value: unknown): string {

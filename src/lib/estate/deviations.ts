@@ -2,6 +2,7 @@ import { type Day, formatDay } from '$core/date';
 import { activatedOf } from '$core/bind';
 import { type Decision, type FactDecisions, seenOf, situationKey, type System } from '$core/estate';
 import { naming } from '$lib/ready/naming';
+import { sayDecision } from './decision-words';
 
 /** What is decided, as of a day. */
 interface DecidedOn {
@@ -62,9 +63,12 @@ const nameCompanions = ({ companions, companionsWhole }: System): string =>
     .sort()
     .join()}`;
 
-const sayKind = ({ kind, scope }: Decision): string =>
-  'fact' in scope
-    ? `decided: ${kind} ${scope.fact}`
-    : 'companion' in scope
-      ? `decided: ${kind} ${scope.companion}`
-      : `decided: ${kind}`;
+const sayKind = (d: Decision): string => {
+  const what =
+    'fact' in d.scope
+      ? `${naming.fact(d.scope.fact)} `
+      : 'companion' in d.scope
+        ? `${d.scope.companion} `
+        : '';
+  return `decided: ${what}${sayDecision(d)}`;
+};
