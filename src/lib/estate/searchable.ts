@@ -16,12 +16,28 @@ const saidOf = (product: Product): Said => {
   return said;
 };
 
-/** A system with the plan of its case, for the search. */
+interface Row {
+  readonly product: Product | undefined;
+  readonly plan: CasePlan | undefined;
+  readonly row: Searchable;
+}
+/** As each system was put in words last; another one where its product or its plan is. */
+const ROWS = new WeakMap<System, Row>();
+
+/** A system with the plan of its case, for the search; made once as long as all three are the same. */
 export function searchableSystem(
   system: System,
   product: Product | undefined,
   plan: CasePlan | undefined
 ): Searchable {
+  const known = ROWS.get(system);
+  if (known && known.product === product && known.plan === plan) return known.row;
+  const row = rowOf(system, product, plan);
+  ROWS.set(system, { product, plan, row });
+  return row;
+}
+
+function rowOf(system: System, product: Product | undefined, plan: CasePlan | undefined): Searchable {
   const names = product ? saidOf(product).names : new Names(undefined);
   const { name, installedText, team, site, note, stage } = system;
   let text = name;

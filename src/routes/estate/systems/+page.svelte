@@ -18,6 +18,7 @@
     type Refusal,
     rightsSheet,
     type SheetSource,
+    type System,
     systemsSheet
   } from '$core/estate';
   import { describeInstalled, sayCount, sayNumber, shorten } from '$core/wording';
@@ -27,6 +28,7 @@
   import FindHelp from '$lib/estate/FindHelp.svelte';
   import Grid from '$lib/estate/Grid.svelte';
   import { GridCursor } from '$lib/estate/grid-cursor.svelte';
+  import { searchAhead } from '$lib/estate/search-ahead.svelte';
   import { searchableSystem } from '$lib/estate/searchable';
   import { desk } from '$lib/state/desk.svelte';
   import { plain } from '$lib/state/plain.svelte';
@@ -51,22 +53,12 @@
     new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((id): [string, CasePlan] => [id, c])))
   );
   const sorted = $derived([...desk.estate.systems].sort((a, b) => compareText(a.name, b.name)));
-  /** What each system is found by; worked out when somebody comes to look for the first time. */
-  const searchable = $derived(
-    new Map(
-      sorted.map((s) => [
-        s.id,
-        searchableSystem(s, desk.products.get('is' in s.product ? s.product.is : ''), planOf.get(s.id))
-      ])
-    )
-  );
+  /** What a system is found by. */
+  const searchable = (s: System) =>
+    searchableSystem(s, desk.products.get('is' in s.product ? s.product.is : ''), planOf.get(s.id));
+  searchAhead(() => (void planOf, void desk.products, sorted), searchable);
   const found = $derived(
-    query.groups.length === 0
-      ? sorted
-      : sorted.filter((s) => {
-          const row = searchable.get(s.id);
-          return row !== undefined && matchesQuery(query, row, kinds);
-        })
+    query.groups.length === 0 ? sorted : sorted.filter((s) => matchesQuery(query, searchable(s), kinds))
   );
   const source = $derived<SheetSource>({
     catalogue: desk.catalogue ?? emptyCatalogue(),
@@ -122,7 +114,6 @@
       placeholder="Find: words, team = ticket, memory < 8 GB"
       aria-label="Find systems"
       bind:value={find}
-      onfocus={() => void searchable}
     />
     <FindHelp />
     <span class="sheets" role="group" aria-label="Sheet">
