@@ -124,6 +124,33 @@ test('where what is stored is gone, what was found of it is as well', async ({ p
   expect(await foundIn(page)).toEqual([]);
 });
 
+test('where there is no room for a change, what was found gives way to it', async ({ page }) => {
+  await openDemo(page);
+  await anotherKept(page);
+  await page.goto('/estate/system?at=draw-01');
+  await expect(planning(page)).toHaveCount(0);
+  await page.evaluate(() => {
+    const { put } = IDBObjectStore.prototype;
+    let isFull = true;
+    IDBObjectStore.prototype.put = function (...given: Parameters<typeof put>) {
+      if (isFull && this.transaction.db.name === 'orange-stair')
+        throw new DOMException('The disk is full.', 'QuotaExceededError');
+      return put.apply(this, given);
+    };
+    const { delete: take } = IDBObjectStore.prototype;
+    IDBObjectStore.prototype.delete = function (...given: Parameters<typeof take>) {
+      if (this.transaction.db.name === 'orange-stair found') isFull = false;
+      return take.apply(this, given);
+    };
+  });
+  await page.locator('#system-note').fill('in the tower');
+  await page.locator('#system-note').press('Tab');
+  await expect(page.getByRole('status').filter({ hasText: 'Noted on' })).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(page.locator('#system-note')).toHaveValue('in the tower');
+});
+
 test('over a network without encryption it plans, and files are told by their hashes', async ({
   baseURL
 }) => {

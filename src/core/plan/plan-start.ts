@@ -74,22 +74,14 @@ function planGoalOnly(
   if (!place || isOlder(terms, place, start)) return undefined;
   if (one.decisions.some((d) => d.kind === 'choose a route')) return undefined;
   const target = targetOf(terms, place);
+  const aim = { start, place, goal: target, goalFrom: from };
   if (targetKey(place) === targetKey(start)) {
     const { plan, bestWithoutCells } = settled({ target }, 'here', false);
     const timing = findTiming(terms, { start, target: place }, undefined, others);
-    return {
-      start,
-      place,
-      goal: target,
-      goalFrom: from,
-      targets: [plan],
-      bestWithoutCells: [bestWithoutCells],
-      timing,
-      cut: false
-    };
+    return { ...aim, targets: [plan], bestWithoutCells: [bestWithoutCells], timing, cut: false };
   }
   const sure = findChosen(terms, { start, target: place }, 'sure');
-  if (!sure.label) return planClosed(starting, start, { place, from }, sure);
+  if (!sure.label) return planClosed(starting, aim, sure);
   if (sure.verdict === 'not yet') return undefined;
   // A sure run that met nothing unknown goes the same as the best one.
   const better = sure.verdict !== 'straight' && sure.met.size > 0;
@@ -109,10 +101,7 @@ function planGoalOnly(
     reasons: []
   };
   return {
-    start,
-    place,
-    goal: target,
-    goalFrom: from,
+    ...aim,
     chosen: sure.label,
     targets: [plan],
     bestWithoutCells: [verdicts.withoutCells],
@@ -124,16 +113,15 @@ function planGoalOnly(
 /** A goal that is closed, with why, and the newest target that is not. Undefined where anything was cut, or much is closed. */
 function planClosed(
   { terms, others, alone }: Starting,
-  start: Place,
-  { place, from }: { readonly place: Place; readonly from: GoalSource },
+  aim: Required<Pick<StartPlan, 'start' | 'place' | 'goal' | 'goalFrom'>>,
   sure: Chosen
 ): StartPlan | undefined {
+  const { start, place, goal: target } = aim;
   if (!alone || sure.cut) return undefined;
   const found = sure.met.size === 0 ? [] : [true, false].map((cells) => bestTo(terms, start, place, cells));
   const newest = findBestOpen(terms, start, place);
   if (newest === 'not known' || found.some((b) => b.cut)) return undefined;
   const [best = 'closed', without = 'closed'] = found.map((b) => b.verdict);
-  const target = targetOf(terms, place);
   const plan: TargetPlan = {
     target,
     ...shownOf('closed', best, without),
@@ -150,10 +138,7 @@ function planClosed(
           ))
   };
   return {
-    start,
-    place,
-    goal: target,
-    goalFrom: from,
+    ...aim,
     targets: [plan],
     bestWithoutCells: [without],
     timing: findTiming(terms, { start, target: place }, undefined, others),

@@ -90,23 +90,25 @@ export class EntryNames {
     const isNamed = ['how', 'name', 'title', 'feature', 'fact'].some((key) => key in map);
     const said = Object.entries(map)
       .filter(([key]) => key !== 'source' && !(key === 'id' && isNamed))
-      .map(([key, v]): [string, unknown] => [key === 'own' ? '' : key, this.#said(key, v)]);
+      .map(([key, v]): [string, unknown] => [key === 'own' ? '' : key, this.#said(key, v, map)]);
     return sayBrief(Object.fromEntries(said), most);
   }
 
-  #said(key: string, value: unknown): unknown {
+  #said(key: string, value: unknown, map: Readonly<Record<string, unknown>>): unknown {
     if (typeof value !== 'string') return value;
     if (key === 'own') return this.#names.range(value);
-    if (key === 'other') return `with ${this.#rangeElsewhere(value)}`;
+    if (key === 'other') return `with ${this.#rangeElsewhere(map)}`;
     if (key === 'feature') return this.any(value);
     return key === 'id' ? value : this.field(key, value);
   }
 
-  /** Releases of another product by their names. */
-  #rangeElsewhere(text: string): string {
-    const releases = text.match(/[^\s,/]+/g) ?? [];
-    const others = (this.catalogue?.products ?? []).map((p) => new Names(p));
-    return (others.find((p) => releases.some((r) => p.isRelease(r))) ?? this.#names).range(text);
+  /** Releases of the product a pairing is with by their names, in a line of it. */
+  #rangeElsewhere({ own, other }: Readonly<Record<string, unknown>>): string {
+    const pairing = this.product?.pairings?.find((p) =>
+      p.fits?.some((f) => f.own === own && f.other === other)
+    );
+    const product = this.catalogue?.products.find((p) => p.id === pairing?.other);
+    return new Names(product).range(String(other));
   }
 
   #element(value: unknown): string {

@@ -13,7 +13,6 @@ import type { LookProgress } from '$lib/workers/paced';
 import { currentWorkspace } from '$lib/storage/database';
 import { keepFound, lastFound } from '$lib/storage/last-found';
 import { desk } from './desk.svelte';
-import { MOST_KEPT } from './planner-link.svelte';
 import { words } from './words.svelte';
 
 /** What is there sooner than this is not announced. */
@@ -55,8 +54,7 @@ class LookState {
     }
     this.ready = { of, found };
     const mark = desk.planner.markOf(of);
-    if (mark !== undefined && of.cases.length <= MOST_KEPT)
-      void keepFound(currentWorkspace(), 'ready', mark, found);
+    if (mark !== undefined) void keepFound(currentWorkspace(), 'ready', mark, found);
   }
 
   /** Puts on show what was found when this page was last here, while the plan that was found then is; it is looked for again behind that. */

@@ -19,10 +19,11 @@ const PLAN_AFTER_MS = 60;
 const SHOW_AFTER_MS = 350;
 /** A worker that answers something else for longer than this, and has not heard that there is something to plan, is ended. */
 const BUSY_FOR_MS = 2000;
-/** A plan that has stood for so long is kept for the next time; larger ones later, and none of more cases. */
+/** A plan that has stood for so long is kept for the next time; larger ones later. */
 const KEEP_AFTER_MS = 1000;
 const KEEP_AFTER_MS_A_CASE = 1;
-export const MOST_KEPT = 20_000;
+/** Of plans of more cases nothing is kept. */
+const MOST_KEPT = 20_000;
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** What is planned: read when planning starts. */
@@ -105,10 +106,13 @@ export class PlannerLink {
     if (plan && !this.plan && mark === this.#planned().mark) this.plan = plan;
   }
 
-  /** The word for what a plan was made of, where that is what is on the desk; none for one that was planned when this page was last here. */
+  /**
+   * The word for what a plan was made of, to keep what is found under; none where that is not what is on the desk, for a plan that was made when
+   * this page was last here, and for one that is too large.
+   */
   markOf(plan: Plan): string | undefined {
     const isOfThis = plan === this.plan && plan === this.#told?.plan && this.#planOf === this.#changes;
-    return isOfThis ? this.#planned().mark : undefined;
+    return isOfThis && plan.cases.length <= MOST_KEPT ? this.#planned().mark : undefined;
   }
 
   /** The plan of what is on the desk, once it is there; the last one, or none, where planning was stopped. */
@@ -280,7 +284,6 @@ export class PlannerLink {
 
   /** By then what other tabs have changed is known of. */
   #keepSoon(plan: Plan): void {
-    const cases = plan.cases.length;
     clearTimeout(this.#keeping);
     const keep = (): void => {
       const mark = this.markOf(plan);
@@ -289,7 +292,7 @@ export class PlannerLink {
       // That it was ended, or had no room, takes nothing from anybody.
       this.#worker.call((w) => w.keepPlan(stamp, mark)).catch(() => undefined);
     };
-    if (cases <= MOST_KEPT) this.#keeping = setTimeout(keep, KEEP_AFTER_MS + cases * KEEP_AFTER_MS_A_CASE);
+    this.#keeping = setTimeout(keep, KEEP_AFTER_MS + plan.cases.length * KEEP_AFTER_MS_A_CASE);
   }
 
   /** The worker's copy is gone or out of date: it reads everything anew, and what is not stored yet comes on top. */
