@@ -2,7 +2,7 @@ import { sameTarget, type CasePlan, type TargetPlan } from './plan-types';
 import { planCase } from './plan-case';
 import { findOut, lookAt, type FindOut, type Looking } from './find-out';
 import type { Planning } from './planning';
-import { findRestsOn } from './rests-on';
+import { withRestsOn } from './rests-on';
 import { type Eaten, eatenBy } from './eaten';
 import { findSavings, type Saving } from './savings';
 import type { Case } from '../bind';
@@ -54,9 +54,7 @@ export function exploreSystem(planning: Planning, id: string, target?: Target): 
   // What others in the case are linked with has other names.
   const one = { ...gathered, system };
   const model = planning.modelFor(one.system);
-  const planned = planCase(planning, model, one, 'target');
-  const restsOn = findRestsOn(planned, model?.product, planning.disputes);
-  const plan = restsOn.length > 0 ? { ...planned, restsOn } : planned;
+  const plan = withRestsOn(planning, one, planCase(planning, model, one, 'target'));
   const looked = exploreCase(planning, one, plan, target);
   return looked ? { plan, looked } : { plan };
 }

@@ -6,6 +6,15 @@ export {
   type Dealt,
   type RequirementOnWay
 } from './asked-on-way';
+export {
+  type Around,
+  aroundOf,
+  partsElsewhere,
+  planAhead,
+  planningAround,
+  takePlan,
+  unnamed
+} from './elsewhere';
 export { type Brief, comparePlans, type PlanChange } from './compare-plans';
 export { daysLeft } from './days-left';
 export { type CalendarLoad, loadByWeek, type WeekLoad } from './load';

@@ -1,6 +1,7 @@
 import type { Catalogue, Product } from '../catalogue';
 import type { Case } from '../bind';
-import { readingKey } from '../estate';
+import type { ProductModel } from '../compile';
+import { readingKey, type System } from '../estate';
 import { planCase } from './plan-case';
 import type { Scope } from './plan-start';
 import type { CasePlan } from './plan-types';
@@ -31,23 +32,46 @@ export class PlanCache {
   plan(planning: Planning, one: Case, scope: Scope): CasePlan {
     const model = planning.modelFor(one.system);
     if (!model) return planCase(planning, model, one, scope);
-    const kept: Kept = this.#byProduct.get(model.product) ?? { plans: new Map(), size: 0 };
-    this.#byProduct.set(model.product, kept);
-    const key = `${scope}|${keyOf(planning, one)}${model.needs.pairings.length > 0 || planning.asksLinks(one.system) ? `|${this.#numberOf(planning.catalogue)}|${planning.everythingDecided}` : ''}`;
-    const alike = kept.plans.get(key);
+    const key = this.#keyOf(planning, model, one, scope);
+    const alike = this.#byProduct.get(model.product)?.plans.get(key);
     const known = alike instanceof Map ? alike.get(planning.alike.seenKeyOf(one.system)) : alike;
     if (known) return { ...known, id: one.id, situation: one.situation, systems: one.systems };
-    this.planned++;
     const plan = planCase(planning, model, one, scope);
+    this.#keep(planning, model, key, { system: one.system, plan });
+    return plan;
+  }
+
+  /** Takes a plan that was made of a case elsewhere. */
+  take(planning: Planning, one: Case, scope: Scope, plan: CasePlan): void {
+    const model = planning.modelFor(one.system);
+    if (model)
+      this.#keep(planning, model, this.#keyOf(planning, model, one, scope), { system: one.system, plan });
+  }
+
+  #keyOf(planning: Planning, { needs }: ProductModel, one: Case, scope: Scope): string {
+    const own = `${scope}|${keyOf(planning, one)}`;
+    const isLinked = needs.pairings.length > 0 || planning.asksLinks(one.system);
+    return isLinked ? `${own}|${this.#numberOf(planning.catalogue)}|${planning.everythingDecided}` : own;
+  }
+
+  #keep(
+    planning: Planning,
+    { product }: ProductModel,
+    key: string,
+    { system, plan }: { readonly system: System; readonly plan: CasePlan }
+  ): void {
+    this.planned++;
+    const kept: Kept = this.#byProduct.get(product) ?? { plans: new Map(), size: 0 };
+    this.#byProduct.set(product, kept);
     if (kept.size >= MOST) [kept.plans, kept.size] = [new Map(), 0];
     kept.size++;
-    if (!tellsWhatWasSeen(plan)) kept.plans.set(key, plan);
-    else {
-      const seen = kept.plans.get(key);
-      const bySeen = seen instanceof Map ? seen : new Map<string, CasePlan>();
-      kept.plans.set(key, bySeen.set(planning.alike.seenKeyOf(one.system), plan));
+    if (!tellsWhatWasSeen(plan)) {
+      kept.plans.set(key, plan);
+      return;
     }
-    return plan;
+    const seen = kept.plans.get(key);
+    const bySeen = seen instanceof Map ? seen : new Map<string, CasePlan>();
+    kept.plans.set(key, bySeen.set(planning.alike.seenKeyOf(system), plan));
   }
 
   #numberOf(catalogue: Catalogue): number {

@@ -6,7 +6,7 @@ import { exploreCase, type Exploration } from './explore';
 import { PlanCache } from './plan-cache';
 import { Planning } from './planning';
 import type { CasePlan, Plan, PlanProgress } from './plan-types';
-import { findRestsOn } from './rests-on';
+import { withRestsOn } from './rests-on';
 import { countRightNeeds } from '../right';
 import { rightCallsOf } from './right-calls';
 import { withRounds } from './rounds';
@@ -40,7 +40,7 @@ export function* planWith(
   every: 'goal' | 'target',
   cache = new PlanCache()
 ): Generator<PlanProgress, Plan> {
-  const { catalogue, disputes, estate, today } = planning;
+  const { catalogue, estate, today } = planning;
   const { cases, situations } = planning.gather();
   const plans: CasePlan[] = [];
   for (const one of cases) {
@@ -49,9 +49,7 @@ export function* planWith(
       plans.push(known);
       continue;
     }
-    const planned = cache.plan(planning, one, every);
-    const restsOn = findRestsOn(planned, planning.modelFor(one.system)?.product, disputes);
-    plans.push(restsOn.length > 0 ? { ...planned, restsOn } : planned);
+    plans.push(withRestsOn(planning, one, cache.plan(planning, one, every)));
     yield { done: plans.length, of: cases.length };
   }
   planning.alike.forget();

@@ -141,6 +141,11 @@ export class Planning {
     return this.#plans.get(one);
   }
 
+  /** Takes the plan of a case, which is not planned again then. */
+  keepPlan(one: Case, plan: CasePlan): void {
+    this.#plans.set(one, plan);
+  }
+
   /** Keeps plans for the planning after this one: those of these cases and no others. */
   keepPlans(plans: readonly (readonly [Case, CasePlan])[]): void {
     this.#plans = new Map(plans);

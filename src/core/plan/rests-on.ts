@@ -1,5 +1,7 @@
 import { type Dispute, joinEntryPath, type Product } from '../catalogue';
+import type { Case } from '../bind';
 import type { CasePlan, RestsOn } from './plan-types';
+import type { Planning } from './planning';
 import { isCounted } from '../route';
 import { matchesRelease, parseRange, sequenceOf } from '../version';
 
@@ -8,16 +10,18 @@ import { matchesRelease, parseRange, sequenceOf } from '../version';
  * between these whether the route takes them or not, of the edition changes and rights it uses, and of whatever
  * contributes to its deadline. In the order of the catalogue.
  */
-export function findRestsOn(
-  plan: CasePlan,
-  product: Product | undefined,
-  disputes: readonly Dispute[]
-): RestsOn[] {
+function findRestsOn(plan: CasePlan, product: Product | undefined, disputes: readonly Dispute[]): RestsOn[] {
   if (!product || disputes.length === 0) return [];
   const touched = touchedOf(plan, product);
   return disputes
     .filter((d) => [...touched].some((t) => d.entry === t || d.entry.startsWith(`${t}/`)))
     .map((d) => ({ entry: d.entry, ...(d.ruled === undefined ? {} : { ruled: d.ruled }) }));
+}
+
+/** A plan with the disputed entries its verdict rests on, where there are any. */
+export function withRestsOn(planning: Planning, one: Case, plan: CasePlan): CasePlan {
+  const restsOn = findRestsOn(plan, planning.modelFor(one.system)?.product, planning.disputes);
+  return restsOn.length > 0 ? { ...plan, restsOn } : plan;
 }
 
 function touchedOf(plan: CasePlan, product: Product): ReadonlySet<string> {

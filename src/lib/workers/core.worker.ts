@@ -3,6 +3,7 @@ import * as Comlink from 'comlink';
 import { lintCatalogue, type LintFinding } from '$core/lint';
 import { type Catalogue, type Dispute, mergeCatalogues, settleCatalogue } from '$core/catalogue';
 import {
+  type CasePlan,
   type DueEntry,
   comparePlans,
   type Explored,
@@ -54,6 +55,7 @@ import {
 } from '$core/exchange';
 import type { Result } from '$core/kit';
 import { importWords, planWords } from '$core/wording';
+import { Helping, type Share } from './helpers';
 import { Looker, type RightsTried } from './looker';
 import { type LookOrder, Orderer } from './orderer';
 import type { LookProgress } from './paced';
@@ -68,6 +70,7 @@ const PROGRESS_EVERY_MS = 40;
 const planner = new Planner();
 const looker = new Looker(planner);
 const orderer = new Orderer();
+const helping = new Helping();
 
 /** Words of progress cost time as well: not more of them than people can read. */
 function sparingly<T>(tell: (progress: T) => void): (progress: T) => void {
@@ -168,6 +171,7 @@ const api = {
     }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> =>
     planner.plan(order, onProgress),
+  planShare: async (share: Share): Promise<CasePlan[]> => helping.planShare(share),
   keepPlan: (stamp: string, of: string): Promise<void> => planner.keep(stamp, of),
   waitStored: (
     order: LookOrder,

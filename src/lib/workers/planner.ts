@@ -1,21 +1,13 @@
 import { type Catalogue, emptyCatalogue } from '$core/catalogue';
 import { HeldEstate, type Target, type Write } from '$core/estate';
-import {
-  type Explored,
-  exploreSystem,
-  type Plan,
-  PlanCache,
-  Planning,
-  type PlanProgress,
-  planWith
-} from '$core/plan';
+import { type Explored, exploreSystem, type Plan, PlanCache, Planning, type PlanProgress } from '$core/plan';
 import type { Result } from '$core/kit';
 import { newId } from '$lib/state/ids';
 import { readStored } from '$lib/storage/change-log';
 import { keepFound } from '$lib/storage/last-found';
+import { startWorkers } from './helpers';
+import { planTogether } from './sharing';
 import { tellPlan, type ToldPlan } from './told-plan';
-
-const PROGRESS_EVERY_MS = 40;
 
 /** What is to be planned: a workspace as it was last told, with what changed since. */
 export interface PlanOrder {
@@ -104,20 +96,16 @@ export class Planner {
     const { estate } = this.#held;
     const before = this.#last;
     const planning = new Planning({ catalogue: this.#catalogue, estate, today }, before?.planning);
-    const steps = planWith(planning, 'goal', this.#cache);
-    let paused = performance.now();
-    for (let next = steps.next(); ; next = steps.next()) {
-      if (next.done) {
-        const plan = next.value;
-        this.#last = { planning, plan, stamp: newId('plan') };
-        const known = has !== undefined && has === before?.stamp ? before.plan : undefined;
-        return { ok: true, value: tellPlan(plan, this.#last.stamp, known) };
-      }
-      if (performance.now() - paused <= PROGRESS_EVERY_MS) continue;
-      onProgress(next.value);
-      await new Promise((done) => setTimeout(done));
-      if (run !== this.#latest) return { ok: false, issues: [{ code: 'superseded' }] };
-      paused = performance.now();
-    }
+    const plan = await planTogether(planning, {
+      catalogue: this.#catalogue,
+      cache: this.#cache,
+      startHelpers: startWorkers,
+      tell: onProgress,
+      isOver: () => run !== this.#latest
+    });
+    if (!plan) return { ok: false, issues: [{ code: 'superseded' }] };
+    this.#last = { planning, plan, stamp: newId('plan') };
+    const known = has !== undefined && has === before?.stamp ? before.plan : undefined;
+    return { ok: true, value: tellPlan(plan, this.#last.stamp, known) };
   }
 }
