@@ -49,7 +49,9 @@ export function* planWith(
       plans.push(known);
       continue;
     }
-    plans.push(withRestsOn(planning, one, cache.plan(planning, one, every)));
+    const planned = withRestsOn(planning, one, cache.plan(planning, one, every));
+    if (every === 'goal') planning.keepPlan(one, planned);
+    plans.push(planned);
     yield { done: plans.length, of: cases.length };
   }
   planning.alike.forget();
