@@ -131,6 +131,35 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   await expect(page.locator('[data-case]').first()).toBeVisible();
 });
 
+test('where there are cores to spare other workers plan along, and end with the plan', async ({
+  page,
+  browser
+}) => {
+  test.setTimeout(180_000);
+  // The page tells its workers how many there are.
+  await page.addInitScript(() => Object.defineProperty(navigator, 'hardwareConcurrency', { value: 4 }));
+  const root = await browser.newBrowserCDPSession();
+  const countWorkers = async (): Promise<number> => {
+    const { targetInfos } = await root.send('Target.getTargets');
+    return targetInfos.filter((t) => t.type === 'worker').length;
+  };
+  const { catalogue, estate } = generateWorld(3, 6000, 6000, 12);
+  const workspace = {
+    format: 'orange-stair-workspace',
+    version: 1,
+    ...estate,
+    catalogue: { fileName: 'generated.json', text: JSON.stringify(catalogue) }
+  };
+  await page.goto('/import');
+  await giveFile(page, 'many.json', JSON.stringify(workspace));
+  await page.getByRole('button', { name: 'Open this workspace' }).click();
+  const alone = await countWorkers();
+  await expect.poll(countWorkers, { timeout: 60_000, intervals: [20] }).toBe(alone + 2);
+  await expect(page.getByText('6,000 systems in 6,000 situations')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0);
+  await expect.poll(countWorkers).toBe(alone);
+});
+
 test('on paper every row is there, whatever is in sight', async ({ page }) => {
   await openDemo(page);
   expect(await page.locator('[data-case]').count()).toBeLessThan(66);

@@ -24,6 +24,10 @@ const KEEP_AFTER_MS = 1000;
 const KEEP_AFTER_MS_A_CASE = 1;
 /** Of plans of more cases nothing is kept. */
 const MOST_KEPT = 20_000;
+/** More keep each other waiting for the one that takes what they have planned. */
+const MOST_HELPERS = 7;
+/** A core is left to the page and the engine's own threads: on two cores a second worker gained nothing. */
+const helpersOf = (cores: number): number => Math.max(0, Math.min(MOST_HELPERS, cores - 2));
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** What is planned: read when planning starts. */
@@ -137,6 +141,7 @@ export class PlannerLink {
       readAll: this.#readAll,
       writes: this.#unsent,
       today,
+      helpers: helpersOf(navigator.hardwareConcurrency),
       has: this.#told?.stamp,
       ...(catalogue === this.#sentCatalogue ? {} : { catalogue })
     };
@@ -259,6 +264,7 @@ export class PlannerLink {
       readAll: true,
       writes: unstored,
       today,
+      helpers: helpersOf(navigator.hardwareConcurrency),
       catalogue,
       stamp: this.#stamp
     };

@@ -2,9 +2,6 @@ import * as Comlink from 'comlink';
 import type { Case } from '$core/bind';
 import { type Around, type CasePlan, PlanCache, type Planning, planningAround, unnamed } from '$core/plan';
 
-/** More than so many keep each other waiting for whoever takes what they have planned. */
-const MOST_HELPERS = 7;
-
 /** Cases to be planned for another worker; `around` comes with the first of them. */
 export interface Share {
   readonly around?: Around;
@@ -31,10 +28,9 @@ export class Helping {
   }
 }
 
-/** Workers of the script this one runs, one for each core but its own. */
-export function startWorkers(): Helper[] {
+/** So many workers of the script this one runs; none where a worker cannot start any. */
+export function startWorkers(count: number): Helper[] {
   if (typeof Worker === 'undefined') return [];
-  const count = Math.min(MOST_HELPERS, (navigator.hardwareConcurrency || 1) - 1);
   return Array.from({ length: count }, () => {
     const worker = new Worker(self.location.href, { type: 'module' });
     const remote = Comlink.wrap<Pick<Helper, 'planShare'>>(worker);

@@ -19,6 +19,8 @@ export interface PlanOrder {
   /** Absent: the same as in the last order. */
   readonly catalogue?: Catalogue;
   readonly today: number;
+  /** How many workers may plan along. */
+  readonly helpers: number;
   /** The stamp of the plan whoever asks has, so that only what is another now is told. */
   readonly has?: string | undefined;
 }
@@ -90,7 +92,7 @@ export class Planner {
 
   async #run(
     run: number,
-    { today, has }: PlanOrder,
+    { today, helpers, has }: PlanOrder,
     onProgress: (progress: PlanProgress) => void
   ): Promise<Result<ToldPlan>> {
     const { estate } = this.#held;
@@ -99,7 +101,7 @@ export class Planner {
     const plan = await planTogether(planning, {
       catalogue: this.#catalogue,
       cache: this.#cache,
-      startHelpers: startWorkers,
+      startHelpers: () => startWorkers(helpers),
       tell: onProgress,
       isOver: () => run !== this.#latest
     });
