@@ -1,7 +1,6 @@
 /** The same plan made by as many threads as there are cores, as workers of the browser make it. */
 import { once } from 'node:events';
 import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { PlanCache } from '../src/core/plan/plan-cache';
 import { Planning } from '../src/core/plan/planning';
@@ -10,10 +9,13 @@ import type { Helper } from '../src/lib/workers/helpers';
 import { planTogether } from '../src/lib/workers/sharing';
 import type { GeneratedWorld } from './generate';
 
+/** Bundled beside the benchmark. */
+const THREAD = process.argv[1]?.replace(/[^/]*$/, 'thread.cjs') ?? '';
+
 /** One for each core but this one's. */
 function startThreads(): Helper[] {
   return Array.from({ length: availableParallelism() - 1 }, () => {
-    const thread = new Worker(join(__dirname, 'thread.cjs'));
+    const thread = new Worker(THREAD);
     return {
       planShare: async (share) => {
         thread.postMessage(share);

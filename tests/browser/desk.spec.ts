@@ -131,7 +131,7 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   await expect(page.locator('[data-case]').first()).toBeVisible();
 });
 
-test('where there are cores to spare other workers plan along, and end with the plan', async ({
+test('where there are cores to spare other workers plan along, and end with the plan, or when it is stopped', async ({
   page,
   browser
 }) => {
@@ -154,6 +154,10 @@ test('where there are cores to spare other workers plan along, and end with the 
   await giveFile(page, 'many.json', JSON.stringify(workspace));
   await page.getByRole('button', { name: 'Open this workspace' }).click();
   const alone = await countWorkers();
+  await expect.poll(countWorkers, { timeout: 60_000, intervals: [20] }).toBe(alone + 2);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect.poll(countWorkers).toBeLessThan(alone + 1);
+  await page.getByRole('button', { name: 'Plan again' }).click();
   await expect.poll(countWorkers, { timeout: 60_000, intervals: [20] }).toBe(alone + 2);
   await expect(page.getByText('6,000 systems in 6,000 situations')).toBeVisible({ timeout: 120_000 });
   await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0);

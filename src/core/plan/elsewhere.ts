@@ -15,6 +15,7 @@ export interface Around {
   readonly today: Day;
 }
 
+/** What is around the cases of a planning, whose catalogue is given as it was written. */
 export function aroundOf({ estate, today }: Planning, catalogue: Catalogue): Around {
   const { systems: _systems, ...around } = estate;
   void _systems;
