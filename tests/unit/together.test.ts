@@ -105,7 +105,7 @@ test('whoever plans along, the plan is the same', async () => {
     }
   }
   expect(elsewhere).toBeGreaterThan(100);
-});
+}, 180_000);
 
 test('who fails or is silent costs time and nothing else', async () => {
   const input = generateWorld(7, 300, 120);
