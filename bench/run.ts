@@ -168,8 +168,9 @@ const lines = [
   'without every target; systems are gathered by short keys, one kept a case, plain facts looked at as they are. What is left, of 20,000 cases: a third',
   'is search, and of that most is judging days and rights of the moves that are in the answer; a tenth telling routes, a tenth latest starts, a tenth why',
   'closed goals are closed, a fifth memory. There are hardly labels left to make cheaper, so that rows of numbers in their place would gain no more than',
-  'a part of that third. With 400 cases a third is gathering (keys by their pieces in place of their text took 15 % less of it and were left out; to look at every fact bare takes half of it), a tenth what is made once a product. In seven runs of one day on a machine that was',
-  'busy with other things 400 cases took 1.0 to 1.8, 20,000 cases 10 to 15.5; the search before took 21 to 27 beside them. These are of one thread.',
+  'a part of that third. With 400 cases a third is gathering (to look at every fact bare takes half of it; keys by their pieces in place of their text',
+  'took 15 % less and were left out), a tenth what is made once a product. In seven runs of one day on a machine that was busy with other things 400',
+  'cases took 1.0 to 1.8, 20,000 cases 10 to 15.5; the search before took 21 to 27 beside them. These are of one thread.',
   ''
 ];
 

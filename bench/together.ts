@@ -29,13 +29,13 @@ function startThreads(): Helper[] {
 
 /** Plans with all cores. */
 export async function planWithAll(world: GeneratedWorld): Promise<Plan> {
-  const plan = await planTogether(new Planning(world), {
+  const planned = await planTogether(new Planning(world), {
     catalogue: world.catalogue,
     cache: new PlanCache(),
     startHelpers: startThreads,
     tell: () => undefined,
     isOver: () => false
   });
-  if (!plan) throw new Error('ended by itself');
-  return plan;
+  if (!planned.ok) throw new Error('ended by itself');
+  return planned.value;
 }

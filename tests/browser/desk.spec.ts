@@ -1,5 +1,4 @@
-import { generateWorld } from '../../bench/generate';
-import { expect, expectAccessible, giveFile, openDemo, planned, test } from './desk';
+import { expect, expectAccessible, giveFile, openDemo, openGenerated, planned, test } from './desk';
 
 test('hostile and broken files get a message and change nothing', async ({ page }) => {
   await openDemo(page);
@@ -95,16 +94,7 @@ test('ten thousand systems: progress counts, stop stops at once, rows are drawn 
   page
 }) => {
   test.setTimeout(180_000);
-  const { catalogue, estate } = generateWorld(3, 10_000, 2400, 12);
-  const workspace = {
-    format: 'orange-stair-workspace',
-    version: 1,
-    ...estate,
-    catalogue: { fileName: 'generated.json', text: JSON.stringify(catalogue) }
-  };
-  await page.goto('/import');
-  await giveFile(page, 'many.json', JSON.stringify(workspace));
-  await page.getByRole('button', { name: 'Open this workspace' }).click();
+  await openGenerated(page, 10_000, 2400);
   await expect(page.getByText(/Planning: [1-9]\d* of 2400 cases/)).toBeVisible({ timeout: 60_000 });
   const stopped = await page.evaluate(async () => {
     const work = performance.now();
@@ -143,16 +133,7 @@ test('where there are cores to spare other workers plan along, and end with the 
     const { targetInfos } = await root.send('Target.getTargets');
     return targetInfos.filter((t) => t.type === 'worker').length;
   };
-  const { catalogue, estate } = generateWorld(3, 6000, 6000, 12);
-  const workspace = {
-    format: 'orange-stair-workspace',
-    version: 1,
-    ...estate,
-    catalogue: { fileName: 'generated.json', text: JSON.stringify(catalogue) }
-  };
-  await page.goto('/import');
-  await giveFile(page, 'many.json', JSON.stringify(workspace));
-  await page.getByRole('button', { name: 'Open this workspace' }).click();
+  await openGenerated(page, 6000, 6000);
   const alone = await countWorkers();
   await expect.poll(countWorkers, { timeout: 60_000, intervals: [20] }).toBe(alone + 2);
   await page.getByRole('button', { name: 'Stop' }).click();

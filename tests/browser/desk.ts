@@ -1,6 +1,7 @@
 import { rmSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
+import { generateWorld } from '../../bench/generate';
 
 /** A page on which any console error - a broken Content-Security-Policy among them - fails the test. */
 export const test = base.extend<{ page: Page }>({
@@ -46,6 +47,20 @@ export async function giveFile(page: Page, name: string, content: string | Buffe
   await page
     .locator('input[type=file]')
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(content) });
+}
+
+/** Opens a generated estate on an empty desk; its plan may take a while. */
+export async function openGenerated(page: Page, systems: number, cases: number): Promise<void> {
+  const { catalogue, estate } = generateWorld(3, systems, cases, 12);
+  const workspace = {
+    format: 'orange-stair-workspace',
+    version: 1,
+    ...estate,
+    catalogue: { fileName: 'generated.json', text: JSON.stringify(catalogue) }
+  };
+  await page.goto('/import');
+  await giveFile(page, 'many.json', JSON.stringify(workspace));
+  await page.getByRole('button', { name: 'Open this workspace' }).click();
 }
 
 /** Waits until the page is still: nothing has changed in it for ten frames. */

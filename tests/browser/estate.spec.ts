@@ -1,7 +1,17 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { generateWorld } from '../../bench/generate';
-import { expect, expectAccessible, follow, giveFile, kept, openDemo, planned, row, test } from './desk';
+import {
+  expect,
+  expectAccessible,
+  follow,
+  giveFile,
+  kept,
+  openDemo,
+  openGenerated,
+  planned,
+  row,
+  test
+} from './desk';
 
 const grid = (page: Page) => page.getByRole('grid');
 
@@ -59,19 +69,7 @@ test('the grid: typed, filled down, pasted, refused; each one step to undo', asy
 
 test('ten thousand systems: the grid draws what is in sight and answers at once', async ({ page }) => {
   test.setTimeout(180_000);
-  const { catalogue, estate } = generateWorld(3, 10_000, 240, 12);
-  await page.goto('/import');
-  await giveFile(
-    page,
-    'many.json',
-    JSON.stringify({
-      format: 'orange-stair-workspace',
-      version: 1,
-      ...estate,
-      catalogue: { fileName: 'g.json', text: JSON.stringify(catalogue) }
-    })
-  );
-  await page.getByRole('button', { name: 'Open this workspace' }).click();
+  await openGenerated(page, 10_000, 240);
   await planned(page);
   await page.goto('/estate/systems');
   await expect(page.getByText('10,000 of 10,000 systems')).toBeVisible({ timeout: 30_000 });

@@ -7,7 +7,7 @@ import type { CasePlan } from './plan-types';
 import { Planning } from './planning';
 import { withRestsOn } from './rests-on';
 
-/** What cases that hang on no other system are planned by, beside themselves: little enough to be sent to another worker. */
+/** What cases that hang on no other system are planned by, beside themselves: little enough to be sent. */
 export interface Around {
   /** As it was written, not as it is settled. */
   readonly catalogue: Catalogue;
@@ -27,8 +27,8 @@ export const planningAround = ({ catalogue, estate, today }: Around): Planning =
   new Planning({ catalogue, estate: { ...estate, systems: [] }, today });
 
 /**
- * Cases that nobody has planned and that nothing is linked with, so that they can be planned elsewhere, in parts of about so many: those between which no way can tell lie together, since
- * they share what is remembered of ways. Product by product, as they are gathered.
+ * Cases that nobody has planned and that nothing is linked with, so that they can be planned elsewhere, in parts of so many. Those
+ * between which no way can tell lie together, since they share what is remembered of ways; product by product, as they are gathered.
  */
 export function partsElsewhere(planning: Planning, size: number): Case[][] {
   const alike = new Map<string, Case[]>();

@@ -27,7 +27,7 @@ const MOST_KEPT = 20_000;
 /** More keep each other waiting for the one that takes what they have planned. */
 const MOST_HELPERS = 7;
 /** A core is left to the page and the engine's own threads: on two cores a second worker gained nothing. */
-const helpersOf = (cores: number): number => Math.max(0, Math.min(MOST_HELPERS, cores - 2));
+const countHelpers = (): number => Math.max(0, Math.min(MOST_HELPERS, navigator.hardwareConcurrency - 2));
 const EMPTY_CATALOGUE = emptyCatalogue();
 
 /** What is planned: read when planning starts. */
@@ -141,7 +141,7 @@ export class PlannerLink {
       readAll: this.#readAll,
       writes: this.#unsent,
       today,
-      helpers: helpersOf(navigator.hardwareConcurrency),
+      helpers: countHelpers(),
       has: this.#told?.stamp,
       ...(catalogue === this.#sentCatalogue ? {} : { catalogue })
     };
@@ -264,7 +264,7 @@ export class PlannerLink {
       readAll: true,
       writes: unstored,
       today,
-      helpers: helpersOf(navigator.hardwareConcurrency),
+      helpers: countHelpers(),
       catalogue,
       stamp: this.#stamp
     };

@@ -37,6 +37,7 @@ export function startWorkers(count: number): Helper[] {
     const fails = new Promise<never>((_, reject) => {
       worker.onerror = () => reject(new Error('a worker that helps failed'));
     });
+    // Whoever asks hears of it; nobody may be asking.
     fails.catch(() => undefined);
     return {
       planShare: (share) => Promise.race([remote.planShare(share), fails]),

@@ -15,12 +15,14 @@ export interface Pace<P> {
   readonly isOver: () => boolean;
   /** Something else goes before it just now. */
   readonly mustWait?: () => boolean;
+  /** What else is done at a pause, before it goes on. */
+  readonly meanwhile?: (progress: P) => Promise<void>;
 }
 
 /** Goes on step by step, telling how far it is and letting others in; `superseded` where something newer has been asked for. */
 export async function paced<P, T>(
   steps: Generator<P, T>,
-  { tell, isOver, mustWait = () => false }: Pace<P>
+  { tell, isOver, mustWait = () => false, meanwhile }: Pace<P>
 ): Promise<Result<T>> {
   let paused = performance.now();
   for (let next = steps.next(); ; next = steps.next()) {
@@ -29,6 +31,7 @@ export async function paced<P, T>(
     tell(next.value);
     do await new Promise((done) => setTimeout(done));
     while (mustWait());
+    if (!isOver()) await meanwhile?.(next.value);
     if (isOver()) return { ok: false, issues: [{ code: 'superseded' }] };
     paused = performance.now();
   }

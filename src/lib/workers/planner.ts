@@ -98,14 +98,15 @@ export class Planner {
     const { estate } = this.#held;
     const before = this.#last;
     const planning = new Planning({ catalogue: this.#catalogue, estate, today }, before?.planning);
-    const plan = await planTogether(planning, {
+    const planned = await planTogether(planning, {
       catalogue: this.#catalogue,
       cache: this.#cache,
       startHelpers: () => startWorkers(helpers),
       tell: onProgress,
       isOver: () => run !== this.#latest
     });
-    if (!plan) return { ok: false, issues: [{ code: 'superseded' }] };
+    if (!planned.ok) return planned;
+    const plan = planned.value;
     this.#last = { planning, plan, stamp: newId('plan') };
     const known = has !== undefined && has === before?.stamp ? before.plan : undefined;
     return { ok: true, value: tellPlan(plan, this.#last.stamp, known) };

@@ -13,12 +13,15 @@ import {
   takePlan,
   unnamed
 } from '$core/plan';
+import type { Result } from '$core/kit';
 import type { Helper } from './helpers';
+import { paced } from './paced';
 
-const PAUSE_EVERY_MS = 40;
 /** What a part that is planned elsewhere should take. */
 const PART_MS = 100;
 const LARGEST_PART = 200;
+/** How often it is looked whether those who help are done. */
+const LOOK_EVERY_MS = 40;
 
 /** In milliseconds. */
 interface Patience {
@@ -45,39 +48,34 @@ export interface Together {
 }
 
 /**
- * Plans, in pauses. Where much is left after a moment, cases that hang on nothing else are planned along by others, as long as that takes; what they
- * leave - they failed, they are silent - is planned here, so that the plan is the same with any of them. Undefined where it is over.
+ * Plans, in pauses. Where much is left after a moment, cases that hang on nothing else are planned along by others, as long as
+ * that takes; what they leave - they failed, they are silent - is planned here, so that the plan is the same with any of them.
+ * `superseded` where something newer has been asked for.
  */
-export async function planTogether(planning: Planning, together: Together): Promise<Plan | undefined> {
+export async function planTogether(planning: Planning, together: Together): Promise<Result<Plan>> {
   const { cache, isOver, patience = PATIENCE } = together;
   // Cases are not done in the order they are told in.
   let most = 0;
   const tell = ({ done, of }: PlanProgress): void =>
     together.tell({ done: (most = Math.max(most, done)), of });
   const steps = planWith(planning, 'goal', cache);
-  let first: { readonly at: number; readonly done: number } | undefined;
+  // What comes before the first case says nothing of how long the others take.
+  const first = steps.next();
+  if (first.done) return { ok: true, value: first.value };
+  const [began, before] = [performance.now(), first.value.done];
   let hasAsked = false;
-  let paused = performance.now();
-  for (let next = steps.next(); ; next = steps.next()) {
-    if (next.done) return next.value;
-    const now = performance.now();
-    first ??= { at: now, done: next.value.done };
-    if (now - paused <= PAUSE_EVERY_MS) continue;
-    tell(next.value);
-    await breathe();
-    if (isOver()) return undefined;
-    if (!hasAsked && now - first.at >= patience.alone) {
-      hasAsked = true;
-      const msEach = (now - first.at) / Math.max(1, next.value.done - first.done);
-      if (msEach * (next.value.of - next.value.done) >= patience.worth)
-        await planAlong(planning, { ...together, tell }, { ...next.value, msEach });
-      if (isOver()) return undefined;
-    }
-    paused = performance.now();
-  }
+  const askForHelp = async ({ done, of }: PlanProgress): Promise<void> => {
+    const took = performance.now() - began;
+    if (hasAsked || took < patience.alone) return;
+    hasAsked = true;
+    const msEach = took / Math.max(1, done - before);
+    if (msEach * (of - done) >= patience.worth)
+      await planAlong(planning, { ...together, tell }, { done, of, msEach });
+  };
+  return paced(steps, { tell, isOver, meanwhile: askForHelp });
 }
 
-/** Has what can be planned elsewhere planned by all together, into the planning and its cache; `msEach`: what a case takes. */
+/** Has what can be planned elsewhere planned by all, into the planning and its cache; `msEach`: what a case takes. */
 export function planAlong(
   planning: Planning,
   together: Together,
@@ -86,9 +84,10 @@ export function planAlong(
   return new Sharing(planning, together, progress).plan();
 }
 
-const breathe = (): Promise<void> => new Promise((go) => setTimeout(go));
-
-/** Cases dealt out between whoever helps and whoever asks. Each takes the parts next to its own; who has none left takes of the longest row. */
+/**
+ * Cases dealt out between whoever helps and whoever asks. Each takes the parts next to its own; who has none left takes of the
+ * longest row.
+ */
 class Sharing {
   readonly #planning: Planning;
   readonly #together: Together;
@@ -120,10 +119,10 @@ class Sharing {
       let isDone = false;
       const theirs = Promise.allSettled(helpers.map((helper, i) => this.#have(helper, i + 1)));
       void theirs.then(() => (isDone = true));
-      await this.#planHere();
-      const { silent } = this.#together.patience ?? PATIENCE;
-      while (!isDone && performance.now() - this.#heard < silent && !this.#together.isOver())
-        await Promise.race([theirs, new Promise((go) => setTimeout(go, PAUSE_EVERY_MS))]);
+      const { isOver, patience = PATIENCE } = this.#together;
+      await paced(this.#planHere(), { tell: () => this.#tell(), isOver });
+      while (!isDone && performance.now() - this.#heard < patience.silent && !isOver())
+        await Promise.race([theirs, new Promise((go) => setTimeout(go, LOOK_EVERY_MS))]);
     } finally {
       this.#hasEnded = true;
       for (const helper of helpers) helper.end();
@@ -147,27 +146,22 @@ class Sharing {
         const plan = plans[i];
         if (plan) takePlan(this.#planning, one, plan, this.#together.cache);
       }
-      this.#tell(part.length);
+      this.#done += part.length;
+      this.#tell();
     }
   }
 
-  async #planHere(): Promise<void> {
-    let paused = performance.now();
+  *#planHere(): Generator<PlanProgress, void> {
     for (let part = this.#take(0); part; part = this.#take(0))
       for (const one of part) {
         planAhead(this.#planning, one, this.#together.cache);
         this.#done++;
-        if (performance.now() - paused <= PAUSE_EVERY_MS) continue;
-        this.#tell(0);
-        await breathe();
-        if (this.#together.isOver()) return;
-        paused = performance.now();
+        yield { done: this.#done, of: this.#of };
       }
   }
 
-  #tell(more: number): void {
+  #tell(): void {
     this.#heard = performance.now();
-    this.#done += more;
     this.#together.tell({ done: this.#done, of: this.#of });
   }
 }
