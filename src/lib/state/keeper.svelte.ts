@@ -128,6 +128,7 @@ export class Keeper {
   }
 
   async #store(label: string, edits: readonly Edit[]): Promise<void> {
+    let lost: (() => void) | undefined;
     try {
       const committed = await this.#commit(label, edits);
       const { collisions } = committed;
@@ -136,11 +137,13 @@ export class Keeper {
       if (collisions.length > 0) this.#screen.collided(collisions);
     } catch (error) {
       const wanted = edits.map(({ key, after }): Write => [key, after]);
-      this.#screen.lost(storageFaultOf(error), error, withWrites(this.#stored, wanted));
+      lost = () => this.#screen.lost(storageFaultOf(error), error, withWrites(this.#stored, wanted));
     }
     this.#underWay.delete(edits);
-    await this.#readLog();
     await this.#showAgain(edits.map((e) => e.key));
+    // Whoever hears that it was not stored sees what is.
+    lost?.();
+    await this.#readLog();
   }
 
   /** Where there is no room, what can be found again makes some. */
