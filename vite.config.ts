@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
@@ -24,7 +25,9 @@ export default defineConfig({
     include: ['src/**/*.test.ts', 'tests/unit/**/*.test.ts'],
     environment: 'node',
     testTimeout: 60_000,
-    // One would stay free for whoever watches; here nobody does.
-    maxWorkers: '100%'
+    // Tests share what is read and made once; none of them may hang on what another left behind.
+    isolate: false,
+    // One more than there are cores, since some wait for what they have asked.
+    maxWorkers: availableParallelism() + 1
   }
 });

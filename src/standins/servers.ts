@@ -22,13 +22,21 @@ export interface Running {
 
 const HERE = '127.0.0.1';
 
+/** A host key; of those that the package makes, one in some hundred cannot be read again. */
+function makeHostKey(): string {
+  for (;;) {
+    const { private: key } = ssh2.utils.generateKeyPairSync('ed25519');
+    if (!(ssh2.utils.parseKey(key) instanceof Error)) return key;
+  }
+}
+
 /** A machine that is asked over SSH: whatever it is told to run, it prints its record. */
 export function standInSsh(
   machine: StandIn,
   day: () => string,
   { port = 0, isAsking = false }: { readonly port?: number; readonly isAsking?: boolean } = {}
 ): Promise<Running> {
-  const { private: key } = ssh2.utils.generateKeyPairSync('ed25519');
+  const key = makeHostKey();
   const server = new ssh2.Server({ hostKeys: [key] }, (client) => {
     client.on('error', () => undefined);
     client.on('authentication', (asked) => {

@@ -18,22 +18,27 @@ const sources: ReadonlyMap<string, string> = new Map(
     .map((path) => [path, readFileSync(path, 'utf8')])
 );
 
-/** Every function, method or top-level arrow of that name, as [start, end) in a source. */
-function rangesOf(source: string, name: string): [number, number][] {
-  if (!source.includes(name.replace('#', ''))) return [];
-  const file = ts.createSourceFile('x.ts', source, ts.ScriptTarget.Latest, true);
-  const found: [number, number][] = [];
-  const visit = (node: ts.Node): void => {
-    const isNamed =
+type Ranges = ReadonlyMap<string, readonly (readonly [number, number])[]>;
+const PARSED = new Map<string, Ranges>();
+
+/** Every function, method or top-level arrow of a source by its name, as [start, end); none inside another of that name. */
+function rangesIn(path: string, source: string): Ranges {
+  const known = PARSED.get(path);
+  if (known) return known;
+  const found = new Map<string, (readonly [number, number])[]>();
+  const visit = (node: ts.Node, inside: readonly string[]): void => {
+    const name =
       (ts.isFunctionDeclaration(node) ||
         ts.isMethodDeclaration(node) ||
         ts.isGetAccessorDeclaration(node) ||
         ts.isVariableDeclaration(node)) &&
-      node.name?.getText() === name;
-    if (isNamed) found.push([node.getStart(), node.getEnd()]);
-    else ts.forEachChild(node, visit);
+      node.name?.getText();
+    if (name && !inside.includes(name))
+      found.set(name, [...(found.get(name) ?? []), [node.getStart(), node.getEnd()]]);
+    ts.forEachChild(node, (child) => visit(child, name ? [...inside, name] : inside));
   };
-  visit(file);
+  visit(ts.createSourceFile('x.ts', source, ts.ScriptTarget.Latest, true), []);
+  PARSED.set(path, found);
   return found;
 }
 
@@ -42,18 +47,23 @@ function findPlaceOf({ name, in: inside, find, replace }: Mutation): Found {
   const words = find.trim().split(/\s+/);
   const pattern = words.map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s+');
   const found: Found[] = [];
-  for (const [path, source] of sources)
-    for (const [start, end] of rangesOf(source, inside)) {
+  for (const [path, source] of sources) {
+    if (!source.includes(inside.replace('#', ''))) continue;
+    for (const [start, end] of rangesIn(path, source).get(inside) ?? []) {
       const body = source.slice(start, end);
       for (const match of body.matchAll(new RegExp(pattern, 'g'))) {
         const at = start + match.index;
         found.push({ path, mutated: source.slice(0, at) + replace + source.slice(at + match[0].length) });
       }
     }
+  }
   const [only] = found;
   if (!only || found.length > 1) throw new Error(`"${name}": found ${found.length} times in ${inside}`);
   return only;
 }
+
+const exactly = (path: string): RegExp =>
+  new RegExp(`^${path.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&')}$`);
 
 /** A module of the tests with one fault put into the core beneath it, bundled and loaded on its own. */
 export async function loadMutated<T>(mutation: Mutation, entry: string, outfile: string): Promise<T> {
@@ -70,9 +80,7 @@ export async function loadMutated<T>(mutation: Mutation, entry: string, outfile:
       {
         name: 'mutate',
         setup: (b) =>
-          b.onLoad({ filter: /\.ts$/ }, (args) =>
-            args.path === path ? { contents: mutated, loader: 'ts' } : undefined
-          )
+          b.onLoad({ filter: exactly(path) }, () => ({ contents: mutated, loader: 'ts' }))
       }
     ]
   });

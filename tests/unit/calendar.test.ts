@@ -199,8 +199,7 @@ test.each(CASES.map((raw) => saidOf(raw)).map((c) => [c.case, c] as const))('%s'
 
 test('the latest start with a calendar equals trying every day, on random worlds', () => {
   let tried = 0;
-  // In 366 what it hangs on is done on any day, and its own nights lie a day behind.
-  for (const seed of new Set([...seedsOf(500), 366])) {
+  for (const seed of seedsOf(500, 'latest start with a calendar')) {
     const world = calendarWorldOf(seed);
     const terms = termsOfWorld(world);
     const start = placeOf(terms, world.start);

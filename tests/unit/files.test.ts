@@ -23,7 +23,7 @@ import { writeCatalogue } from '../../src/core/exchange/revise-catalogue';
 import { readingKey } from '../../src/core/estate/situation';
 import { makeDemoText } from '../../scripts/make-demo';
 import { SCHEMA_FOLDER, schemaFiles } from '../../scripts/write-schemas';
-import { demoCatalogue, demoCatalogueText, demoInput } from '../support/demo';
+import { demoCatalogue, demoCatalogueText, demoInput, demoPlan, littleInput } from '../support/demo';
 import { pathsOf } from '../support/edits';
 
 test('every format version ever published is still read', () => {
@@ -211,7 +211,7 @@ test('the plan leaves as its published schema says, in JSON and in rows', () => 
 });
 
 test('rights to buy are what is needed beyond what is held', () => {
-  const { rights, pools } = plan(demoInput());
+  const { rights, pools } = demoPlan();
   expect(rights.length).toBeGreaterThan(3);
   for (const t of rights) expect(t.toBuy).toBe(Number(t.needed) - t.drawn - t.short);
   for (const p of pools) expect(p.remainder).toBe(Number(p.held) - p.drawn);
@@ -233,19 +233,19 @@ const post = async (body: string): Promise<{ status: number; text: string }> => 
 };
 
 test('the server plans what it is sent, the same as here', async () => {
-  const { estate } = demoInput();
+  const { estate } = littleInput();
   const answer = await post(
     JSON.stringify({ catalogue: demoCatalogueText(), estate, today: '2031-03-10', waiting: 2 })
   );
   expect(answer.status).toBe(200);
-  const { plan: here, wait } = planInDepth(demoInput());
+  const { plan: here, wait } = planInDepth(littleInput());
   expect(JSON.parse(answer.text)).toEqual(
     JSON.parse(JSON.stringify(planFileOf(here, planWords, undefined, wait(2))))
   );
   const csv = await post(
     JSON.stringify({ catalogue: demoCatalogue(), estate, format: 'csv', everyTarget: true })
   );
-  expect(csv.text.split('\r\n').length).toBeGreaterThan(400);
+  expect(csv.text.split('\r\n').length).toBeGreaterThan(100);
 });
 
 test.each([

@@ -164,9 +164,9 @@ test('mutated texts of every way in are read or refused, quickly, and what is ta
     let taken = 0;
     // Long after the tries asked for one that is taken must have come up.
     for (let i = 0; i < countOf(800) || (taken === 0 && i < 8000); i++) {
-      const before = performance.now();
+      const before = process.cpuUsage();
       if (importer.read(mutateText(random, importer.text))) taken++;
-      expect(performance.now() - before, importer.name).toBeLessThan(1000);
+      expect(process.cpuUsage(before).user / 1000, importer.name).toBeLessThan(1000);
     }
     expect(taken, importer.name).toBeGreaterThan(0);
   }

@@ -12,12 +12,14 @@ import {
   verifierOf,
   type Solved
 } from '../support/solve';
+import { isQuick } from '../support/laws';
 import { twinOf, twinsFrom, type Twin } from '../support/twins';
 import { calendarWorldOf, fullWorldOf, type World } from '../support/worlds';
 
-const WORLDS = 420;
+/** Worlds that are tried where the witness does not show a fault; `npm test` tries the witness alone. */
+const WORLDS = isQuick ? 0 : 420;
 const MOST = 1500;
-/** The world that showed each fault last: tried first, so that a fault is found at once and not after all the worlds before it. */
+/** The world that showed each fault last: tried first. Written anew, like the laws, with `WITNESSES=write` or in full. */
 const WITNESSES = 'tests/support/witnesses.json';
 const witnesses = JSON.parse(readFileSync(WITNESSES, 'utf8')) as Record<string, number>;
 const found: Record<string, number> = {};
@@ -25,7 +27,7 @@ mkdirSync('node_modules/.cache', { recursive: true });
 const folder = mkdtempSync(resolve('node_modules/.cache/mutations-'));
 afterAll(() => {
   rmSync(folder, { recursive: true });
-  if (process.env['LAWS'] === 'all') writeFileSync(WITNESSES, `${JSON.stringify(found, null, 2)}\n`);
+  if (process.env['LAWS'] === 'all' || process.env['WITNESSES'] === 'write') writeFileSync(WITNESSES, `${JSON.stringify(found, null, 2)}\n`);
 });
 
 type Solve = (world: World) => Solved;
@@ -79,6 +81,7 @@ function* worldsFor(name: string): Generator<{ world: World; twin: Twin }> {
   const twin = first && twinOf(first, MOST);
   if (first && twin) yield { world: first, twin };
   let tried = 0;
+  if (WORLDS === 0) return;
   for (const one of twinsFrom(make, MOST)) {
     if (tried++ >= WORLDS) return;
     yield one;
@@ -87,9 +90,13 @@ function* worldsFor(name: string): Generator<{ world: World; twin: Twin }> {
 
 test('without a fault the worlds that show them show nothing', async () => {
   const search = await import('../support/solve');
-  for (const name of Object.keys(witnesses)) {
+  const tried = new Set<string>();
+  for (const [name, seed] of Object.entries(witnesses)) {
     const [first] = worldsFor(name);
-    if (first) expect(findDisagreement(search, first.world, first.twin)).toBeUndefined();
+    const world = `${first?.world.calendar ? 'calendar ' : ''}${seed}`;
+    if (first && !tried.has(world))
+      expect(findDisagreement(search, first.world, first.twin)).toBeUndefined();
+    tried.add(world);
   }
 }, 300_000);
 

@@ -6,7 +6,7 @@ import { findOpenings } from '../../src/core/route/look/openings';
 import { findQuestions } from '../../src/core/route/look/questions';
 import { nameOfAtom } from '../../src/core/route/look/unknowns';
 import { BruteForce } from '../support/brute-force';
-import { countOf, isMine, tell } from '../support/laws';
+import { countOf, hardWorldsOf, isMine, oftenerThan, tell } from '../support/laws';
 import { placeOf, termsOfWorld } from '../support/solve';
 import { fullWorldOf, type World } from '../support/worlds';
 
@@ -63,7 +63,7 @@ test(`closed targets: the least sets of clauses to lift, cheapest first, as brut
     }
   }
   tell('openings', { worlds: WORLDS, sets, 'targets without': none });
-  expect([sets > WORLDS / 2, none > 2], `${sets} sets, ${none} without`).toEqual([true, true]);
+  expect([sets > WORLDS / 4, none > oftenerThan(2)], `${sets} sets, ${none} without`).toEqual([true, true]);
 }, 6_000_000);
 
 /** Prices after lifting are those brute force finds, and the order follows them. */
@@ -196,10 +196,10 @@ function told(world: World, answers: readonly Answer[]): World {
   return { ...world, facts, learned, activated };
 }
 
-/** Worlds that showed a fault once are tried first: 305, nodes with facts of their own. */
+/** Worlds that showed a fault once are tried first. */
 function* askedSeeds(): Generator<number> {
-  const showed = [305];
-  yield* showed.filter(isMine);
+  const showed = hardWorldsOf('questions');
+  yield* showed;
   for (let seed = 1; ; seed++) if (isMine(seed) && !showed.includes(seed)) yield seed;
 }
 

@@ -3,7 +3,7 @@ import { constraintsOf } from '../../src/core/order/decide';
 import { type Constraint, keyOfConstraint, type Part, type Problem } from '../../src/core/order/problem';
 import { findOrder, type FoundOrder } from '../../src/core/order/search';
 import { bruteOrder, bruteReach, type Free } from '../support/order-brute';
-import { leastShare, seedsOf, tell } from '../support/laws';
+import { leastShare, oftenerThan, seedsOf, tell } from '../support/laws';
 import { orderWorldOf } from '../support/order-worlds';
 
 const shares = new Map<string, number>();
@@ -141,6 +141,6 @@ test('what stands in the way forbids it, none of it can be spared, and no smalle
     }
   }
   tell('conflicts are the smallest', { components: seedsOf(300).length, conflicts: tried, openings: opened });
-  expect(opened).toBeGreaterThan(2);
-  expect(tried).toBeGreaterThan(5);
+  expect(opened).toBeGreaterThan(oftenerThan(2));
+  expect(tried).toBeGreaterThan(oftenerThan(5));
 }, 900_000);

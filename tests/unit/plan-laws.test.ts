@@ -12,9 +12,9 @@ import { isCounted, type Route } from '../../src/core/route/types';
 import type { CasePlan, Plan } from '../../src/core/plan/plan-types';
 import { rankVerdict } from '../../src/core/route/search/verdict';
 import { readPlan, tellPlan } from '../../src/lib/workers/told-plan';
-import { demoInput } from '../support/demo';
+import { demoInput, lawInput } from '../support/demo';
 import { BruteForce } from '../support/brute-force';
-import { seedsOf } from '../support/laws';
+import { oftenerThan, seedsOf } from '../support/laws';
 import { Random } from '../support/random';
 import { generateWorld } from '../../bench/generate';
 import { estateOf } from '../support/world-estates';
@@ -44,12 +44,12 @@ function shuffled({ catalogue, estate, today }: PlanInput, r: Random): PlanInput
 }
 
 test('the order of the input changes nothing', () => {
-  const input = demoInput();
+  const input = lawInput();
   for (const seed of seedsOf(20)) expect(plan(shuffled(input, new Random(seed)))).toEqual(plan(input));
 });
 
 test('an unrelated product changes nothing', () => {
-  const input = demoInput();
+  const input = lawInput();
   const more: Product = {
     id: 'aside',
     name: 'Aside',
@@ -145,7 +145,7 @@ function renamed(catalogue: Catalogue, r: Random): { catalogue: Catalogue; back:
 }
 
 test('no label is ever read as a number: with every label another text, all plans stay equal', () => {
-  const { estate, today, catalogue } = demoInput();
+  const { estate, today, catalogue } = lawInput();
   for (const seed of seedsOf(10)) {
     const { catalogue: other, back } = renamed(catalogue, new Random(seed));
     const forth = new Map(
@@ -329,17 +329,17 @@ test('the latest start holds, and the day after it does not', () => {
     expect(holdsFrom(latest), `world ${seed}`).toBe(true);
     expect(holdsFrom(latest + 1), `world ${seed}, a day later`).toBe(false);
   }
-  expect(bound).toBeGreaterThan(10);
+  expect(bound).toBeGreaterThan(oftenerThan(10));
 });
 
 test('progress counts the cases', () => {
-  const seen = [...planStepwise(demoInput())];
+  const seen = [...planStepwise(lawInput())];
   expect(seen.map((p) => p.done)).toEqual(seen.map((_, i) => i + 1));
   expect(new Set(seen.map((p) => p.of)).size).toBe(1);
 });
 
 test('decisions: the narrower scope wins, staying has no target, an expired one counts no more', () => {
-  const input = demoInput();
+  const input = lawInput();
   const decide = (extra: object): CasePlan => {
     const decision = {
       id: 'zz',
@@ -365,7 +365,7 @@ test('what is kept from one planning to the next changes nothing, and only what 
     const steps = planWith(planning, 'goal', with_);
     for (let next = steps.next(); ; next = steps.next()) if (next.done) return next.value;
   };
-  let input = demoInput();
+  let input = lawInput();
   let planning = new Planning(input);
   let last = run(planning, cache);
   const held = new HeldEstate(recordsOfEstate(input.estate, { fileName: '', text: '' }));
@@ -430,8 +430,8 @@ test('what is kept from one planning to the next changes nothing, and only what 
     if (systems.length === estate.systems.length && decisions === estate.decisions && goals === estate.goals)
       expect(cache.planned - before, title).toBeLessThan(16);
   }
-  expect(alone).toBeGreaterThan(seedsOf(120).length / 8);
-  expect(told).toBeGreaterThan(seedsOf(120).length / 4);
+  expect(alone).toBeGreaterThan(oftenerThan(seedsOf(120).length / 8));
+  expect(told).toBeGreaterThan(oftenerThan(seedsOf(120).length / 4));
 }, 400_000);
 
 test('alike systems on hosts that end on other days have deadlines of their own', () => {

@@ -13,6 +13,7 @@ import {
 } from '$core/catalogue';
 import { formatDay } from '$core/date';
 import { type PublishedTable, readPublishedTables } from '$core/exchange';
+import { countOf } from '../support/laws';
 import { Random } from '../support/random';
 
 const MONTHS = [
@@ -149,7 +150,7 @@ const SHAPES: readonly (readonly [string, (head: readonly string[], cells: Made[
 test.each(SHAPES)(
   'life-cycle tables as %s: every release with its days, whatever the headings and their order',
   (_, write) => {
-    for (let seed = 1; seed <= 120; seed++) {
+    for (let seed = 1; seed <= countOf(1200); seed++) {
       const made = tableOf(seed);
       const read = readPublishedTables(write(made.head, made.cells));
       expect(read.ok, `${seed}`).toBe(true);
@@ -301,7 +302,7 @@ const WORDS = {
 } as const;
 
 test('grids of which leads to which, either way round, and one pair a row: every cell as it is meant; taken once', () => {
-  for (let seed = 1; seed <= 150; seed++) {
+  for (let seed = 1; seed <= countOf(1500); seed++) {
     const r = new Random(seed * 911 + 5);
     const labels = Array.from({ length: r.int(3, 9) }, (_, i) => `${i + 3}.0`);
     const words = new Map(CELL_MEANINGS.map((m) => [m, r.pick([...WORDS[m]])] as const));

@@ -12,7 +12,7 @@ import { isCounted } from '../../src/core/route/types';
 import { applyChanges } from '../../src/core/what-if/apply-changes';
 import { tryChanges } from '../../src/core/what-if/try-changes';
 import { demoInput } from '../support/demo';
-import { seedsOf } from '../support/laws';
+import { isQuick, oftenerThan, seedsOf } from '../support/laws';
 import { Random } from '../support/random';
 
 /** Every choice, tried. */
@@ -66,7 +66,7 @@ test('choosing within a budget: the most systems for the least money, as trying 
     expect(rough.upperBound, at).toBeGreaterThanOrEqual(expected.opened);
     expect(rough.spentCents, at).toBeLessThanOrEqual(budget);
   }
-  expect(partial).toBeGreaterThan(40);
+  expect(partial).toBeGreaterThan(oftenerThan(40));
 });
 
 test('of choices that open as many the cheaper; past what can be tried a bound that the best does not pass', () => {
@@ -204,7 +204,7 @@ test('a remedy does open what it is said to open: each one tried on a copy of th
   }
   expect(tried).toBeGreaterThan(2);
   // A cure done is a requirement met: nothing of it is left to do.
-  for (const remedy of ready.remedies.filter((r) => r.kind === 'cure')) {
+  for (const remedy of ready.remedies.filter((r, i) => r.kind === 'cure' && (!isQuick || i % 4 === 0))) {
     const { after } = tryChanges({ ...input, before, cache }, remedy.changes);
     const ids = new Set(remedy.changes.flatMap((c) => ('systems' in c ? c.systems : [])));
     for (const one of after.cases.filter((c) => c.systems.some((s) => ids.has(s))))

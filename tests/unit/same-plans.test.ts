@@ -2,6 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import { plan, type PlanInput } from '../../src/core/plan/plan';
 import { demoInput } from '../support/demo';
+import { isQuick } from '../support/laws';
 import { linesOfPlan } from '../support/plan-lines';
 import { Random } from '../support/random';
 import { estateOf } from '../support/world-estates';
@@ -24,14 +25,17 @@ function expectSame(name: string, inputs: readonly (readonly [string, PlanInput]
   const text = inputs.flatMap(([title, input]) => [title, ...linesOfPlan(plan(input))]).join('\n') + '\n';
   if (!existsSync(file) && !process.env['CI']) writeFileSync(file, text);
   const before = readFileSync(file, 'utf8').split('\n');
-  expect(text.split('\n').filter((line, i) => line !== before[i])).toEqual([]);
-  expect(text.split('\n').length).toBe(before.length);
+  const after = text.split('\n');
+  // Where fewer are tried than are kept, they are the first.
+  if (isQuick && after.length < before.length) after.pop();
+  else expect(after.length).toBe(before.length);
+  expect(after.filter((line, i) => line !== before[i])).toEqual([]);
 }
 
 test('the demo is planned as before', () => expectSame('demo', [['demo', demoInput()]]));
 
-test('200 random estates are planned as before', () => {
-  const seeds = Array.from({ length: 200 }, (_, i) => i + 1);
+test('random estates, 200 in all, are planned as before', () => {
+  const seeds = Array.from({ length: isQuick ? 40 : 200 }, (_, i) => i + 1);
   expectSame(
     'estates',
     seeds.map((seed) => [`estate ${seed}`, estateOf(worldAsKept(seed), new Random(seed * 17))])

@@ -10,7 +10,7 @@ import { plan } from '../../src/core/plan/plan';
 import type { Plan } from '../../src/core/plan/plan-types';
 import { editsOfPaste, fillDown, textOfBox } from '../../src/lib/estate/grid';
 import { searchableSystem } from '../../src/lib/estate/searchable';
-import { demoCatalogue, demoInput } from '../support/demo';
+import { demoCatalogue, demoInput, demoPlan } from '../support/demo';
 import { describeInstalled } from '../../src/core/wording/system';
 import { makeEstate } from '../support/estates';
 import { Random } from '../support/random';
@@ -158,7 +158,7 @@ describe('sheets', () => {
 });
 
 let planned: Plan | undefined;
-const planOfDemo = (): Plan => (planned ??= plan(demo));
+const planOfDemo = (): Plan => (planned ??= demoPlan());
 
 test.each([
   ['draw ticket', 0],

@@ -20,7 +20,7 @@ import { completeCatalogueText } from '../../src/core/exchange/complete-text';
 import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { reviseCatalogueText } from '../../src/core/exchange/revise-catalogue';
 import { plan } from '../../src/core/plan/plan';
-import { demoCatalogue, demoCatalogueText, demoInput } from '../support/demo';
+import { demoCatalogue, demoCatalogueText, demoInput, demoPlan } from '../support/demo';
 
 const unknown = { unknown: 'not understood' } as const;
 const system = (id: string, installedText: string): System => ({
@@ -210,12 +210,12 @@ describe('a pasted table of dates', () => {
 
 test('the changed verdicts are told, each way of changing once', () => {
   const input = demoInput();
-  const before = plan(input);
+  const before = demoPlan('goal');
   expect(comparePlans(before, before)).toEqual([]);
   const catalogue = structuredClone(input.catalogue);
   const desk = catalogue.products[0]!;
   desk.hops = desk.hops?.filter((h) => h.id !== 'desk-4-5');
-  const changes = comparePlans(before, plan({ ...input, catalogue }));
+  const changes = comparePlans(before, plan({ ...input, catalogue, every: 'goal' }));
   const draw = changes.find((c) => c.systems.includes('draw-01'));
   expect(draw).toMatchObject({
     verdictChanges: true,

@@ -9,7 +9,7 @@ import { Random } from '../support/random';
 const input = demoInput();
 const verdictsOf = (estate: Estate): Map<string, string> =>
   new Map(
-    plan({ ...input, estate }).cases.flatMap((c) =>
+    plan({ ...input, estate, every: 'goal' }).cases.flatMap((c) =>
       c.systems.map((s) => [s, `${c.verdict} ${JSON.stringify(c.goal)}`] as const)
     )
   );
@@ -90,7 +90,7 @@ test('the last by name of each product stay until a day, and go on the day after
   }
   const sources = (day: string) =>
     new Map(
-      plan({ ...input, estate, today: parseDay(day) as number }).cases.flatMap((c) =>
+      plan({ ...input, estate, today: parseDay(day) as number, every: 'goal' }).cases.flatMap((c) =>
         c.systems.map((s) => [s, c.goalFrom] as const)
       )
     );

@@ -6,11 +6,11 @@ import { plan, type PlanInput } from '../../src/core/plan/plan';
 import type { CasePlan, TargetPlan } from '../../src/core/plan/plan-types';
 import { Planning } from '../../src/core/plan/planning';
 import { isCounted, type Route } from '../../src/core/route/types';
-import { demoInput } from '../support/demo';
+import { demoInput, demoPlan } from '../support/demo';
 
 /** Traps of reach and readiness, seen in the demo's plan by code and not by words. */
 const input = demoInput();
-const result = plan(input);
+const result = demoPlan();
 const of = (system: string, cases = result.cases): CasePlan =>
   cases.find((c) => c.systems.includes(system)) as CasePlan;
 const targetOf = (one: CasePlan, release: string, edition?: string): TargetPlan =>
