@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Estate, System } from '../src/core/estate/schema';
 
 /** One system of every kind of thing in the demo: each product, verdict, link, decision and trap once. */
@@ -22,4 +23,10 @@ export function littleOf(demo: Estate): Estate {
     decisions: demo.decisions.filter((d) => isThere(d.scope)),
     questions: (demo.questions ?? []).filter(isThere)
   };
+}
+
+/** The same as a workspace file, as `demo/saltmarsh.json` is one. */
+export function littleText(): string {
+  const demo = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as Estate;
+  return JSON.stringify({ ...demo, ...littleOf(demo) });
 }

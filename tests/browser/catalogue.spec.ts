@@ -134,7 +134,7 @@ test('what is sketched outlives a reload; a wrong order is put right by keyboard
   await expect(page.locator('[data-sketch="Box"] tbody tr').first()).toHaveAttribute('data-release', '7');
 });
 
-test('a cell is changed: the verdicts that would change are named, and only that line of the text', async ({
+test('a cell is changed: the verdicts that would change are named, and only that line of the text', { tag: '@quick' }, async ({
   page
 }) => {
   await openCatalogue(page, 'product=garnock-desk&view=table');

@@ -3,7 +3,7 @@ import { expect, expectAccessible, kept, openDemo, test } from './desk';
 
 test.beforeEach(({ page }) => openDemo(page));
 
-test('Dates: what is due in order, the drawing says the same days, a mark opens its reason', async ({
+test('Dates: what is due in order, the drawing says the same days, a mark opens its reason', { tag: '@quick' }, async ({
   page
 }) => {
   await page.goto('/dates');

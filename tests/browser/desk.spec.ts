@@ -1,6 +1,6 @@
 import { expect, expectAccessible, giveFile, openDemo, openGenerated, planned, test } from './desk';
 
-test('hostile and broken files get a message and change nothing', async ({ page }) => {
+test('hostile and broken files get a message and change nothing', { tag: '@quick' }, async ({ page }) => {
   await openDemo(page);
   const files: [string, string | Buffer, RegExp][] = [
     ['deep.json', '['.repeat(5000), /nested deeper/],

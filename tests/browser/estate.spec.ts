@@ -23,7 +23,7 @@ const paste = (page: Page, text: string): Promise<void> =>
     el.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   }, text);
 
-test('the grid: typed, filled down, pasted, refused; each one step to undo', async ({ page }) => {
+test('the grid: typed, filled down, pasted, refused; each one step to undo', { tag: '@quick' }, async ({ page }) => {
   await openDemo(page);
   await page.goto('/estate/systems');
   await expect(page.getByText('262 of 262 systems')).toBeVisible();

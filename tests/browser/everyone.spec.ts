@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, follow, kept, openDemo, planned, settled, test } from './desk';
+import { expect, expectAccessible, follow, kept, openDemo, openLaws, planned, settled, test } from './desk';
 
 const VIEWS = [
   '/estate',
@@ -58,9 +58,9 @@ for (const [name, width, height] of [
   ['400 pixels wide', 400, 800],
   ['at twice the size', 640, 400]
 ] as const)
-  test(`every view ${name}: nothing lies outside that cannot be brought in`, async ({ page }) => {
+  test(`every view ${name}: nothing lies outside that cannot be brought in`, width === 400 ? { tag: '@quick' } : {}, async ({ page }) => {
     test.setTimeout(300_000);
-    await openDemo(page);
+    await openLaws(page);
     await page.setViewportSize({ width, height });
     const found: Record<string, string[]> = {};
     for (const view of VIEWS) {
@@ -74,9 +74,9 @@ for (const [name, width, height] of [
     expect(found).toEqual({});
   });
 
-test('every view: what a machine can see of WCAG 2.2 AA, light and dark', async ({ page }) => {
+test('every view: what a machine can see of WCAG 2.2 AA, light and dark', { tag: '@quick' }, async ({ page }) => {
   test.setTimeout(420_000);
-  await openDemo(page);
+  await openLaws(page);
   for (const view of VIEWS) {
     await follow(page, view);
     await expect(page).toHaveURL(new RegExp(view.replace(/[?]/g, '\\?')));
@@ -141,7 +141,7 @@ async function tabTo(page: Page, name: RegExp, most = 60, key: 'Tab' | 'Shift+Ta
   throw new Error(`${String(name)} is not among ${seen.join(' | ')}`);
 }
 
-test('a whole job through all eight places without a mouse', async ({ page }) => {
+test('a whole job through all eight places without a mouse', { tag: '@quick' }, async ({ page }) => {
   test.setTimeout(300_000);
   await page.goto('/estate');
   await expect(page.getByRole('button', { name: 'Open the demo' })).toBeVisible();

@@ -54,7 +54,7 @@ async function browse(folder: string): Promise<{ page: Page; kill: () => Promise
   return { page, kill: () => killed(child) };
 }
 
-test('with the network gone, and after the browser is killed, the worksheet is there and is worked on', async () => {
+test('with the network gone, and after the browser is killed, the worksheet is there and is worked on', { tag: '@quick' }, async () => {
   test.setTimeout(240_000);
   const port = await freePort();
   const server = spawn('node', ['scripts/serve.mjs'], {

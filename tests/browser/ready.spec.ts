@@ -60,7 +60,7 @@ test.describe('by keyboard alone', () => {
   });
 });
 
-test('Ready: blockers by what is lost, shortfalls, cures; a demand is waived with a reason and comes back by undo', async ({
+test('Ready: blockers by what is lost, shortfalls, cures; a demand is waived with a reason and comes back by undo', { tag: '@quick' }, async ({
   page
 }) => {
   await openDemo(page);

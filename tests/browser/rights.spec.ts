@@ -3,7 +3,7 @@ import { expect, expectAccessible, openDemo, test } from './desk';
 
 test.beforeEach(({ page }) => openDemo(page));
 
-test('Rights: every tread says what the count says, and the order takes it out', async ({ page }) => {
+test('Rights: every tread says what the count says, and the order takes it out', { tag: '@quick' }, async ({ page }) => {
   await page.goto('/rights');
   await expect(page.locator('[data-total]')).toContainText(
     'EUR 9,592.00 for the ways chosen; 5 rights are late'

@@ -5,9 +5,11 @@ import type { System } from '../../src/core/estate/schema';
 import type { PlanFile } from '../../src/core/exchange/plan-file-schema';
 import { formatWorkspace } from '../../src/core/exchange/workspace-file';
 import { SWEEPS } from '../support/growth-worlds';
-import { expect, follow, giveFile, openDemo, test } from './desk';
+import { littleText } from '../../scripts/little-demo';
+import { isQuick } from '../support/laws';
+import { expect, follow, giveFile, openDemo, openLaws, test } from './desk';
 
-const workspace = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
+const workspace = JSON.parse(isQuick ? littleText() : readFileSync('demo/saltmarsh.json', 'utf8')) as {
   catalogue: { text: string };
   site: unknown;
   systems: unknown;
@@ -101,10 +103,7 @@ const VIEWS = [
 ] as const;
 
 for (const view of VIEWS)
-  test(`the drawing says what the plan says, for every situation of the demo (${view.name})`, async ({
-    page,
-    request
-  }) => {
+  test(`the drawing says what the plan says, for every situation of the demo (${view.name})`, view.name === 'light' ? { tag: '@quick' } : {}, async ({ page, request }) => {
     test.setTimeout(150_000);
     await page.setViewportSize({ width: view.width, height: 800 });
     await page.emulateMedia({ colorScheme: view.scheme });
@@ -112,7 +111,7 @@ for (const view of VIEWS)
       data: { catalogue: catalogue.text, estate: { site, systems, goals, decisions, rightsHeld, calendars } }
     });
     const plan = (await answer.json()) as PlanFile;
-    await openDemo(page);
+    await openLaws(page);
     let drawn = 0;
     for (const one of plan.cases) {
       if (!one.product || !one.start) continue;

@@ -18,7 +18,7 @@ const LIFE = [
 ];
 const page1 = `<h2>Brindle Server: life of releases</h2><script>document.title = 'run'</script><table><tr>${['Release', 'Code name', 'Released', 'Full support', 'Security fixes until'].map((h) => `<th>${h}</th>`).join('')}</tr>${LIFE.map((r) => `<tr>${r.map((c) => `<td>${c}<sup>1</sup></td>`).join('')}</tr>`).join('')}</table><img src="https://elsewhere.example/x.png">`;
 
-test('cells copied from a page: columns found, product known again, what would move told, taken once', async ({
+test('cells copied from a page: columns found, product known again, what would move told, taken once', { tag: '@quick' }, async ({
   page
 }) => {
   test.setTimeout(180_000);

@@ -33,7 +33,7 @@ const shown = (page: Page, field: string): Promise<string> =>
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
-test('two tabs on one record: other fields lose nothing, the same field is told to the second', async ({
+test('two tabs on one record: other fields lose nothing, the same field is told to the second', { tag: '@quick' }, async ({
   page,
   context
 }) => {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { expect, giveFile, planned, row, test } from './desk';
 
-test('from a messy list to verdicts, another target, a plan taken out, a reload and undo', async ({
+test('from a messy list to verdicts, another target, a plan taken out, a reload and undo', { tag: '@quick' }, async ({
   page
 }) => {
   await page.goto('/estate');

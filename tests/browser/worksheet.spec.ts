@@ -24,7 +24,7 @@ async function passUntilHop(page: Page): Promise<void> {
   }
 }
 
-test('one worksheet from its stair to its end: gates, a hop that fails in the middle, barred, and the plan made anew', async ({
+test('one worksheet from its stair to its end: gates, a hop that fails in the middle, barred, and the plan made anew', { tag: '@quick' }, async ({
   page,
   context
 }) => {
