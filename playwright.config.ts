@@ -10,7 +10,10 @@ export default defineConfig({
   timeout: 120_000,
   // Waiting ends when what is waited for is there; the limit is for a machine that does other things as well.
   expect: { timeout: 20_000 },
-  reporter: [['line'], ['json', { outputFile: process.env['BROWSER_RESULTS'] ?? 'test-results/browser.json' }]],
+  reporter: [
+    ['line'],
+    ['json', { outputFile: process.env['BROWSER_RESULTS'] ?? 'test-results/browser.json' }]
+  ],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },

@@ -4,7 +4,17 @@ import type { Estate, System } from '../src/core/estate/schema';
 /** One system of every kind of thing in the demo: each product, verdict, link, decision and trap once. */
 const KEPT: ReadonlySet<string> = new Set([
   ...['draw-01', 'tick-06', 'tick-23', 'west-04', 'ctrl-01', 'board-01', 'hall-01', 'rack-01', 'trial-01'],
-  ...['shelf-north', 'recorder-01', 'cad-01', 'cad-06', 'survey-02', 'pool-01', 'early', 'stop-07', 'stop-24'],
+  ...[
+    'shelf-north',
+    'recorder-01',
+    'cad-01',
+    'cad-06',
+    'survey-02',
+    'pool-01',
+    'early',
+    'stop-07',
+    'stop-24'
+  ],
   ...['keeper', 'host-b-01', 'host-b-02', 'mirror-east', 'mirror-west'],
   ...['depot-hub', 'depot-content', 'depot-watch', 'depot-ledger'],
   ...['door-market', 'door-harbour', 'door-west', 'door-old', 'spare-01', 'stop-new']
@@ -14,9 +24,11 @@ const KEPT: ReadonlySet<string> = new Set([
 export function littleOf(demo: Estate): Estate {
   const systems = demo.systems
     .filter((s) => KEPT.has(s.id))
-    .map((s): System => (s.links ? { ...s, links: s.links.filter((l) => !('to' in l) || KEPT.has(l.to)) } : s));
-  const isThere = (scope: { readonly system?: string | undefined }): boolean =>
-    scope.system === undefined || KEPT.has(scope.system);
+    .map((s): System =>
+      s.links ? { ...s, links: s.links.filter((l) => !('to' in l) || KEPT.has(l.to)) } : s
+    );
+  const isThere = (scope: object): boolean =>
+    !('system' in scope) || scope.system === undefined || KEPT.has(String(scope.system));
   return {
     ...demo,
     systems,

@@ -40,7 +40,12 @@ export function run(command, { env = {}, within = Infinity } = {}) {
 
 /** Builds beside whatever else is run. */
 export const buildAside = async () => {
-  const { isOk } = await run(['node', '--input-type=module', '-e', `import('${join(root, 'scripts', 'install.mjs')}').then((m) => m.build())`]);
+  const { isOk } = await run([
+    'node',
+    '--input-type=module',
+    '-e',
+    `import('${join(root, 'scripts', 'install.mjs')}').then((m) => m.build())`
+  ]);
   if (!isOk) throw new Error('the application could not be built');
 };
 export { build };

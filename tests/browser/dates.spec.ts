@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { expect, expectAccessible, kept, openDemo, test } from './desk';
+import { expect, expectAccessible, follow, kept, openDemo, test } from './desk';
 
 test.beforeEach(({ page }) => openDemo(page));
 
-test('Dates: what is due in order, the drawing says the same days, a mark opens its reason', { tag: '@quick' }, async ({
+test('Dates: what is due in order, the drawing says the same days, a mark opens its reason', async ({
   page
 }) => {
-  await page.goto('/dates');
+  await follow(page, '/dates');
   await expect(page.locator('[data-total]')).toContainText('days are past; the next is 4 Apr 2031');
   const rows = page.locator('[data-due] tbody tr');
   const days = await rows.locator('td:first-child').allInnerTexts();

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, giveFile, openDemo, openGenerated, planned, test } from './desk';
+import { expect, expectAccessible, follow, giveFile, openDemo, openGenerated, planned, test } from './desk';
 
 test('hostile and broken files get a message and change nothing', { tag: '@quick' }, async ({ page }) => {
   await openDemo(page);
@@ -25,12 +25,12 @@ test('hostile and broken files get a message and change nothing', { tag: '@quick
     ]
   ];
   for (const [name, content, message] of files) {
-    await page.goto('/import');
+    await follow(page, '/import');
     await giveFile(page, name, content);
     await expect(page.getByRole('alert')).toContainText(message);
     await expect(page.getByRole('alert')).toContainText('nothing has changed');
   }
-  await page.goto('/estate');
+  await follow(page, '/estate');
   await planned(page);
   await expect(page.getByText('262 systems in 52 situations')).toBeVisible();
   await page.keyboard.press('Control+z');

@@ -23,49 +23,53 @@ const paste = (page: Page, text: string): Promise<void> =>
     el.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   }, text);
 
-test('the grid: typed, filled down, pasted, refused; each one step to undo', { tag: '@quick' }, async ({ page }) => {
-  await openDemo(page);
-  await page.goto('/estate/systems');
-  await expect(page.getByText('262 of 262 systems')).toBeVisible();
-  await page.getByRole('searchbox').fill('name = draw');
-  await expect(page.getByText('9 of 262 systems')).toBeVisible();
-  await grid(page).focus();
-  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');
-  await page.keyboard.type('Pattern shop');
-  await page.keyboard.press('Enter');
-  await expect(page.locator('[data-row="draw-01"]')).toContainText('Pattern shop');
-  await page.keyboard.press('ArrowUp');
-  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowDown');
-  await page.keyboard.press('Control+d');
-  await expect(page.getByText('Filled 3 cells downwards: Systems')).toBeVisible();
-  await expect(page.locator('[data-row="draw-04"]')).toContainText('Pattern shop');
-  await page.keyboard.press('Control+z');
-  await expect(page.locator('[data-row="draw-04"]')).toContainText('Drawing office');
-  await expect(page.locator('[data-row="draw-01"]')).toContainText('Pattern shop');
+test(
+  'the grid: typed, filled down, pasted, refused; each one step to undo',
+  { tag: '@quick' },
+  async ({ page }) => {
+    await openDemo(page);
+    await follow(page, '/estate/systems');
+    await expect(page.getByText('262 of 262 systems')).toBeVisible();
+    await page.getByRole('searchbox').fill('name = draw');
+    await expect(page.getByText('9 of 262 systems')).toBeVisible();
+    await grid(page).focus();
+    for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight');
+    await page.keyboard.type('Pattern shop');
+    await page.keyboard.press('Enter');
+    await expect(page.locator('[data-row="draw-01"]')).toContainText('Pattern shop');
+    await page.keyboard.press('ArrowUp');
+    for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowDown');
+    await page.keyboard.press('Control+d');
+    await expect(page.getByText('Filled 3 cells downwards: Systems')).toBeVisible();
+    await expect(page.locator('[data-row="draw-04"]')).toContainText('Pattern shop');
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('[data-row="draw-04"]')).toContainText('Drawing office');
+    await expect(page.locator('[data-row="draw-01"]')).toContainText('Pattern shop');
 
-  await page.getByRole('searchbox').fill('');
-  await expect(page.getByText('262 of 262 systems')).toBeVisible();
-  await grid(page).focus();
-  await page.keyboard.press('Control+End');
-  await page.keyboard.press('Home');
-  await paste(page, Array.from({ length: 500 }, (_, i) => `lamp-${i}\tBrindle Server\t8\tu2`).join('\n'));
-  await expect(page.getByText('762 of 762 systems')).toBeVisible();
-  await expect(page.getByText('Pasted 500 rows: Systems')).toBeVisible();
-  await page.keyboard.press('Control+z');
-  await expect(page.getByText('262 of 262 systems')).toBeVisible();
+    await page.getByRole('searchbox').fill('');
+    await expect(page.getByText('262 of 262 systems')).toBeVisible();
+    await grid(page).focus();
+    await page.keyboard.press('Control+End');
+    await page.keyboard.press('Home');
+    await paste(page, Array.from({ length: 500 }, (_, i) => `lamp-${i}\tBrindle Server\t8\tu2`).join('\n'));
+    await expect(page.getByText('762 of 762 systems')).toBeVisible();
+    await expect(page.getByText('Pasted 500 rows: Systems')).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await expect(page.getByText('262 of 262 systems')).toBeVisible();
 
-  await page.getByRole('searchbox').fill('name = draw-02');
-  await expect(page.getByText('1 of 262 systems')).toBeVisible();
-  await grid(page).focus();
-  await page.keyboard.press('Control+Home');
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.type('77');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toContainText(
-    '1 cell not taken: “77”: Garnock Desk has no release 77'
-  );
-});
+    await page.getByRole('searchbox').fill('name = draw-02');
+    await expect(page.getByText('1 of 262 systems')).toBeVisible();
+    await grid(page).focus();
+    await page.keyboard.press('Control+Home');
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.type('77');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('alert')).toContainText(
+      '1 cell not taken: “77”: Garnock Desk has no release 77'
+    );
+  }
+);
 
 test('ten thousand systems: the grid draws what is in sight and answers at once', async ({ page }) => {
   test.setTimeout(180_000);

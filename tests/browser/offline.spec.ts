@@ -54,50 +54,54 @@ async function browse(folder: string): Promise<{ page: Page; kill: () => Promise
   return { page, kill: () => killed(child) };
 }
 
-test('with the network gone, and after the browser is killed, the worksheet is there and is worked on', { tag: '@quick' }, async () => {
-  test.setTimeout(240_000);
-  const port = await freePort();
-  const server = spawn('node', ['scripts/serve.mjs'], {
-    env: { ...process.env, HOST: '127.0.0.1', PORT: String(port) },
-    stdio: 'ignore'
-  });
-  const folder = mkdtempSync(join(tmpdir(), 'stair-'));
-  const address = `http://127.0.0.1:${port}`;
-  let browser = await browse(folder);
-  try {
-    const { page } = browser;
-    await page.addInitScript(() => localStorage.setItem('orange-stair settings', '{"who":"tester"}'));
-    await expect(async () => void (await page.goto(`${address}/estate`))).toPass({ timeout: 30_000 });
-    await page.goto(`${address}/estate`);
-    await page.getByRole('button', { name: 'Open the demo' }).click();
-    await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
-    // All of its files are kept.
-    await page.evaluate(() => navigator.serviceWorker.ready);
-    await page.goto(`${address}/stair?at=west-04`);
-    await page.locator('.onward').getByRole('button', { name: 'Take this way' }).click();
-    await page.getByRole('button', { name: 'Make its worksheet' }).click();
-    await expect(page.locator('[data-worksheet]')).toBeVisible();
-    const sheet = page.url();
-    await killed(server);
-    await page.reload();
-    await passOne(page, 1);
-    await page.goto(`${address}/estate/system?at=west-04`);
-    await expect(page.getByRole('heading', { level: 1 })).toContainText('west-04');
-    await page.goto(sheet);
-    await passOne(page, 2);
-    await browser.kill();
-    browser = await browse(folder);
-    await browser.page.goto(sheet);
-    await expect(browser.page.locator('[data-standing]')).toContainText('2 of', { timeout: 60_000 });
-    await passOne(browser.page, 3);
-    // What was never there cannot be had, and says so.
-    await expect(fetchFails(browser.page, '/api/this-machine')).resolves.toBe(true);
-  } finally {
-    await browser.kill();
-    server.kill('SIGKILL');
-    discard(folder);
+test(
+  'with the network gone, and after the browser is killed, the worksheet is there and is worked on',
+  { tag: '@quick' },
+  async () => {
+    test.setTimeout(240_000);
+    const port = await freePort();
+    const server = spawn('node', ['scripts/serve.mjs'], {
+      env: { ...process.env, HOST: '127.0.0.1', PORT: String(port) },
+      stdio: 'ignore'
+    });
+    const folder = mkdtempSync(join(tmpdir(), 'stair-'));
+    const address = `http://127.0.0.1:${port}`;
+    let browser = await browse(folder);
+    try {
+      const { page } = browser;
+      await page.addInitScript(() => localStorage.setItem('orange-stair settings', '{"who":"tester"}'));
+      await expect(async () => void (await page.goto(`${address}/estate`))).toPass({ timeout: 30_000 });
+      await page.goto(`${address}/estate`);
+      await page.getByRole('button', { name: 'Open the demo' }).click();
+      await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
+      // All of its files are kept.
+      await page.evaluate(() => navigator.serviceWorker.ready);
+      await page.goto(`${address}/stair?at=west-04`);
+      await page.locator('.onward').getByRole('button', { name: 'Take this way' }).click();
+      await page.getByRole('button', { name: 'Make its worksheet' }).click();
+      await expect(page.locator('[data-worksheet]')).toBeVisible();
+      const sheet = page.url();
+      await killed(server);
+      await page.reload();
+      await passOne(page, 1);
+      await page.goto(`${address}/estate/system?at=west-04`);
+      await expect(page.getByRole('heading', { level: 1 })).toContainText('west-04');
+      await page.goto(sheet);
+      await passOne(page, 2);
+      await browser.kill();
+      browser = await browse(folder);
+      await browser.page.goto(sheet);
+      await expect(browser.page.locator('[data-standing]')).toContainText('2 of', { timeout: 60_000 });
+      await passOne(browser.page, 3);
+      // What was never there cannot be had, and says so.
+      await expect(fetchFails(browser.page, '/api/this-machine')).resolves.toBe(true);
+    } finally {
+      await browser.kill();
+      server.kill('SIGKILL');
+      discard(folder);
+    }
   }
-});
+);
 
 /** Passes the item one stands at; so many are done then, and kept. */
 async function passOne(page: Page, done: number): Promise<void> {

@@ -10,7 +10,7 @@ async function openOrder(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: /waves?, / })).toBeVisible({ timeout: 60_000 });
 }
 
-test('the order of what hangs on each other: drawn, listed, explained, taken out', { tag: '@quick' }, async ({ page }) => {
+test('the order of what hangs on each other: drawn, listed, explained, taken out', async ({ page }) => {
   await openDemo(page);
   await planned(page);
   await openOrder(page);

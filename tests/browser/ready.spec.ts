@@ -60,35 +60,37 @@ test.describe('by keyboard alone', () => {
   });
 });
 
-test('Ready: blockers by what is lost, shortfalls, cures; a demand is waived with a reason and comes back by undo', { tag: '@quick' }, async ({
-  page
-}) => {
-  await openDemo(page);
-  await openReady(page);
-  const first = page.locator('[data-item]').first();
-  await expect(first).toContainText('Quay archive source');
-  const memory = page.locator('[data-item="pellow-terminal/requirement/term-memory"]');
-  await memory.locator('.fold-line').click();
-  await expect(memory).toContainText('2 GB short: 1 GB of 3 GB');
-  await expect(memory.locator('[data-cure-of="term-more-memory"]')).toContainText('opens 8 by itself');
-  await expect(memory.locator('[data-ready-cell="stop-16"]')).toHaveAttribute('data-dealt', 'cured');
-  await page.getByLabel('Within a budget').fill('2500');
-  await expect(page.locator('[data-budget]')).toContainText('Nothing else within it opens more.');
-  await expect(page.locator('svg.cures')).toContainText('budget EUR 2,500.00');
-  await page.getByLabel('Within a budget').fill('much');
-  await expect(page.locator('[data-budget]')).toContainText('That is no amount of money.');
-  const panel = page.locator('[data-item="pellow-terminal/requirement/term-panel"]');
-  await panel.locator('.fold-line').click();
-  await panel.getByRole('button', { name: 'Waive the demand…' }).first().click();
-  await page.getByRole('dialog').getByLabel('Why').fill('nobody looks at it');
-  await page.getByRole('button', { name: 'Decide', exact: true }).click();
-  await expect(page.locator('.notice')).toContainText('Waive the demand: ');
-  await page.goto('/estate/decisions');
-  const waived = page.locator('[data-decision]', { hasText: 'goes without the demand: ' }).first();
-  await expect(waived).toContainText('because: nobody looks at it');
-  await page.keyboard.press('Control+z');
-  await expect(waived).toHaveCount(0);
-});
+test(
+  'Ready: blockers by what is lost, shortfalls, cures; a demand is waived with a reason and comes back by undo',
+  { tag: '@quick' },
+  async ({ page }) => {
+    await openDemo(page);
+    await openReady(page);
+    const first = page.locator('[data-item]').first();
+    await expect(first).toContainText('Quay archive source');
+    const memory = page.locator('[data-item="pellow-terminal/requirement/term-memory"]');
+    await memory.locator('.fold-line').click();
+    await expect(memory).toContainText('2 GB short: 1 GB of 3 GB');
+    await expect(memory.locator('[data-cure-of="term-more-memory"]')).toContainText('opens 8 by itself');
+    await expect(memory.locator('[data-ready-cell="stop-16"]')).toHaveAttribute('data-dealt', 'cured');
+    await page.getByLabel('Within a budget').fill('2500');
+    await expect(page.locator('[data-budget]')).toContainText('Nothing else within it opens more.');
+    await expect(page.locator('svg.cures')).toContainText('budget EUR 2,500.00');
+    await page.getByLabel('Within a budget').fill('much');
+    await expect(page.locator('[data-budget]')).toContainText('That is no amount of money.');
+    const panel = page.locator('[data-item="pellow-terminal/requirement/term-panel"]');
+    await panel.locator('.fold-line').click();
+    await panel.getByRole('button', { name: 'Waive the demand…' }).first().click();
+    await page.getByRole('dialog').getByLabel('Why').fill('nobody looks at it');
+    await page.getByRole('button', { name: 'Decide', exact: true }).click();
+    await expect(page.locator('.notice')).toContainText('Waive the demand: ');
+    await follow(page, '/estate/decisions');
+    const waived = page.locator('[data-decision]', { hasText: 'goes without the demand: ' }).first();
+    await expect(waived).toContainText('because: nobody looks at it');
+    await page.keyboard.press('Control+z');
+    await expect(waived).toHaveCount(0);
+  }
+);
 
 test('asked of each: every mark of the table is that of the list; unknown companions stand apart', async ({
   page

@@ -1,38 +1,42 @@
 import { readFileSync } from 'node:fs';
-import { expect, expectAccessible, openDemo, test } from './desk';
+import { expect, expectAccessible, follow, openDemo, test } from './desk';
 
 test.beforeEach(({ page }) => openDemo(page));
 
-test('Rights: every tread says what the count says, and the order takes it out', { tag: '@quick' }, async ({ page }) => {
-  await page.goto('/rights');
-  await expect(page.locator('[data-total]')).toContainText(
-    'EUR 9,592.00 for the ways chosen; 5 rights are late'
-  );
-  const offer = page.locator('[data-tread="right desk-offer-5"]');
-  await expect(offer.locator('[data-stretch="drawn"]')).toHaveAttribute('data-units', '6');
-  await expect(offer.locator('[data-stretch="to buy"]')).toHaveAttribute('data-units', '33');
-  await expect(page.locator('[data-right="right desk-offer-5"]')).toContainText(
-    '21 needed, 6 drawn from what is held, 15 to buy for EUR 585.00'
-  );
-  await page.locator('[data-tread="pool terrace units/terrace"]').click();
-  const units = page.locator('[data-right="pool terrace units/terrace"]');
-  await expect(units).toContainText('24 held by the estate: 0 drawn, 24 spare');
-  await expect(units.locator('[data-must-not]')).toContainText(
-    '12 of cottage units are held and must not be used'
-  );
-  await page.locator('[data-tread="right draft-up"]').click();
-  await expect(page.locator('[data-right="right draft-up"]')).toContainText('9 needed, 4 drawn');
-  await page.getByRole('link', { name: 'What to order' }).last().click();
-  await expect(page.locator('[data-total]')).toContainText('EUR 9,592.00');
-  const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Take out as CSV' }).click();
-  const lines = readFileSync(await (await download).path(), 'utf8')
-    .trim()
-    .split(/\r?\n/);
-  const cost = lines[0]?.split(',').indexOf('Cost EUR') ?? -1;
-  const cents = lines.slice(1).map((l) => Math.round(Number(l.split(',')[cost]) * 100));
-  expect(cents.reduce((a, b) => a + b, 0)).toBe(959_200);
-});
+test(
+  'Rights: every tread says what the count says, and the order takes it out',
+  { tag: '@quick' },
+  async ({ page }) => {
+    await follow(page, '/rights');
+    await expect(page.locator('[data-total]')).toContainText(
+      'EUR 9,592.00 for the ways chosen; 5 rights are late'
+    );
+    const offer = page.locator('[data-tread="right desk-offer-5"]');
+    await expect(offer.locator('[data-stretch="drawn"]')).toHaveAttribute('data-units', '6');
+    await expect(offer.locator('[data-stretch="to buy"]')).toHaveAttribute('data-units', '33');
+    await expect(page.locator('[data-right="right desk-offer-5"]')).toContainText(
+      '21 needed, 6 drawn from what is held, 15 to buy for EUR 585.00'
+    );
+    await page.locator('[data-tread="pool terrace units/terrace"]').click();
+    const units = page.locator('[data-right="pool terrace units/terrace"]');
+    await expect(units).toContainText('24 held by the estate: 0 drawn, 24 spare');
+    await expect(units.locator('[data-must-not]')).toContainText(
+      '12 of cottage units are held and must not be used'
+    );
+    await page.locator('[data-tread="right draft-up"]').click();
+    await expect(page.locator('[data-right="right draft-up"]')).toContainText('9 needed, 4 drawn');
+    await page.getByRole('link', { name: 'What to order' }).last().click();
+    await expect(page.locator('[data-total]')).toContainText('EUR 9,592.00');
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Take out as CSV' }).click();
+    const lines = readFileSync(await (await download).path(), 'utf8')
+      .trim()
+      .split(/\r?\n/);
+    const cost = lines[0]?.split(',').indexOf('Cost EUR') ?? -1;
+    const cents = lines.slice(1).map((l) => Math.round(Number(l.split(',')[cost]) * 100));
+    expect(cents.reduce((a, b) => a + b, 0)).toBe(959_200);
+  }
+);
 
 test('what is held is written in the sheet, for a team and until a day, and counts at once', async ({
   page

@@ -103,73 +103,84 @@ const VIEWS = [
 ] as const;
 
 for (const view of VIEWS)
-  test(`the drawing says what the plan says, for every situation of the demo (${view.name})`, view.name === 'light' ? { tag: '@quick' } : {}, async ({ page, request }) => {
-    test.setTimeout(150_000);
-    await page.setViewportSize({ width: view.width, height: 800 });
-    await page.emulateMedia({ colorScheme: view.scheme });
-    const answer = await request.post('/api/plan', {
-      data: { catalogue: catalogue.text, estate: { site, systems, goals, decisions, rightsHeld, calendars } }
-    });
-    const plan = (await answer.json()) as PlanFile;
-    await openLaws(page);
-    let drawn = 0;
-    for (const one of plan.cases) {
-      if (!one.product || !one.start) continue;
-      await follow(page, `/stair?at=${one.systems[0]}`);
-      await page.emulateMedia({ media: 'screen' });
-      await expect(page.locator(`[data-drawn="${one.systems[0]}"] svg.stair`)).toBeVisible();
-      await page.mouse.move(2, 2);
-      if (view.media === 'print') await page.emulateMedia({ media: 'print' });
-      const seen = (await readDrawing(page))!;
-      const near = (x: number, iso: string, what: string): void =>
-        expect(Math.abs(x - placeOf(seen.breaks, iso)), `${one.systems[0]}: ${what}`).toBeLessThan(0.6);
-      near(seen.today, plan.today, 'today');
-      if (one.deadline.day) {
-        expect(seen.flag?.day).toBe(one.deadline.day);
-        near(seen.flag!.x, one.deadline.day, 'flag');
-      } else expect(seen.flag).toBeUndefined();
-      const steps = one.goalPlan?.route?.steps ?? [];
-      const counted = steps.filter((s) => !['patch', 'cure', 'work-around', 'work'].includes(s.kind));
-      expect(seen.risers.map((r) => r.id)).toEqual(counted.map((s) => s.id));
-      seen.risers.forEach(
-        (r, i) => counted[i]?.firstDay !== 'unknown' && near(r.x, counted[i]?.firstDay ?? '', `riser ${r.id}`)
-      );
-      const patches = steps.filter((s) => s.kind === 'patch');
-      expect(seen.patches.map((p) => p.id)).toEqual(patches.map((s) => s.to.patch));
-      seen.patches.forEach((p, i) => near(p.x, patches[i]?.firstDay ?? '', `patch ${p.id}`));
-      // Nothing is drawn outside the sheet, and the days of cures and stays out of service are those of the plan.
-      expect(seen.furthest, `${one.systems[0]}: in sight`).toBeLessThanOrEqual(seen.width + 1);
-      const small = steps.filter((s) => s.kind === 'cure' || s.kind === 'work-around');
-      expect(seen.cures.map((c) => c.id).sort()).toEqual(small.map((s) => ('id' in s ? s.id : '')).sort());
-      for (const rest of seen.rests)
-        expect(rest.since < rest.until, `${one.systems[0]}: rests on ${rest.release}`).toBe(true);
-      expect(seen.deviations).toEqual(
-        plan.cases
-          .filter((c) => c !== one && situationOf(c.systems[0]) === situationOf(one.systems[0]))
-          .map((c) => c.systems[0])
-          .slice(0, 3)
-      );
-      const heights = seen.treads.map((t) => t.y);
-      expect(
-        [...heights].sort((a, b) => b - a),
-        'later releases stand higher'
-      ).toEqual(heights);
-      for (const tread of seen.treads) {
-        if (tread.from) near(tread.x0, tread.from, `tread ${tread.release} begins`);
-        if (tread.to) near(tread.x1, tread.to, `tread ${tread.release} ends`);
-        const verdicts = one.targets.filter((t) => t.target.release === tread.release).map((t) => t.verdict);
-        if (tread.state === 'closed') expect(verdicts).toContain('closed');
-        if (tread.state === 'installed') expect(tread.release).toBe(one.start.release);
+  test(
+    `the drawing says what the plan says, for every situation of the demo (${view.name})`,
+    view.name === 'light' ? { tag: '@quick' } : {},
+    async ({ page, request }) => {
+      test.setTimeout(150_000);
+      await page.setViewportSize({ width: view.width, height: 800 });
+      await page.emulateMedia({ colorScheme: view.scheme });
+      const answer = await request.post('/api/plan', {
+        data: {
+          catalogue: catalogue.text,
+          estate: { site, systems, goals, decisions, rightsHeld, calendars }
+        }
+      });
+      const plan = (await answer.json()) as PlanFile;
+      await openLaws(page);
+      let drawn = 0;
+      // Every third where a hundredth of laws is tried.
+      for (const one of plan.cases.filter((_, i) => !isQuick || i % 3 === 0)) {
+        if (!one.product || !one.start) continue;
+        await follow(page, `/stair?at=${one.systems[0]}`);
+        await page.emulateMedia({ media: 'screen' });
+        await expect(page.locator(`[data-drawn="${one.systems[0]}"] svg.stair`)).toBeVisible();
+        await page.mouse.move(2, 2);
+        if (view.media === 'print') await page.emulateMedia({ media: 'print' });
+        const seen = (await readDrawing(page))!;
+        const near = (x: number, iso: string, what: string): void =>
+          expect(Math.abs(x - placeOf(seen.breaks, iso)), `${one.systems[0]}: ${what}`).toBeLessThan(0.6);
+        near(seen.today, plan.today, 'today');
+        if (one.deadline.day) {
+          expect(seen.flag?.day).toBe(one.deadline.day);
+          near(seen.flag!.x, one.deadline.day, 'flag');
+        } else expect(seen.flag).toBeUndefined();
+        const steps = one.goalPlan?.route?.steps ?? [];
+        const counted = steps.filter((s) => !['patch', 'cure', 'work-around', 'work'].includes(s.kind));
+        expect(seen.risers.map((r) => r.id)).toEqual(counted.map((s) => s.id));
+        seen.risers.forEach(
+          (r, i) =>
+            counted[i]?.firstDay !== 'unknown' && near(r.x, counted[i]?.firstDay ?? '', `riser ${r.id}`)
+        );
+        const patches = steps.filter((s) => s.kind === 'patch');
+        expect(seen.patches.map((p) => p.id)).toEqual(patches.map((s) => s.to.patch));
+        seen.patches.forEach((p, i) => near(p.x, patches[i]?.firstDay ?? '', `patch ${p.id}`));
+        // Nothing is drawn outside the sheet, and the days of cures and stays out of service are those of the plan.
+        expect(seen.furthest, `${one.systems[0]}: in sight`).toBeLessThanOrEqual(seen.width + 1);
+        const small = steps.filter((s) => s.kind === 'cure' || s.kind === 'work-around');
+        expect(seen.cures.map((c) => c.id).sort()).toEqual(small.map((s) => ('id' in s ? s.id : '')).sort());
+        for (const rest of seen.rests)
+          expect(rest.since < rest.until, `${one.systems[0]}: rests on ${rest.release}`).toBe(true);
+        expect(seen.deviations).toEqual(
+          plan.cases
+            .filter((c) => c !== one && situationOf(c.systems[0]) === situationOf(one.systems[0]))
+            .map((c) => c.systems[0])
+            .slice(0, 3)
+        );
+        const heights = seen.treads.map((t) => t.y);
+        expect(
+          [...heights].sort((a, b) => b - a),
+          'later releases stand higher'
+        ).toEqual(heights);
+        for (const tread of seen.treads) {
+          if (tread.from) near(tread.x0, tread.from, `tread ${tread.release} begins`);
+          if (tread.to) near(tread.x1, tread.to, `tread ${tread.release} ends`);
+          const verdicts = one.targets
+            .filter((t) => t.target.release === tread.release)
+            .map((t) => t.verdict);
+          if (tread.state === 'closed') expect(verdicts).toContain('closed');
+          if (tread.state === 'installed') expect(tread.release).toBe(one.start.release);
+        }
+        if (one.startIsSure) {
+          const installed = seen.treads.find((t) => t.release === one.start?.release);
+          const setBy = one.deadline.contributors.find((c) => c.sets && c.kind === 'service of installed');
+          if (setBy && installed?.to) expect(installed.to >= setBy.day).toBe(true);
+        }
+        drawn++;
       }
-      if (one.startIsSure) {
-        const installed = seen.treads.find((t) => t.release === one.start?.release);
-        const setBy = one.deadline.contributors.find((c) => c.sets && c.kind === 'service of installed');
-        if (setBy && installed?.to) expect(installed.to >= setBy.day).toBe(true);
-      }
-      drawn++;
+      expect(drawn).toBeGreaterThan(isQuick ? 6 : 18);
     }
-    expect(drawn).toBeGreaterThan(18);
-  });
+  );
 
 /** Picks one of the ways in which the drawing is taken out. */
 async function takeOut(page: Page, way: string): Promise<void> {

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { expectAccessible, giveFile, openDemo, planned, row, test } from './desk';
+import { expectAccessible, follow, giveFile, openDemo, planned, row, test } from './desk';
 
 /** As a browser puts it when cells of a page are copied. */
 const pasteHtml = (page: Page, html: string, into = page.getByLabel('Or paste')): Promise<void> =>
@@ -18,39 +18,41 @@ const LIFE = [
 ];
 const page1 = `<h2>Brindle Server: life of releases</h2><script>document.title = 'run'</script><table><tr>${['Release', 'Code name', 'Released', 'Full support', 'Security fixes until'].map((h) => `<th>${h}</th>`).join('')}</tr>${LIFE.map((r) => `<tr>${r.map((c) => `<td>${c}<sup>1</sup></td>`).join('')}</tr>`).join('')}</table><img src="https://elsewhere.example/x.png">`;
 
-test('cells copied from a page: columns found, product known again, what would move told, taken once', { tag: '@quick' }, async ({
-  page
-}) => {
-  test.setTimeout(180_000);
-  const asked: string[] = [];
-  page.on('request', (r) => asked.push(r.url()));
-  await openDemo(page);
-  await planned(page);
-  await page.goto('/catalogue');
-  await page.getByRole('link', { name: 'A publisher’s table' }).click();
-  await expectAccessible(page);
-  await pasteHtml(page, page1);
-  await expect(page.getByLabel('Product')).toHaveValue('brindle-server');
-  await expect(page.getByLabel('What “Security fixes until” is')).toHaveValue('security');
-  await expect(page.locator('[data-counts]')).toHaveText('1 new, 2 changed');
-  await expect(page.locator('[data-change=new]')).toContainText('the day it came out: 2031-06');
-  await expectAccessible(page);
-  // A column that is left out is told no more.
-  await page.getByLabel('What “Security fixes until” is').selectOption('left out');
-  await expect(page.locator('[data-change=new]')).not.toContainText('end of security service');
-  await page.getByLabel('What “Security fixes until” is').selectOption('security');
-  await page.getByRole('button', { name: 'Put it into the draft' }).click();
-  await expect(page.getByText('Brindle project, 6 releases')).toBeVisible();
-  await page.getByRole('button', { name: 'Keep the changes' }).click();
-  await expect(page.getByRole('button', { name: 'Keep the changes' })).toHaveCount(0);
-  // The same table once more has nothing to say.
-  await page.goto('/catalogue/table');
-  await pasteHtml(page, page1);
-  await expect(page.locator('[data-counts]')).toHaveText('3 as it is');
-  await expect(page.getByRole('button', { name: 'Put it into the draft' })).toBeDisabled();
-  expect(await page.title()).not.toBe('run');
-  expect(asked.filter((url) => url.includes('elsewhere'))).toEqual([]);
-});
+test(
+  'cells copied from a page: columns found, product known again, what would move told, taken once',
+  { tag: '@quick' },
+  async ({ page }) => {
+    test.setTimeout(180_000);
+    const asked: string[] = [];
+    page.on('request', (r) => asked.push(r.url()));
+    await openDemo(page);
+    await planned(page);
+    await follow(page, '/catalogue');
+    await page.getByRole('link', { name: 'A publisher’s table' }).click();
+    await expectAccessible(page);
+    await pasteHtml(page, page1);
+    await expect(page.getByLabel('Product')).toHaveValue('brindle-server');
+    await expect(page.getByLabel('What “Security fixes until” is')).toHaveValue('security');
+    await expect(page.locator('[data-counts]')).toHaveText('1 new, 2 changed');
+    await expect(page.locator('[data-change=new]')).toContainText('the day it came out: 2031-06');
+    await expectAccessible(page);
+    // A column that is left out is told no more.
+    await page.getByLabel('What “Security fixes until” is').selectOption('left out');
+    await expect(page.locator('[data-change=new]')).not.toContainText('end of security service');
+    await page.getByLabel('What “Security fixes until” is').selectOption('security');
+    await page.getByRole('button', { name: 'Put it into the draft' }).click();
+    await expect(page.getByText('Brindle project, 6 releases')).toBeVisible();
+    await page.getByRole('button', { name: 'Keep the changes' }).click();
+    await expect(page.getByRole('button', { name: 'Keep the changes' })).toHaveCount(0);
+    // The same table once more has nothing to say.
+    await follow(page, '/catalogue/table');
+    await pasteHtml(page, page1);
+    await expect(page.locator('[data-counts]')).toHaveText('3 as it is');
+    await expect(page.getByRole('button', { name: 'Put it into the draft' })).toBeDisabled();
+    expect(await page.title()).not.toBe('run');
+    expect(asked.filter((url) => url.includes('elsewhere'))).toEqual([]);
+  }
+);
 
 test('a file with headings nobody knows, in any order, of a new product: every release dated in three clicks', async ({
   page

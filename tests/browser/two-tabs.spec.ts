@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { Random } from '../support/random';
 import { countOf, tell } from '../support/laws';
-import { expect, follow, giveFile, kept, openDemo, planned, test } from './desk';
+import { expect, follow, giveFile, kept, openDemo, openLaws, planned, test } from './desk';
 import type { Page } from '@playwright/test';
 
 /** Facts of one system that take any text, by their ids. */
@@ -33,72 +33,75 @@ const shown = (page: Page, field: string): Promise<string> =>
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
-test('two tabs on one record: other fields lose nothing, the same field is told to the second', { tag: '@quick' }, async ({
-  page,
-  context
-}) => {
-  test.setTimeout(600_000);
-  await openDemo(page);
-  const other = await context.newPage();
-  const tabs = [page, other] as const;
-  for (const tab of tabs) {
-    await tab.goto('/estate/system?at=draw-01');
-    await expect(tab.locator('#system-note')).toBeVisible();
-  }
-  const fields: string[] = ['note'];
-  for (const field of FIELDS)
-    if ((await page.locator(`[data-fact="${field}"]`).count()) > 0) fields.push(field);
-  expect(fields.length).toBeGreaterThan(2);
-  const random = new Random(31);
-  const rounds = countOf(500);
-  let together = 0;
-  for (let round = 1; round <= rounds; round++) {
-    const [a, b] = random.shuffle(fields) as [string, string];
-    const first = random.int(0, 1);
-    const [one, two] = [tabs[first], tabs[1 - first]] as [Page, Page];
-    const collides = random.chance(0.15);
-    const gap = random.pick([0, 0, 1, 5, 20, 80, 200, 800]);
-    const [x, y] = [valueFor(a, round * 2), valueFor(collides ? a : b, round * 2 + 1)];
-    await edit(one, a, x);
-    if (gap > 0) await pause(gap);
-    await edit(two, collides ? a : b, y);
-    if (collides) {
-      together++;
-      // One of the two stands, on both tabs alike.
-      const isOne = async (): Promise<boolean> => {
-        const [here, there] = [await shown(page, a), await shown(other, a)];
-        return here === there && (here === x || here === y);
-      };
-      await expect.poll(isOne, { message: `round ${round}, ${a}` }).toBe(true);
-      continue;
+test(
+  'two tabs on one record: other fields lose nothing, the same field is told to the second',
+  { tag: '@quick' },
+  async ({ page, context }) => {
+    test.setTimeout(600_000);
+    await openLaws(page);
+    const other = await context.newPage();
+    const tabs = [page, other] as const;
+    for (const tab of tabs) {
+      await tab.goto('/estate/system?at=draw-01');
+      await expect(tab.locator('#system-note')).toBeVisible();
     }
-    for (const tab of tabs)
-      await expect
-        .poll(async () => [await shown(tab, a), await shown(tab, b)], {
-          message: `round ${round}, ${a}, ${b}`
-        })
-        .toEqual([x, y]);
+    const fields: string[] = ['note'];
+    for (const field of FIELDS)
+      if ((await page.locator(`[data-fact="${field}"]`).count()) > 0) fields.push(field);
+    expect(fields.length).toBeGreaterThan(2);
+    const random = new Random(31);
+    const rounds = countOf(500);
+    let together = 0;
+    for (let round = 1; round <= rounds; round++) {
+      const [a, b] = random.shuffle(fields) as [string, string];
+      const first = random.int(0, 1);
+      const [one, two] = [tabs[first], tabs[1 - first]] as [Page, Page];
+      const collides = random.chance(0.15);
+      const gap = random.pick([0, 0, 1, 5, 20, 80, 200, 800]);
+      const [x, y] = [valueFor(a, round * 2), valueFor(collides ? a : b, round * 2 + 1)];
+      await edit(one, a, x);
+      if (gap > 0) await pause(gap);
+      await edit(two, collides ? a : b, y);
+      if (collides) {
+        together++;
+        // One of the two stands, on both tabs alike.
+        const isOne = async (): Promise<boolean> => {
+          const [here, there] = [await shown(page, a), await shown(other, a)];
+          return here === there && (here === x || here === y);
+        };
+        await expect.poll(isOne, { message: `round ${round}, ${a}` }).toBe(true);
+        continue;
+      }
+      for (const tab of tabs)
+        await expect
+          .poll(async () => [await shown(tab, a), await shown(tab, b)], {
+            message: `round ${round}, ${a}, ${b}`
+          })
+          .toEqual([x, y]);
+    }
+    // Both at once: the second is told of both values. Which comes second, and whether it had heard of the first, is chance.
+    const told = page.getByText(
+      /Also changed on another tab: .*“at once .” stands, “at once .” was not kept/
+    );
+    const toldThere = other.getByText(
+      /Also changed on another tab: .*“at once .” stands, “at once .” was not kept/
+    );
+    await expect(async () => {
+      await Promise.all([edit(page, 'note', 'at once 1'), edit(other, 'note', 'at once 2')]);
+      await pause(500);
+      const times = (await told.count()) + (await toldThere.count());
+      await Promise.all([edit(page, 'note', `before ${Math.random()}`), pause(300)]);
+      expect(times).toBe(1);
+    }).toPass({ timeout: 60_000 });
+    tell('two tabs lose nothing', { rounds, together });
+    // What was changed last is undone by either tab, on both.
+    await edit(page, 'note', 'the last');
+    await expect.poll(() => shown(other, 'note')).toBe('the last');
+    await other.locator('h1').first().click();
+    await other.keyboard.press('Control+z');
+    await expect.poll(() => shown(page, 'note')).not.toBe('the last');
   }
-  // Both at once: the second is told of both values. Which comes second, and whether it had heard of the first, is chance.
-  const told = page.getByText(/Also changed on another tab: .*“at once .” stands, “at once .” was not kept/);
-  const toldThere = other.getByText(
-    /Also changed on another tab: .*“at once .” stands, “at once .” was not kept/
-  );
-  await expect(async () => {
-    await Promise.all([edit(page, 'note', 'at once 1'), edit(other, 'note', 'at once 2')]);
-    await pause(500);
-    const times = (await told.count()) + (await toldThere.count());
-    await Promise.all([edit(page, 'note', `before ${Math.random()}`), pause(300)]);
-    expect(times).toBe(1);
-  }).toPass({ timeout: 60_000 });
-  tell('two tabs lose nothing', { rounds, together });
-  // What was changed last is undone by either tab, on both.
-  await edit(page, 'note', 'the last');
-  await expect.poll(() => shown(other, 'note')).toBe('the last');
-  await other.locator('h1').first().click();
-  await other.keyboard.press('Control+z');
-  await expect.poll(() => shown(page, 'note')).not.toBe('the last');
-});
+);
 
 test('ten thousand systems: a list taken in on one tab while another edits, and undone: both show the same', async ({
   page,

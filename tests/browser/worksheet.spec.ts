@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
-import { expectAccessible, giveFile, openDemo, planned, test } from './desk';
+import { expectAccessible, follow, giveFile, openDemo, planned, test } from './desk';
 
 /** A worksheet for the one system of a stair. */
 async function makeOne(page: Page, system: string): Promise<void> {
@@ -24,65 +24,66 @@ async function passUntilHop(page: Page): Promise<void> {
   }
 }
 
-test('one worksheet from its stair to its end: gates, a hop that fails in the middle, barred, and the plan made anew', { tag: '@quick' }, async ({
-  page,
-  context
-}) => {
-  test.setTimeout(240_000);
-  await openDemo(page);
-  await planned(page);
-  await makeOne(page, 'west-04');
-  await expect(page.locator('[data-standing]')).toContainText('0 of');
-  await expectAccessible(page);
-  // The hop is shut as long as anything before it is open.
-  const hop = page.locator('[data-kind=hop]').first();
-  await hop.getByRole('button').click();
-  await expect(here(page).locator('[data-shut]')).toContainText('the back-up is not finished and proven');
-  await expect(here(page).getByRole('button', { name: 'Start' })).toBeDisabled();
-  await page.reload();
-  await passUntilHop(page);
-  await expect(here(page).locator('[data-shut]')).toHaveCount(0);
-  await page.keyboard.press('s');
-  await expect(here(page).locator('[data-running]')).toContainText('running for 0 min');
-  await page.keyboard.press('p');
-  await expect(hop).toHaveAttribute('data-state', 'passed');
-  // What is installed has moved on, and the history says from where.
-  await passUntilHop(page);
-  await page.goto('/estate/system?at=west-04');
-  await expect(page.locator('[data-history]')).toContainText('worksheet: west-04 to 4');
-  await page.goto('/worksheet');
-  await page.locator('[data-worksheets]').getByRole('link', { name: 'west-04' }).click();
-  await expect(page.locator('[data-drift]')).toHaveCount(0);
-  // The network goes; what is entered is kept all the same.
-  await context.setOffline(true);
-  const second = page.locator('[data-kind=hop]').nth(1);
-  await here(page).getByLabel('Note').fill('the installer stopped at 60 %');
-  await here(page).getByRole('button', { name: 'Failed', exact: true }).click();
-  await expect(second).toHaveAttribute('data-state', 'failed');
-  await context.setOffline(false);
-  // Leaving waits for what is not kept yet.
-  await page.goto(page.url());
-  await expect(second).toHaveAttribute('data-state', 'failed');
-  await expect(second).toContainText('the installer stopped at 60 %');
-  const failed = page.locator('[data-failed]');
-  await failed.getByRole('button', { name: 'Bar it for this system' }).click();
-  await expect(failed.locator('[data-anew]')).toContainText('a fresh install of 6', { timeout: 30_000 });
-  // From where it stands now the list goes on.
-  await failed.getByRole('button', { name: 'Make its worksheet anew' }).click();
-  await expect(page.locator('[data-kind=hop]')).toHaveCount(1);
-  await expect(page.locator('[data-kind=hop]')).toContainText('west-04 to 6');
-  await passUntilHop(page);
-  await here(page).getByRole('button', { name: 'Start', exact: true }).click();
-  await here(page).getByRole('button', { name: 'Passed', exact: true }).click();
-  for (let i = 0; i < 12 && (await here(page).count()) > 0; i++) {
-    const id = (await page.locator('.item.here').getAttribute('data-item')) ?? '';
+test(
+  'one worksheet from its stair to its end: gates, a hop that fails in the middle, barred, and the plan made anew',
+  { tag: '@quick' },
+  async ({ page, context }) => {
+    test.setTimeout(240_000);
+    await openDemo(page);
+    await planned(page);
+    await makeOne(page, 'west-04');
+    await expect(page.locator('[data-standing]')).toContainText('0 of');
+    await expectAccessible(page);
+    // The hop is shut as long as anything before it is open.
+    const hop = page.locator('[data-kind=hop]').first();
+    await hop.getByRole('button').click();
+    await expect(here(page).locator('[data-shut]')).toContainText('the back-up is not finished and proven');
+    await expect(here(page).getByRole('button', { name: 'Start' })).toBeDisabled();
+    await page.reload();
+    await passUntilHop(page);
+    await expect(here(page).locator('[data-shut]')).toHaveCount(0);
+    await page.keyboard.press('s');
+    await expect(here(page).locator('[data-running]')).toContainText('running for 0 min');
+    await page.keyboard.press('p');
+    await expect(hop).toHaveAttribute('data-state', 'passed');
+    // What is installed has moved on, and the history says from where.
+    await passUntilHop(page);
+    await follow(page, '/estate/system?at=west-04');
+    await expect(page.locator('[data-history]')).toContainText('worksheet: west-04 to 4');
+    await follow(page, '/worksheet');
+    await page.locator('[data-worksheets]').getByRole('link', { name: 'west-04' }).click();
+    await expect(page.locator('[data-drift]')).toHaveCount(0);
+    // The network goes; what is entered is kept all the same.
+    await context.setOffline(true);
+    const second = page.locator('[data-kind=hop]').nth(1);
+    await here(page).getByLabel('Note').fill('the installer stopped at 60 %');
+    await here(page).getByRole('button', { name: 'Failed', exact: true }).click();
+    await expect(second).toHaveAttribute('data-state', 'failed');
+    await context.setOffline(false);
+    // Leaving waits for what is not kept yet.
+    await page.goto(page.url());
+    await expect(second).toHaveAttribute('data-state', 'failed');
+    await expect(second).toContainText('the installer stopped at 60 %');
+    const failed = page.locator('[data-failed]');
+    await failed.getByRole('button', { name: 'Bar it for this system' }).click();
+    await expect(failed.locator('[data-anew]')).toContainText('a fresh install of 6', { timeout: 30_000 });
+    // From where it stands now the list goes on.
+    await failed.getByRole('button', { name: 'Make its worksheet anew' }).click();
+    await expect(page.locator('[data-kind=hop]')).toHaveCount(1);
+    await expect(page.locator('[data-kind=hop]')).toContainText('west-04 to 6');
+    await passUntilHop(page);
+    await here(page).getByRole('button', { name: 'Start', exact: true }).click();
     await here(page).getByRole('button', { name: 'Passed', exact: true }).click();
-    await expect(stateOf(page, id)).toHaveAttribute('data-state', 'passed');
+    for (let i = 0; i < 12 && (await here(page).count()) > 0; i++) {
+      const id = (await page.locator('.item.here').getAttribute('data-item')) ?? '';
+      await here(page).getByRole('button', { name: 'Passed', exact: true }).click();
+      await expect(stateOf(page, id)).toHaveAttribute('data-state', 'passed');
+    }
+    await expect(page.getByRole('heading', { name: 'All of it is done' })).toBeVisible();
+    await follow(page, '/estate/decisions');
+    await expect(page.locator('body')).toContainText('does not go this way again');
   }
-  await expect(page.getByRole('heading', { name: 'All of it is done' })).toBeVisible();
-  await page.goto('/estate/decisions');
-  await expect(page.locator('body')).toContainText('does not go this way again');
-});
+);
 
 test('a gate is gone through by a decision with a reason; a warning and what is not needed want a note; evidence by its hash', async ({
   page

@@ -62,8 +62,7 @@ function findPlaceOf({ name, in: inside, find, replace }: Mutation): Found {
   return only;
 }
 
-const exactly = (path: string): RegExp =>
-  new RegExp(`^${path.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&')}$`);
+const exactly = (path: string): RegExp => new RegExp(`^${path.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&')}$`);
 
 /** A module of the tests with one fault put into the core beneath it, bundled and loaded on its own. */
 export async function loadMutated<T>(mutation: Mutation, entry: string, outfile: string): Promise<T> {
@@ -79,8 +78,7 @@ export async function loadMutated<T>(mutation: Mutation, entry: string, outfile:
     plugins: [
       {
         name: 'mutate',
-        setup: (b) =>
-          b.onLoad({ filter: exactly(path) }, () => ({ contents: mutated, loader: 'ts' }))
+        setup: (b) => b.onLoad({ filter: exactly(path) }, () => ({ contents: mutated, loader: 'ts' }))
       }
     ]
   });

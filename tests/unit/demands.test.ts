@@ -89,7 +89,9 @@ test('a verdict says which disputed entries it rests on, and the ruling that set
       : input.estate.decisions
   });
   const of = (estate: Estate, id: string) =>
-    plan({ ...input, catalogue, estate: onlyAsked(estate), every: 'goal' }).cases.find((c) => c.systems.includes(id))!;
+    plan({ ...input, catalogue, estate: onlyAsked(estate), every: 'goal' }).cases.find((c) =>
+      c.systems.includes(id)
+    )!;
   /** Those that are asked about. */
   const onlyAsked = (estate: Estate): Estate => ({
     ...estate,

@@ -17,7 +17,7 @@ import { planWords } from '../../src/core/wording/plan-words';
 import { importWords } from '../../src/core/wording/system';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { readWorkspaceLines } from '../../src/core/exchange/workspace-lines';
-import { plan, planInDepth } from '../../src/core/plan/plan';
+import { planInDepth } from '../../src/core/plan/plan';
 import { outlineAt } from '../../src/core/catalogue/outline';
 import { writeCatalogue } from '../../src/core/exchange/revise-catalogue';
 import { readingKey } from '../../src/core/estate/situation';

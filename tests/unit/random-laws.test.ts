@@ -117,7 +117,10 @@ test('offering one more cure never worsens a verdict', () => {
       if (rankVerdict(now.sure) < rankVerdict(before.sure)) better++;
     }
   }
-  expect([offered > oftenerThan(60), better > oftenerThan(5)], `${offered} offered, ${better} better`).toEqual([true, true]);
+  expect(
+    [offered > oftenerThan(60), better > oftenerThan(5)],
+    `${offered} offered, ${better} better`
+  ).toEqual([true, true]);
 }, 6_000_000);
 
 const LOOK_AHEAD = 300;
@@ -147,5 +150,8 @@ test('what closes the goal is found: brute force reaches it until then and not a
       expect(reaches(world.today + LOOK_AHEAD), `world ${seed}: nothing closes it`).toBe(true);
     }
   }
-  expect([closing > oftenerThan(5), open > oftenerThan(5)], `${closing} closing, ${open} open`).toEqual([true, true]);
+  expect([closing > oftenerThan(5), open > oftenerThan(5)], `${closing} closing, ${open} open`).toEqual([
+    true,
+    true
+  ]);
 }, 6_000_000);

@@ -6,7 +6,6 @@ import { factsSheet } from '../../src/core/estate/sheets/facts-sheet';
 import type { Sheet, SheetSource } from '../../src/core/estate/sheets/sheet';
 import { systemsSheet } from '../../src/core/estate/sheets/systems-sheet';
 import { estateSchema, type Estate, type System } from '../../src/core/estate/schema';
-import { plan } from '../../src/core/plan/plan';
 import type { Plan } from '../../src/core/plan/plan-types';
 import { editsOfPaste, fillDown, textOfBox } from '../../src/lib/estate/grid';
 import { searchableSystem } from '../../src/lib/estate/searchable';
