@@ -12,12 +12,13 @@ import { Together } from '../../src/core/pairing/together';
 import { pairedBy, type PairedByRoutes } from '../../src/core/plan/paired';
 import { unbeatenOf, type Label } from '../../src/core/route/search/label';
 import { NOTHING, type Place, targetKey } from '../../src/core/compile/place';
+import { findReach } from '../../src/core/route/search/reach';
 import { findRoutes } from '../../src/core/route/search/search';
 import { termsOf, termsWith, type Terms } from '../../src/core/route/terms';
 import { isCounted, type Route, type Verdict } from '../../src/core/route/types';
 import { type Asking } from '../../src/core/bind/asking';
 import { type Standing } from '../../src/core/version/standing';
-import { verdictOf, verdictOfLabel } from '../../src/core/route/search/verdict';
+import { isBetter, verdictOf, verdictOfLabel } from '../../src/core/route/search/verdict';
 import { verifyTermsOf, type VerifyTerms } from '../../src/core/verify/verify-terms';
 import { foldText } from '../../src/core/version/words';
 import { NO_NEEDS } from './needs';
@@ -155,6 +156,7 @@ export function solveBySearch(world: World, memoOf?: () => Map<string, never>): 
   const start = placeOf(terms, world.start);
   const sure = findRoutes(terms, start, 'sure');
   const best = findRoutes(terms, start, 'best');
+  const reach = findReach(terms, start);
   const targets = new Map<string, SearchedTarget>();
   for (const r of model.releases)
     for (const edition of r.editions)
@@ -164,19 +166,27 @@ export function solveBySearch(world: World, memoOf?: () => Map<string, never>): 
         const others = best.routes.get(key) ?? [];
         targets.set(
           [r.release.id, model.editions[edition], model.architectures[architecture]].join(' '),
-          searchedOf(terms, labels, others)
+          searchedOf(terms, labels, others, reach.routes.get(key) ?? [])
         );
       }
   const { met, expanded } = sure;
-  return { terms, start, targets, met, expanded, cut: sure.cut || best.cut };
+  return { terms, start, targets, met, expanded, cut: sure.cut || best.cut || reach.cut };
 }
 
 /** The same asked for one target at a time, as whole plans ask. */
-export function chooseBySearch(world: World, terms: Terms, key: string): { verdict: Verdict; line?: string } {
+export function chooseBySearch(
+  world: World,
+  terms: Terms,
+  key: string
+): { verdict: Verdict; best: Verdict; line?: string } {
   const [release = '', edition = '', architecture = ''] = key.split(' ');
   const target = placeOf(terms, { release, patch: 'base', edition, architecture });
-  const { verdict, label } = findChosen(terms, { start: placeOf(terms, world.start), target }, 'sure');
-  return { verdict, ...(label ? { line: lineOf(routeOf(terms, label)) } : {}) };
+  const ends = { start: placeOf(terms, world.start), target };
+  const { verdict, label, met } = findChosen(terms, ends, 'sure');
+  // As whole plans do: the best run is asked where the sure one met something unknown.
+  const perhaps = met.size > 0 ? findChosen(terms, ends, 'best').verdict : verdict;
+  const best = isBetter(perhaps, verdict) ? perhaps : verdict;
+  return { verdict, best, ...(label ? { line: lineOf(routeOf(terms, label)) } : {}) };
 }
 
 /** Days from which a target is chosen one after the other; not in their order, so that some lie before what was chosen first. */
@@ -218,13 +228,18 @@ export function followBySearch(world: World, terms: Terms, key: string, way: rea
   return label ? lineOf(routeOf(terms, label)) : 'none';
 }
 
-function searchedOf(terms: Terms, labels: readonly Label[], others: readonly Label[]): SearchedTarget {
+function searchedOf(
+  terms: Terms,
+  labels: readonly Label[],
+  others: readonly Label[],
+  overCells: readonly Label[]
+): SearchedTarget {
   const verdict = verdictOf(terms, labels);
   const chosen = labels.find((l) => verdict === 'not yet' || verdictOfLabel(terms, l) === verdict);
   return {
     sure: verdict,
-    best: verdictOf(terms, [...labels, ...others]),
-    bestWithoutCells: verdictOf(terms, [...labels, ...others.filter((l) => !l.criteria.usesCell)]),
+    best: verdictOf(terms, [...labels, ...others, ...overCells]),
+    bestWithoutCells: verdictOf(terms, [...labels, ...others]),
     ...(chosen ? { chosen: routeOf(terms, chosen) } : {}),
     all: labels.map((l) => routeOf(terms, l)),
     list: unbeatenOf([...labels, ...others]).map((l) =>

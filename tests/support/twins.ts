@@ -106,7 +106,7 @@ const TOO_LONG: ReadonlySet<number> = new Set([
  * What calendars are asked by brute force, at most, for one world: each time it lays a way on every day there is. Where laws are tried in
  * full, worlds that take minutes are left out; the tenth tries each that it comes to.
  */
-const MOST_LAID = IN_FULL ? 2_000 : isQuick ? 200 : Infinity;
+const MOST_LAID = IN_FULL ? 2_000 : isQuick ? 80 : Infinity;
 
 /** Brute force, which gives up where laying its ways into windows would take minutes. */
 function solveWithin(world: World, most: number, mostLaid: number): ReturnType<BruteForce['solve']> {

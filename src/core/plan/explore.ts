@@ -14,6 +14,7 @@ import {
   findRoutes,
   findWhyNotStraight,
   type Label,
+  metMoreThanCells,
   type NotStraight,
   type Route,
   routeOf,
@@ -85,13 +86,16 @@ export function exploreCase(
 
 function explore(planning: Planning, looking: Looking, found: TargetPlan): Exploration {
   const { terms, start, place } = looking;
-  const [sure, best] = (['sure', 'best'] as const).map((run) =>
-    findRoutes(terms, start, run, { target: place })
-  );
-  const labelsOf = (result: typeof sure): readonly Label[] => result?.routes.get(targetKey(place)) ?? [];
-  const [inSure, inBest] = [labelsOf(sure), labelsOf(best)];
+  const sure = findRoutes(terms, start, 'sure', { target: place });
+  const best = metMoreThanCells(sure.met)
+    ? findRoutes(terms, start, 'best', { target: place })
+    : { routes: new Map<string, readonly Label[]>(), cut: false };
+  const [inSure, inBest] = [sure, best].map((r) => r.routes.get(targetKey(place)) ?? []) as [
+    readonly Label[],
+    readonly Label[]
+  ];
   const { label } = findChosen(terms, { start, target: place }, 'sure');
-  const isCut = (sure?.cut ?? false) || (best?.cut ?? false);
+  const isCut = sure.cut || best.cut;
   // Past its budget the search may have missed the chosen route, which is always in the list.
   const all = isCut && label ? [...inSure, ...inBest, label] : [...inSure, ...inBest];
   const listed = withinBudget(unbeatenOf(all), isCut);

@@ -4,6 +4,7 @@ import {
   compareByPreference,
   findChosen,
   findRoutes,
+  isBeatenWhateverItRestsOn,
   type GateNeed,
   type Label,
   type RouteGates,
@@ -34,7 +35,9 @@ export function pairedBy(system: string, terms: Terms, stands: Stands): PairedBy
     model: terms.model,
     ...stands,
     findWays: (start, when, gates) => {
-      const { routes, met, cut } = findRoutes(termsAt(when, gates), start, when.run);
+      // In the best run any way will do, whatever it rests on, over empty cells too.
+      const options = when.run === 'best' ? { cells: true, beats: isBeatenWhateverItRestsOn } : {};
+      const { routes, met, cut } = findRoutes(termsAt(when, gates), start, when.run, options);
       return { ways: [...routes.values()].flat(), met: met.size > 0, cut };
     },
     reaches: (from, target, when, gates) =>

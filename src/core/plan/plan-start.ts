@@ -12,16 +12,17 @@ import {
   findRoutes,
   isBetter,
   type Label,
+  metMoreThanCells,
   type Reason,
   reasonOf,
   routeOf,
-  type SearchResult,
   shownOf,
   type Terms,
   termsWith,
   type Verdict,
   verdictOf
 } from '../route';
+import { findPerhaps, type TargetLabels, WaysFrom, waysToOne } from './ways-from';
 import type { DecidedWay, GoalSource, TargetPlan } from './plan-types';
 
 /** How much is planned of a case. */
@@ -84,13 +85,12 @@ function planGoalOnly(
   if (!sure.label) return planClosed(starting, aim, sure);
   if (sure.verdict === 'not yet') return undefined;
   // A sure run that met nothing unknown goes the same as the best one.
-  const better = sure.verdict !== 'straight' && sure.met.size > 0;
-  const [best, withoutCells] = better
-    ? [true, false].map((cells) =>
-        bestOf(sure.verdict, findChosen(terms, { start, target: place }, 'best', { cells }).verdict)
-      )
-    : [];
-  const verdicts = { best: best ?? sure.verdict, withoutCells: withoutCells ?? sure.verdict };
+  const better = (cells: boolean): Verdict => bestOf(sure.verdict, bestTo(terms, start, place, cells).verdict);
+  const isOpen = sure.verdict !== 'straight';
+  const verdicts = {
+    best: isOpen && sure.met.size > 0 ? better(true) : sure.verdict,
+    withoutCells: isOpen && metMoreThanCells(sure.met) ? better(false) : sure.verdict
+  };
   const plan: TargetPlan = {
     target,
     ...shownOf(sure.verdict, verdicts.best, verdicts.withoutCells),
@@ -118,10 +118,14 @@ function planClosed(
 ): StartPlan | undefined {
   const { start, place, goal: target } = aim;
   if (!alone || sure.cut) return undefined;
-  const found = sure.met.size === 0 ? [] : [true, false].map((cells) => bestTo(terms, start, place, cells));
+  const found = [
+    sure.met.size === 0 ? sure : bestTo(terms, start, place, true),
+    metMoreThanCells(sure.met) ? bestTo(terms, start, place, false) : sure
+  ];
   const newest = findBestOpen(terms, start, place);
   if (newest === 'not known' || found.some((b) => b.cut)) return undefined;
   const [best = 'closed', without = 'closed'] = found.map((b) => b.verdict);
+  const misses = findNearestMisses(terms, start, place).get(targetKey(place));
   const plan: TargetPlan = {
     target,
     ...shownOf('closed', best, without),
@@ -129,13 +133,7 @@ function planClosed(
     best,
     older: false,
     reasons:
-      findNearestMisses(terms, start, place).get(targetKey(place)) ??
-      (best === 'closed'
-        ? []
-        : restingReasons(
-            terms,
-            findRoutes(terms, start, 'best', { target: place }).routes.get(targetKey(place)) ?? []
-          ))
+      misses ?? (best === 'closed' ? [] : restingReasons(terms, findPerhaps(terms, { start, target: place })))
   };
   return {
     ...aim,
@@ -154,9 +152,9 @@ function planEveryTarget(
   start: Place,
   { place, from }: ReturnType<typeof goalOf>
 ): StartPlan {
-  const sure = findRoutes(terms, start, 'sure');
-  const labels = place ? (sure.routes.get(targetKey(place)) ?? []) : [];
-  const best = sure.met.size > 0 ? findRoutes(terms, start, 'best') : sure;
+  const ways = new WaysFrom(terms, start);
+  const { sure } = ways;
+  const goalWays = place && (ways.cut ? waysToOne(terms, { start, target: place }) : ways.to(place));
   const places = targetsOf(terms.model);
   const misses = places.some((p) => !sure.routes.has(targetKey(p)))
     ? findNearestMisses(terms, start)
@@ -164,11 +162,13 @@ function planEveryTarget(
   const way = findChosenWay(terms, start, one.decisions);
   const bestWithoutCells: Verdict[] = [];
   const targets = places.map((target) => {
-    const judged = planTarget({ terms, start, sure, best, misses, way }, target);
+    const isGoal = place !== undefined && targetKey(target) === targetKey(place);
+    const found = (isGoal ? goalWays : undefined) ?? ways.to(target);
+    const judged = planTarget({ terms, start, misses, way }, target, found);
     bestWithoutCells.push(judged.bestWithoutCells);
     return judged.plan;
   });
-  const chosen = place && decidedOf(terms, place, labels, way);
+  const chosen = place && decidedOf(terms, place, goalWays?.sure ?? [], way);
   const timing = findTiming(terms, { start, target: place }, chosen, others);
   const goal = place && targetOf(terms, place);
   return {
@@ -181,7 +181,7 @@ function planEveryTarget(
     targets,
     bestWithoutCells,
     timing,
-    cut: sure.cut || best.cut
+    cut: ways.cut
   };
 }
 
@@ -233,36 +233,37 @@ function decidedWayOf(
 interface Judging {
   readonly terms: Terms;
   readonly start: Place;
-  readonly sure: SearchResult;
-  readonly best: SearchResult;
   readonly misses: ReadonlyMap<string, readonly Reason[]>;
   readonly way: ChosenWay | undefined;
 }
 
 function planTarget(
-  { terms, start, sure: sureResult, best: bestResult, misses, way }: Judging,
-  target: Place
+  { terms, start, misses, way }: Judging,
+  target: Place,
+  found: TargetLabels
 ): { plan: TargetPlan; bestWithoutCells: Verdict } {
   const key = targetKey(target);
   const base = { target: targetOf(terms, target) };
   if (key === targetKey(start)) return settled(base, 'here', false);
   const older = isOlder(terms, target, start);
   if (older) return settled(base, 'closed', true);
-  const labels = sureResult.routes.get(key) ?? [];
-  const bestLabels = bestResult.routes.get(key) ?? [];
+  const labels = found.sure;
   const sure = verdictOf(terms, labels);
-  const best = verdictOf(terms, [...labels, ...bestLabels]);
-  const bestWithoutCells = verdictOf(terms, [...labels, ...bestLabels.filter((l) => !l.criteria.usesCell)]);
+  const bestWithoutCells = verdictOf(terms, [...labels, ...found.best]);
+  const best =
+    bestWithoutCells === 'straight'
+      ? bestWithoutCells
+      : verdictOf(terms, [...labels, ...found.best, ...found.overCells()]);
   const chosen = decidedOf(terms, target, labels, way);
   const plan = {
     ...base,
-    ...shownOf(sure, best, bestWithoutCells, sureResult.cut || bestResult.cut),
+    ...shownOf(sure, best, bestWithoutCells, found.cut()),
     sure,
     best,
     older: false,
     ...(sure === 'not yet' ? { opens: opensOf(labels) } : {}),
     ...(chosen ? { route: routeOf(terms, chosen) } : {}),
-    reasons: chosen ? [] : (misses.get(key) ?? restingReasons(terms, bestLabels))
+    reasons: chosen ? [] : (misses.get(key) ?? restingReasons(terms, [...found.best, ...found.overCells()]))
   };
   return { plan, bestWithoutCells };
 }

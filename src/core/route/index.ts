@@ -1,7 +1,8 @@
 export { startAlong } from './along';
 export type { AskedStep } from './step/ask-clauses';
 export type { AskedClause } from './asked';
-export { type Chosen, findChosen } from './search/choose';
+export { type Chosen, findChosen, mayLeadTo } from './search/choose';
+export { findReach, findStraightCells } from './search/reach';
 export { blockAt, reasonOf, routeOf } from './tell/explain';
 export { type Fallback, findFallbacks } from './look/fallback';
 export { type Judgement, judgeMoves, positionOf } from './days/judge';
@@ -16,8 +17,9 @@ export {
   type Round,
   roundsOf
 } from './days/lay-rounds';
-export { compareByPreference, type Label, unbeatenOf } from './search/label';
+export { compareByPreference, isBeatenWhateverItRestsOn, type Label, unbeatenOf } from './search/label';
 export type { Move } from './move';
+export { metMoreThanCells } from './notes';
 export { findNearestMisses, findWhyNotStraight, type NotStraight } from './look/nearest-miss';
 export { findOpenings, type Opening, type Openings } from './look/openings';
 export { findQuestions } from './look/questions';

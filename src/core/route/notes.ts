@@ -1,5 +1,8 @@
 import type { Day } from '../date';
 
+/** Whether anything unknown was met but empty cells: where not, and none of these count, the best run goes the same as the sure one. */
+export const metMoreThanCells = (met: ReadonlySet<string>): boolean => met.size > (met.has('cell') ? 1 : 0);
+
 /**
  * What a search comes by on its way: the unknowns it met, in this run or as it would in the other, and whether it left
  * anything untried. A search that met nothing unknown goes the same in both runs, step for step, so that a better verdict

@@ -3,6 +3,8 @@ import { readSwitch, type Run, type Seen, type Truth, truthOf } from '../../cond
 import { startAlong } from '../along';
 import { type Place, targetKey } from '../../compile';
 import { type Chosen, findChosen } from '../search/choose';
+import type { Label } from '../search/label';
+import { findReach, findStraightCells } from '../search/reach';
 import { findRoutes } from '../search/search';
 import { termsWith, type Terms } from '../terms';
 import type { Verdict } from '../types';
@@ -33,9 +35,13 @@ type Answers = ReadonlyMap<Atom, Answer>;
  */
 export function findQuestions(terms: Terms, start: Place, target: Place): Questions {
   const asking = new Asking(terms, start, target);
-  const atoms = asking.atoms();
   const sets: Atom[][] = [];
   if (asking.isSettled(new Map())) return { sets, matter: [], cut: false };
+  const first = asking.atoms();
+  // What ways rest on once something is answered settles nothing that these do not: with more needed than go together, no set does.
+  if (asking.neededIn(first).length > MAX_TOGETHER)
+    return { sets, matter: first.filter((a) => asking.matters(a)), cut: asking.isTired };
+  const atoms = asking.furtherAtoms(first);
   const needed = asking.neededIn(atoms);
   for (let size = 1; size <= Math.min(MAX_TOGETHER, atoms.length) && !asking.isTired; size++)
     for (const set of choose(atoms, size)) {
@@ -72,9 +78,13 @@ class Asking {
     return this.#known.size >= MAX_TRIALS || this.#work >= MOST_WORK;
   }
 
-  /** What the routes of the best run rest on, as things are and with any one of these answered. */
+  /** What the routes of the best run rest on as things are. */
   atoms(): Atom[] {
-    const first = this.#atomsWith(new Map());
+    return this.#atomsWith(new Map());
+  }
+
+  /** With what they rest on where any one of these is answered. */
+  furtherAtoms(first: readonly Atom[]): Atom[] {
     const further = first.flatMap((atom) =>
       answersTo(atom).flatMap((answer) => (this.isTired ? [] : this.#atomsWith(new Map([[atom, answer]]))))
     );
@@ -86,8 +96,17 @@ class Asking {
     const terms = learn(this.#terms, answers);
     const { routes, work } = findRoutes(terms, this.#start, 'best', { target: this.#target });
     this.#work += work;
-    const labels = routes.get(targetKey(this.#target)) ?? [];
+    const labels = [...(routes.get(targetKey(this.#target)) ?? []), ...this.#overCells(terms)];
     return atomsBehind(terms, [...new Set(labels.flatMap((l) => l.criteria.restsOn))]);
+  }
+
+  /** Of ways over empty cells the straight one, else one of the fewest: what a person can ask about. */
+  #overCells(terms: Terms): readonly Label[] {
+    const straight = findStraightCells(terms, this.#start, this.#target).get(targetKey(this.#target));
+    if (straight || terms.model.tableComplete) return straight ? [straight] : [];
+    const { routes, work } = findReach(terms, this.#start, this.#target);
+    this.#work += work;
+    return (routes.get(targetKey(this.#target)) ?? []).slice(0, 1);
   }
 
   /**
@@ -103,12 +122,16 @@ class Asking {
 
   /** The answer that alone leaves the best verdict open; of several the last. */
   #mostHopeful(atom: Atom): Answer {
-    const answers = answersTo(atom);
-    const hopes = answers.map((answer) =>
-      this.isTired ? 'closed' : this.#verdicts(new Map([[atom, answer]]))[1]
-    );
-    const best = hopes.reduce((a, b) => (isBetter(b, a) ? b : a), 'closed');
-    return answers[hopes.lastIndexOf(best)] ?? 'yes';
+    // Knowing more never opens more: what leaves as much open as there is now is the most there may be.
+    const most = this.#verdicts(new Map())[1];
+    let hopeful: Answer = 'yes';
+    let best: Verdict = 'closed';
+    for (const answer of answersTo(atom).toReversed()) {
+      const hope = this.isTired ? 'closed' : this.#verdicts(new Map([[atom, answer]]))[1];
+      if (hope === most) return answer;
+      if (isBetter(hope, best)) [best, hopeful] = [hope, answer];
+    }
+    return hopeful;
   }
 
   isSettled(answers: Answers): boolean {

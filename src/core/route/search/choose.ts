@@ -1,4 +1,4 @@
-import { type Place, targetKey } from '../../compile';
+import { NOTHING, type Place, targetKey } from '../../compile';
 import type { Run } from '../../condition';
 import type { Day } from '../../date';
 import { CHOICE_BUDGET, isSpent, type Spent, workOf } from './budget';
@@ -6,7 +6,7 @@ import { type Ahead, aheadOf, type LeastKeeping } from './ahead';
 import { carefulMinutesOf } from '../days/lay-days';
 import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
-import { compareByPreference, compareSums, startLabel, keptRankOf, type Criteria, type Label } from './label';
+import { compareByPreference, compareSums, isBeatenWhateverItRestsOn, startLabel, keptRankOf, type Criteria, type Label } from './label';
 import { listOpenings, type Opening } from '../move';
 import { shutFor, type StandingRisk, standingRisks } from '../step/on-arrival';
 import { goesAlike, type LaidDays, laidDaysOf, shifted } from './other-days';
@@ -99,6 +99,7 @@ function chooseOn(terms: Terms, ends: Ends, run: Run, options: ChooseOptions): C
   let work = 0;
   if (ends.start.release !== ends.target.release && shutFor(terms)[ends.target.release])
     return { verdict: 'closed', met: terms.notes.met, cut, work };
+  if (run === 'sure' && mayLeadOverCells(terms, ends)) terms.notes.meet('cell');
   for (const wanted of options.anyOpen ? (['not yet'] as const) : KINDS) {
     if (wanted === 'straight' && !mayBeStraight(terms, ends, run, options)) continue;
     const found = searchWarily(terms, (wary) =>
@@ -114,6 +115,25 @@ function chooseOn(terms: Terms, ends: Ends, run: Run, options: ChooseOptions): C
   }
   return { verdict: 'closed', met: terms.notes.met, cut, work };
 }
+
+/**
+ * Whether a way over empty cells may lead there: an unknown that a sure run meets at once, since what leads nowhere without them is never
+ * gone on from.
+ */
+const mayLeadOverCells = (terms: Terms, ends: Ends): boolean =>
+  hasEmptyCells(terms.model) && ends.start.release !== NOTHING && mayLeadTo(terms, ends);
+
+/** Whether any hop, published or not, lies between a start and a target, whatever it asks: where none does it is closed for certain. */
+export function mayLeadTo({ model }: Terms, { start, target }: Ends): boolean {
+  const by = { inPlace: false, cells: true, levels: false };
+  return (
+    start.release === target.release || aheadOf(model, target.release, by).hopsFrom(start.release) !== undefined
+  );
+}
+
+/** Whether any cell of the hop table, or of a hop's own table of editions, is neither yes nor no. */
+const hasEmptyCells = ({ tableComplete, hopsFrom }: Terms['model']): boolean =>
+  !tableComplete || hopsFrom.some((hops) => hops.some((h) => h.hop.editionsPartial === true));
 
 /** Whether any one step leads there, whatever it asks. */
 function mayBeStraight(
@@ -206,7 +226,9 @@ class Choice {
     this.#finishBy = mustRest && typeof end === 'number' ? end : Infinity;
     this.#daysAHop = terms.calendar?.hasWindows ? 0 : 1;
     const twinned = this.#expander.mayPutOff;
-    [this.#stones, this.#targets] = [new Pool(wanted.run, twinned), new Pool(wanted.run, twinned)];
+    // In the best run it is asked whether, and by the first way by preference: not over which unknowns there are ways.
+    const beats = wanted.run === 'best' ? isBeatenWhateverItRestsOn : undefined;
+    [this.#stones, this.#targets] = [0, 1].map(() => new Pool(wanted.run, twinned, beats)) as [Pool, Pool];
   }
 
   find(): Found {

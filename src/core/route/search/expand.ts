@@ -5,7 +5,7 @@ import { extendLabel, restsOnOf, runOf, type Label, type Mode } from './label';
 import { findRestFaults, judgeMoves } from '../days/judge';
 import { arrivalOf, listOpenings, moveOf, openingAt, turnsBack, type Move, type Opening } from '../move';
 import { isOffWay, isUnderItsRights, takesCures } from './on-way';
-import { clauseOf } from '../reason';
+import { clauseKey, clauseOf } from '../reason';
 import { stateKeyOf } from './state-key';
 import { shutFor } from '../step/on-arrival';
 import type { Terms } from '../terms';
@@ -43,6 +43,8 @@ export class Expander {
   readonly mayPutOff: boolean;
   /** Empty cells count in the best run, and where somebody has said that one is a hop. */
   readonly #usesCells: boolean;
+  /** Else those alone of which somebody has said so. */
+  readonly #usesEveryCell: boolean;
   readonly #shut: readonly boolean[];
 
   constructor(terms: Terms, mode: Mode, { target, cells = true, wary = false }: ExpandOptions = {}) {
@@ -56,8 +58,9 @@ export class Expander {
     this.#shut = mode === 'open' ? [] : shutFor(terms);
     terms.notes.turnOn(this.#lastWait - terms.goal.passDays);
     this.mayPutOff = this.#lastWait > terms.from - 1 + terms.goal.passDays;
+    this.#usesEveryCell = cells && mode === 'best';
     this.#usesCells =
-      (cells && mode === 'best') || [...terms.learned.keys()].some((k) => clauseOf(k)?.code === 'cell');
+      this.#usesEveryCell || [...terms.learned.keys()].some((k) => clauseOf(k)?.code === 'cell');
   }
 
   /** In the finished route no step would do with a lower level or fewer cures, on the days it then falls on. */
@@ -111,6 +114,7 @@ export class Expander {
     for (const opening of listOpenings(this.#terms.model, label.at, this.#usesCells)) {
       if (this.#terms.barred.has(opening.id) || this.#leadsPast(opening.to.release)) continue;
       if (isOffWay(this.#terms, label.moves.length, opening)) continue;
+      if (opening.cell !== undefined && !this.#mayUse(opening.cell)) continue;
       if (this.#mode !== 'open' && this.#isForbidden(opening)) continue;
       if (turnsBack(this.#terms.model, label.visited, opening.to)) continue;
       const inside = opening.to.release === label.at.release;
@@ -132,8 +136,12 @@ export class Expander {
   /** Where empty cells would lead on in the best run, they are unknowns met. */
   #meetCells(at: Place): void {
     const { model, notes } = this.#terms;
-    if (this.#mode !== 'sure' || this.#usesCells) return;
+    if (this.#mode !== 'sure' || this.#usesEveryCell) return;
     if (listOpenings(model, at, true).length > listOpenings(model, at, false).length) notes.meet('cell');
+  }
+
+  #mayUse(cell: string): boolean {
+    return this.#usesEveryCell || this.#terms.learned.has(clauseKey({ code: 'cell', subject: cell }));
   }
 
   /** What no day, no patch and no cure can mend is left out before anything is worked out. */

@@ -32,7 +32,8 @@ export interface Criteria {
   readonly tokens: readonly string[];
   readonly waits: number;
   readonly hasFresh: boolean;
-  readonly usesCell: boolean;
+  /** Steps over empty cells. */
+  readonly cells: number;
   /** Some patch level may turn out not to be the lowest that does. */
   readonly higher: boolean;
   /** Units by `pool/edition`; `?` behind it where the number is unknown. Sorted. */
@@ -89,7 +90,7 @@ export function startLabel(terms: Terms, start: Place): Label {
       tokens: [],
       waits: terms.today,
       hasFresh: false,
-      usesCell: false,
+      cells: 0,
       higher: false,
       units: [],
       restsOn: []
@@ -197,7 +198,7 @@ function addMove(terms: Terms, sum: Criteria, move: Move, placed: Placed): Crite
     tokens,
     waits: waitsUntil === 'unknown' ? Infinity : waitsUntil,
     hasFresh: sum.hasFresh || move.kind === 'fresh install',
-    usesCell: sum.usesCell || move.cell !== undefined,
+    cells: move.cell === undefined ? sum.cells : sum.cells + 1,
     higher: sum.higher || move.higher === true
   };
   return slot ? { ...added, slot } : added;
@@ -290,31 +291,45 @@ function compareTokens(a: readonly string[], b: readonly string[]): number {
  * on every criterion and on what verdicts ask, and wins the tie. Criteria that a common rest may level out (kept,
  * risks, days) do not decide ties, so there the ids must.
  */
-export function isBeaten(label: Criteria, by: Criteria): boolean {
-  const noWorse =
-    by.keptRank <= label.keptRank &&
-    by.hops <= label.hops &&
-    isNoMore(by.most, label.most) &&
-    isNoMore(by.least, label.least) &&
-    by.finish <= label.finish &&
-    by.finishExact >= label.finishExact &&
-    standsNoLater(by, label) &&
-    by.steps <= label.steps &&
-    by.waits <= label.waits &&
-    by.hasFresh <= label.hasFresh &&
-    by.usesCell <= label.usesCell &&
-    by.higher <= label.higher &&
-    isSubset(by.risks, label.risks) &&
-    isSubset(by.restsOn, label.restsOn) &&
-    takesNoMore(by.units, label.units);
-  if (!noWorse) return false;
-  const lasting =
-    by.hops < label.hops ||
-    isLess(by.most, label.most) ||
-    isLess(by.least, label.least) ||
-    by.steps < label.steps;
-  return lasting || compareTokens(by.tokens, label.tokens) <= 0;
-}
+export const isBeaten = (label: Criteria, by: Criteria): boolean =>
+  by.cells <= label.cells &&
+  isSubset(by.restsOn, label.restsOn) &&
+  isNoWorse(label, by) &&
+  winsTie(label, by);
+
+/**
+ * The same, where it is asked whether there is a way, and which is preferred, and not over which unknowns ways lead: what a label rests on
+ * closes nothing ahead of it. Of paths through a table with gaps each rests on another set of cells, so that none would ever be beaten.
+ */
+export const isBeatenWhateverItRestsOn = (label: Criteria, by: Criteria): boolean =>
+  isNoWorse(label, by) && winsTie(label, by);
+
+/** The same, with those over fewer empty cells told apart. */
+export const isBeatenOverCells = (label: Criteria, by: Criteria): boolean =>
+  by.cells <= label.cells && isNoWorse(label, by) && (by.cells < label.cells || winsTie(label, by));
+
+const isNoWorse = (label: Criteria, by: Criteria): boolean =>
+  by.keptRank <= label.keptRank &&
+  by.hops <= label.hops &&
+  isNoMore(by.most, label.most) &&
+  isNoMore(by.least, label.least) &&
+  by.finish <= label.finish &&
+  by.finishExact >= label.finishExact &&
+  standsNoLater(by, label) &&
+  by.steps <= label.steps &&
+  by.waits <= label.waits &&
+  by.hasFresh <= label.hasFresh &&
+  by.higher <= label.higher &&
+  isSubset(by.risks, label.risks) &&
+  takesNoMore(by.units, label.units);
+
+/** Of two of which one is no worse: whether it stays the better one whatever follows for both. */
+const winsTie = (label: Criteria, by: Criteria): boolean =>
+  by.hops < label.hops ||
+  isLess(by.most, label.most) ||
+  isLess(by.least, label.least) ||
+  by.steps < label.steps ||
+  compareTokens(by.tokens, label.tokens) <= 0;
 
 /**
  * Whether what follows is laid no later: behind the same or an earlier end of the same occurrence with no more ways back in it, or an end
@@ -400,7 +415,7 @@ const isSameAmount = (a: Amount, b: Amount): boolean =>
  */
 export function unbeatenOf<T extends { readonly criteria: Criteria }>(labels: readonly T[]): T[] {
   const sorted = labels
-    .filter((l) => !l.criteria.usesCell)
+    .filter((l) => l.criteria.cells === 0)
     .sort(
       (a, b) =>
         compareByPreference(a.criteria, b.criteria) || a.criteria.restsOn.length - b.criteria.restsOn.length

@@ -2,6 +2,9 @@ import { compareByPreference, isBeaten, standsNoLater, type Criteria, type Label
 import { idsOf } from './expand';
 import { targetKey } from '../../compile';
 
+/** Whether a label is beaten by another where the same lies ahead of both. */
+export type IsBeaten = (label: Criteria, by: Criteria) => boolean;
+
 /**
  * Unbeaten labels by key. Of two that differ only in patch levels the lower stays, whatever it costs (RECKONING B2):
  * one that was beaten since still rules out its higher twins.
@@ -10,15 +13,15 @@ export class Pool {
   readonly #labels = new Map<string, Label[]>();
   readonly #twins = new Map<string, Label[]>();
   readonly #dropped = new Set<Label>();
-  readonly #isBeaten: (label: Criteria, by: Criteria) => boolean;
+  readonly #isBeaten: IsBeaten;
   readonly #twinned: boolean;
   /** Comparisons made so far: what a search's work is counted in. */
   work = 0;
 
-  /** `twinned`: labels may differ in patch levels alone. */
-  constructor(mode: Mode, twinned: boolean) {
+  /** `twinned`: labels may differ in patch levels alone; `beats`: what a label is dropped for, where that is not the usual. */
+  constructor(mode: Mode, twinned: boolean, beats: IsBeaten = mode === 'open' ? liftsNoLess : isBeaten) {
     this.#twinned = twinned && mode !== 'open';
-    this.#isBeaten = mode === 'open' ? liftsNoLess : isBeaten;
+    this.#isBeaten = beats;
   }
 
   insert(key: string, label: Label): boolean {

@@ -2,7 +2,7 @@ import { isSpent, LIST_BUDGET, type Spent, workOf } from './budget';
 import { Expander, type Item, searchWarily } from './expand';
 import { startLabel, type Label, type Mode } from './label';
 import type { Place } from '../../compile';
-import { Pool } from './pool';
+import { type IsBeaten, Pool } from './pool';
 import { noted, type Terms } from '../terms';
 
 export interface SearchOptions {
@@ -10,6 +10,10 @@ export interface SearchOptions {
   readonly budget?: number;
   /** The one target that is asked for: what cannot lead there is left out. */
   readonly target?: Place;
+  /** Whether empty cells count in the best run; `findReach` asks of them. */
+  readonly cells?: boolean;
+  /** What a label is dropped for, where that is not the usual. */
+  readonly beats?: IsBeaten;
 }
 
 export interface SearchResult {
@@ -55,8 +59,11 @@ function searchRoutes(
 ): SearchResult {
   const before = terms.notes.work;
   const budget = { ...LIST_BUDGET, ...(options.budget === undefined ? {} : { labels: options.budget }) };
-  const expander = new Expander(terms, mode, { target: options.target, wary });
-  const [stones, targets] = [new Pool(mode, expander.mayPutOff), new Pool(mode, expander.mayPutOff)];
+  const expander = new Expander(terms, mode, { target: options.target, cells: options.cells ?? false, wary });
+  const [stones, targets] = [0, 1].map(() => new Pool(mode, expander.mayPutOff, options.beats)) as [
+    Pool,
+    Pool
+  ];
   const queue: Item[] = [{ label: startLabel(terms, start), asTarget: false }];
   let expanded = 0;
   const spent = (): Spent => ({
