@@ -4,8 +4,8 @@ import type { PlanInput } from '../../src/core/plan/plan';
 import type { Random } from './random';
 import { TODAY, type World } from './worlds';
 
-/** An estate of one to six systems of a random world's product, with rights held of some of its rights. */
-export function estateOf(world: World, r: Random): PlanInput {
+/** An estate of one to six systems of a random world's product, with rights held of some of its rights; with the table of hops whole, or as it is. */
+export function estateOf(world: World, r: Random, table: 'whole' | 'as it is' = 'whole'): PlanInput {
   const releases = world.product.releases.map((x) => x.id);
   const systems = Array.from({ length: r.int(1, 6) }, (_, i): System => ({
     id: `s${i}`,
@@ -33,7 +33,7 @@ export function estateOf(world: World, r: Random): PlanInput {
     format: 'orange-stair-catalogue',
     version: 3,
     name: 'w',
-    products: [{ ...product, hopTable: 'complete' }]
+    products: [table === 'whole' ? { ...product, hopTable: 'complete' } : product]
   };
   const rightsHeld = (product.rights ?? [])
     .filter(() => r.chance(0.5))

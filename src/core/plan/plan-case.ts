@@ -5,7 +5,7 @@ import { BASE_PATCH, matchesRange, parseRange } from '../version';
 import { type Case, startsOf } from '../bind';
 import type { Target } from '../estate';
 import { findOtherEnds } from './plan-ends';
-import { planStart, type Scope, type StartPlan } from './plan-start';
+import { planStarts, type Scope, type StartPlan } from './plan-start';
 import type { Planning } from './planning';
 import { findReplacement } from './replacement';
 import {
@@ -46,7 +46,7 @@ export function planCase(
   const terms = planning.termsFor(model, one);
   const others = findOtherEnds(planning, one);
   const alone = starts.length === 1;
-  const plans = starts.map((start) => planStart({ terms, one, others, scope, alone }, start));
+  const plans = planStarts({ terms, one, others, scope, alone }, starts);
   const worst = plans.reduce((a, b) => (isWorse(b, a) ? b : a));
   const targets = worst.targets.map((t) => mergeTarget(t, plans));
   const goalPlan = goalPlanOf(worst, plans);

@@ -13,6 +13,7 @@ import {
   isBetter,
   type Label,
   metMoreThanCells,
+  noHopReason,
   type Reason,
   reasonOf,
   routeOf,
@@ -54,12 +55,22 @@ interface Starting {
   readonly alone: boolean;
 }
 
-/** Plans a case from one place it may stand on. */
-export function planStart(starting: Starting, start: Place): StartPlan {
+/**
+ * Plans a case from each place it may stand on: for the goal alone where that says all there is to say from every one of them, since
+ * what is said of a target is put together from all.
+ */
+export function planStarts(starting: Starting, starts: readonly Place[]): readonly StartPlan[] {
   const { terms, one, scope } = starting;
-  const goal = goalOf(terms, start, one.decisions);
-  const quick = scope === 'goal' ? planGoalOnly(starting, start, goal) : undefined;
-  return quick ?? planEveryTarget(starting, start, goal);
+  const goals = starts.map((start) => goalOf(terms, start, one.decisions));
+  const plans: StartPlan[] = [];
+  for (const [i, start] of scope === 'goal' ? starts.entries() : []) {
+    const quick = planGoalOnly(starting, start, goals[i] as (typeof goals)[number]);
+    if (!quick) break;
+    plans.push(quick);
+  }
+  return plans.length === starts.length
+    ? plans
+    : starts.map((start, i) => planEveryTarget(starting, start, goals[i] as (typeof goals)[number]));
 }
 
 /**
@@ -85,7 +96,8 @@ function planGoalOnly(
   if (!sure.label) return planClosed(starting, aim, sure);
   if (sure.verdict === 'not yet') return undefined;
   // A sure run that met nothing unknown goes the same as the best one.
-  const better = (cells: boolean): Verdict => bestOf(sure.verdict, bestTo(terms, start, place, cells).verdict);
+  const better = (cells: boolean): Verdict =>
+    bestOf(sure.verdict, bestTo(terms, start, place, cells).verdict);
   const isOpen = sure.verdict !== 'straight';
   const verdicts = {
     best: isOpen && sure.met.size > 0 ? better(true) : sure.verdict,
@@ -133,7 +145,10 @@ function planClosed(
     best,
     older: false,
     reasons:
-      misses ?? (best === 'closed' ? [] : restingReasons(terms, findPerhaps(terms, { start, target: place })))
+      misses ??
+      (best === 'closed'
+        ? [noHopReason(terms, { start, target: place })]
+        : restingReasons(terms, findPerhaps(terms, { start, target: place })))
   };
   return {
     ...aim,
@@ -263,7 +278,12 @@ function planTarget(
     older: false,
     ...(sure === 'not yet' ? { opens: opensOf(labels) } : {}),
     ...(chosen ? { route: routeOf(terms, chosen) } : {}),
-    reasons: chosen ? [] : (misses.get(key) ?? restingReasons(terms, [...found.best, ...found.overCells()]))
+    reasons: chosen
+      ? []
+      : (misses.get(key) ??
+        (best === 'closed'
+          ? [noHopReason(terms, { start, target })]
+          : restingReasons(terms, [...found.best, ...found.overCells()])))
   };
   return { plan, bestWithoutCells };
 }

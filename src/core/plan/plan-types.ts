@@ -19,7 +19,7 @@ export interface TargetPlan {
   readonly opens?: MaybeDay;
   /** The chosen route: sure, and verified by the tests' verifier. */
   readonly route?: Route;
-  /** Why it is closed; empty when no published hop leads there. */
+  /** Why it is closed, or what it rests on; empty where it is not, or is older than what is installed. */
   readonly reasons: readonly Reason[];
 }
 

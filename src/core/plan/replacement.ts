@@ -1,6 +1,13 @@
 import type { Planning } from './planning';
 import type { Replacement, TargetPlan } from './plan-types';
-import { findRoutes, isBeatenWhateverItRestsOn, NOTHING_KNOWN, routeOf, startAlong, type Terms } from '../route';
+import {
+  findRoutes,
+  isBeatenWhateverItRestsOn,
+  NOTHING_KNOWN,
+  routeOf,
+  startAlong,
+  type Terms
+} from '../route';
 import { NOTHING, type Place, targetKey } from '../compile';
 
 /**
@@ -35,7 +42,10 @@ export function findReplacement(
     gates: () => []
   };
   const start = { release: NOTHING, patch: 0, edition: target.edition, architecture: target.architecture };
-  const found = findRoutes(fresh, start, 'best', { target, cells: true, beats: isBeatenWhateverItRestsOn }).routes.get(targetKey(target)) ?? [];
+  const found =
+    findRoutes(fresh, start, 'best', { target, cells: true, beats: isBeatenWhateverItRestsOn }).routes.get(
+      targetKey(target)
+    ) ?? [];
   const route = found[0] && routeOf(fresh, found[0], 'best');
   const right = route ? (route.unknownSums.length > 0 ? 'unknown' : route.costCents) : 0;
   return { costCents: right === 'unknown' ? right : price + right, ...(route ? { route } : {}), advised };

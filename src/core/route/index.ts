@@ -3,7 +3,7 @@ export type { AskedStep } from './step/ask-clauses';
 export type { AskedClause } from './asked';
 export { type Chosen, findChosen, mayLeadTo } from './search/choose';
 export { findReach, findStraightCells } from './search/reach';
-export { blockAt, reasonOf, routeOf } from './tell/explain';
+export { blockAt, noHopReason, reasonOf, routeOf } from './tell/explain';
 export { type Fallback, findFallbacks } from './look/fallback';
 export { type Judgement, judgeMoves, positionOf } from './days/judge';
 export { gatesOf } from './days/lay-days';

@@ -1,7 +1,7 @@
 import type { Condition, Seen, Truth } from '../condition';
 import type { DateInterval, Day } from '../date';
 
-/** Everything that can make a step fail. */
+/** Everything that can make a step fail; `no hop`: that there is no step. */
 const CLAUSE_CODES = [
   'fresh not allowed',
   'unsupported not allowed',
@@ -29,7 +29,8 @@ const CLAUSE_CODES = [
   'offer',
   'withheld',
   'pairing',
-  'cell'
+  'cell',
+  'no hop'
 ] as const;
 export type ClauseCode = (typeof CLAUSE_CODES)[number];
 

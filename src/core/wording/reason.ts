@@ -29,7 +29,8 @@ const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   offer: 'nobody has said whether it is offered to this system',
   withheld: 'it may be withheld from this system: {seen}',
   pairing: 'what it is {demanded} does not go with it: {seen}',
-  cell: 'nobody has said whether {demanded} is possible'
+  cell: 'nobody has said whether {demanded} is possible',
+  'no hop': 'no published hop leads from {demanded}'
 };
 
 /** The one sentence for a reason; wording lives only here. */

@@ -58,7 +58,7 @@ const keptOf = ({ route }: TargetPlan): string =>
 export function shortestReason(plan: TargetPlan): string {
   if (plan.older) return 'older than what is installed';
   const [reason] = plan.reasons;
-  return reason ? describeReason(reason) : 'no published hop leads there';
+  return reason ? describeReason(reason) : 'too little is known of what is installed';
 }
 
 const PHASE_WORDS: Readonly<Record<PhaseName, string>> = {

@@ -6,7 +6,15 @@ import { type Ahead, aheadOf, type LeastKeeping } from './ahead';
 import { carefulMinutesOf } from '../days/lay-days';
 import { Expander, type Item, searchWarily, type Step } from './expand';
 import { Heap } from '../../kit';
-import { compareByPreference, compareSums, isBeatenWhateverItRestsOn, startLabel, keptRankOf, type Criteria, type Label } from './label';
+import {
+  compareByPreference,
+  compareSums,
+  isBeatenWhateverItRestsOn,
+  startLabel,
+  keptRankOf,
+  type Criteria,
+  type Label
+} from './label';
 import { listOpenings, type Opening } from '../move';
 import { shutFor, type StandingRisk, standingRisks } from '../step/on-arrival';
 import { goesAlike, type LaidDays, laidDaysOf, shifted } from './other-days';
@@ -127,7 +135,8 @@ const mayLeadOverCells = (terms: Terms, ends: Ends): boolean =>
 export function mayLeadTo({ model }: Terms, { start, target }: Ends): boolean {
   const by = { inPlace: false, cells: true, levels: false };
   return (
-    start.release === target.release || aheadOf(model, target.release, by).hopsFrom(start.release) !== undefined
+    start.release === target.release ||
+    aheadOf(model, target.release, by).hopsFrom(start.release) !== undefined
   );
 }
 

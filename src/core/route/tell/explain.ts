@@ -9,7 +9,7 @@ import { keptRankOf, type Label } from '../search/label';
 import { blockOf, carefulMinutesOf, typicalMinutesOf } from '../days/lay-days';
 import type { Move } from '../move';
 import { obtainedBy } from '../step/obtain';
-import type { RouteGates, Terms } from '../terms';
+import type { Ends, RouteGates, Terms } from '../terms';
 import type { WorkItem } from '../asked';
 import { isBeforehand } from '../step/find-work';
 import {
@@ -305,8 +305,15 @@ export function reasonOf(
 const levelsDemanded = ({ model }: Terms, range: string): Demanded =>
   range === 'unknown' ? { kind: 'unstated' } : { kind: 'levels', range: model.needs.nameOf(range, 'range') };
 
+/** Why a target is closed that no published hop leads to, neither straight nor by others. */
+export const noHopReason = (terms: Terms, { start, target }: Ends): Reason => ({
+  code: 'no hop',
+  subject: '',
+  demanded: cellDemanded(terms, { from: start, to: target })
+});
+
 /** From where to where a hop would lead that no list names: releases, and editions where they differ. */
-function cellDemanded({ model }: Terms, { from, to }: Move): Demanded {
+function cellDemanded({ model }: Terms, { from, to }: Pick<Move, 'from' | 'to'>): Demanded {
   const names = new Names(model.product);
   const release = (at: number): string => names.release(model.releases[at]?.release.id ?? '');
   const edition = (at: number): string => names.edition(model.editions[at] ?? '');
