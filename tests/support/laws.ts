@@ -31,7 +31,9 @@ const HARD_WORLDS = {
   /** Nodes with facts of their own. */
   questions: [305],
   /** What it hangs on is done on any day, and its own nights lie a day behind. */
-  'latest start with a calendar': [366]
+  'latest start with a calendar': [366],
+  /** Cells behind a step that is unknown; several places it may stand on. */
+  'one verdict in every scope': [12, 224]
 } satisfies Record<string, readonly number[]>;
 export type Law = keyof typeof HARD_WORLDS;
 

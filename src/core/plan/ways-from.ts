@@ -59,7 +59,8 @@ export class WaysFrom {
   }
 
   #overCells(key: string): readonly Label[] {
-    if (!this.sure.met.has('cell')) return [];
+    // The best run comes by cells behind steps that are unknown.
+    if (!this.sure.met.has('cell') && !this.best.met.has('cell')) return [];
     const straight = (this.#straight ??= findStraightCells(this.#terms, this.#start)).get(key);
     if (straight && isPlain(straight)) return [straight];
     return (this.#reach ??= findReach(this.#terms, this.#start)).routes.get(key) ?? [];

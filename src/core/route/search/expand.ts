@@ -136,7 +136,7 @@ export class Expander {
   /** Where empty cells would lead on in the best run, they are unknowns met. */
   #meetCells(at: Place): void {
     const { model, notes } = this.#terms;
-    if (this.#mode !== 'sure' || this.#usesEveryCell) return;
+    if (this.#mode === 'open' || this.#usesEveryCell) return;
     if (listOpenings(model, at, true).length > listOpenings(model, at, false).length) notes.meet('cell');
   }
 
