@@ -132,7 +132,7 @@ test('the verifier accepts every route of the demo, the fallbacks and what is ne
 });
 
 test('the lines in sight are those that overlap the window', () => {
-  const lines = layLines(bandsOf(result.cases), 'two lines');
+  const lines = layLines(bandsOf(result.cases, result.today), 'two lines');
   for (let from = -50; from < 1000; from += 37) {
     const seen = new Set(linesBetween(lines, from, from + 300));
     for (const line of lines)

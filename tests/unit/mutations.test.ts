@@ -59,7 +59,8 @@ function findDisagreement(search: Search, world: World, twin: Twin, days = false
     )
       return `world ${world.seed}, ${key}: verdict`;
     const { verdict, best, line = 'none' } = search.chooseBySearch(world, solved.terms, key);
-    if (verdict !== brute.sure || best !== brute.best || line !== brute.chosen) return `world ${world.seed}, ${key}: chosen alone`;
+    if (verdict !== brute.sure || best !== brute.best || line !== brute.chosen)
+      return `world ${world.seed}, ${key}: chosen alone`;
     if (days && search.chooseOnOtherDays(world, key).differs !== undefined)
       return `world ${world.seed}, ${key}: another day`;
     const ways = brute.decided?.ways ?? [];

@@ -1,7 +1,15 @@
 import { type Catalogue, Names, type Product } from '../catalogue';
 import { dayOfMinute, formatDay, timeOfMinute } from '../date';
 import type { Estate, System } from '../estate';
-import { type CasePlan, type Plan, roundOf, sameTarget, type TargetPlan } from '../plan';
+import {
+  type CasePlan,
+  type Plan,
+  roundOf,
+  sameTarget,
+  type TargetPlan,
+  type Urgency,
+  urgencyOf
+} from '../plan';
 import { addSums, type RightShare } from '../right';
 import { type BlockAt, isCounted, type Route } from '../route';
 import { formatCsv } from './csv-out';
@@ -35,6 +43,9 @@ export const PLAN_COLUMNS = [
   'deadline_set_by',
   'latest_start',
   'slack_days',
+  'urgency',
+  'days_left',
+  'days_left_to',
   'reason',
   'best_open',
   'round',
@@ -69,6 +80,7 @@ export function formatPlanCsv({ plan, catalogue, estate, words, everyTarget }: P
           rows.push(
             rowOf({
               one,
+              urgency: urgencyOf(one, plan.today),
               system,
               product,
               target,
@@ -83,6 +95,7 @@ export function formatPlanCsv({ plan, catalogue, estate, words, everyTarget }: P
 }
 
 interface RowInput {
+  readonly urgency: Urgency;
   readonly one: CasePlan;
   readonly system: System;
   readonly product: Product | undefined;
@@ -93,7 +106,16 @@ interface RowInput {
   readonly words: PlanWords;
 }
 
-function rowOf({ one, system, product, target, share, currency, words }: RowInput): (string | number)[] {
+function rowOf({
+  one,
+  urgency,
+  system,
+  product,
+  target,
+  share,
+  currency,
+  words
+}: RowInput): (string | number)[] {
   const isGoal = target !== undefined && sameTarget(target.target, one.goal);
   const route = target?.route;
   const rights = isGoal || !target ? (share ?? NO_SHARE) : undefined;
@@ -107,7 +129,7 @@ function rowOf({ one, system, product, target, share, currency, words }: RowInpu
     system.name,
     system.team ?? '',
     product?.name ?? '',
-    start && product ? names.level(start) : (system.installedText ?? 'unknown'),
+    start && product ? names.level(start) : releaseOf(system, product, names),
     start ? names.edition(start.edition) : '',
     start ? names.architecture(start.architecture) : '',
     target ? names.release(target.target.release) : '',
@@ -135,6 +157,7 @@ function rowOf({ one, system, product, target, share, currency, words }: RowInpu
       : '',
     isGoal ? (one.latestStart === 'none' ? 'too late' : dayOrBlank(one.latestStart)) : '',
     isGoal ? (one.slack ?? '') : '',
+    ...(isGoal || !target ? [urgency.band, urgency.days ?? '', urgency.counts ?? ''] : ['', '', '']),
     target?.older ? 'older than what is installed' : (target?.reasons.map(words.reason).join('; ') ?? ''),
     isGoal && one.bestOpen ? names.target(one.bestOpen) : '',
     going?.number ?? '',
@@ -142,6 +165,10 @@ function rowOf({ one, system, product, target, share, currency, words }: RowInpu
     going ? (going.round.inTime ? 'yes' : 'no') : isGoal && one.rounds ? 'no' : ''
   ];
 }
+
+/** The release where it is known and only its level is not; else the text it was read from. */
+const releaseOf = (system: System, product: Product | undefined, names: Names): string =>
+  product && 'is' in system.release ? names.release(system.release.is) : (system.installedText ?? 'unknown');
 
 /** Begin, end and the last minute to turn round of the first block, as they stand on the wall. */
 function blockOf(at: BlockAt | undefined): string[] {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { URGENCY_BANDS } from '../plan';
 import { VERDICTS } from '../route';
 import { COUNTED_KINDS, KEPT } from '../catalogue';
 
@@ -218,6 +219,13 @@ const casePlan = z.strictObject({
   deadline: z.strictObject({ day: day.optional(), contributors: z.array(contributor) }),
   latestStart: z.union([day, z.literal('none')]).optional(),
   slackDays: z.number().optional(),
+  urgency: z
+    .strictObject({
+      band: z.enum(URGENCY_BANDS),
+      days: z.number().optional().describe('below nought: past'),
+      counts: z.enum(['latest start', 'deadline']).optional().describe('what the days count to')
+    })
+    .optional(),
   rounds: z
     .array(
       z.strictObject({

@@ -1,7 +1,16 @@
 import type { z } from 'zod';
 import { formatDay } from '../date';
 import type { Contributor } from '../deadline';
-import type { CasePlan, Exploration, Plan, Question, TargetPlan, Waiting, WaitStretch } from '../plan';
+import {
+  type CasePlan,
+  type Exploration,
+  type Plan,
+  type Question,
+  type TargetPlan,
+  urgencyOf,
+  type Waiting,
+  type WaitStretch
+} from '../plan';
 import type { RightUse } from '../right';
 import type { BlockAt, Reason, Route, Step } from '../route';
 import type { PlanWords } from './plan-words';
@@ -41,7 +50,11 @@ export function planFileOf(
     situations: plan.situations,
     cases: plan.cases.map((one) => {
       const seen = lookInto?.(one);
-      return { ...writer.case(one), ...(seen ? { looked: writer.looked(seen) } : {}) };
+      return {
+        ...writer.case(one),
+        urgency: urgencyOf(one, plan.today),
+        ...(seen ? { looked: writer.looked(seen) } : {})
+      };
     }),
     rights: plan.rights.map(
       ({ group: _group, shares: _shares, cases: _cases, by, systems, purchases, ...need }) => {

@@ -10,6 +10,7 @@ import { withRestsOn } from './rests-on';
 import { countRightNeeds } from '../right';
 import { rightCallsOf } from './right-calls';
 import { withRounds } from './rounds';
+import { compareUrgency, type Urgency, urgencyOf } from './urgency';
 import { type Waiting, waitOut } from './waiting';
 
 export interface PlanInput {
@@ -56,7 +57,7 @@ export function* planWith(
   }
   planning.alike.forget();
   if (every === 'goal') planning.keepPlans(cases.map((one, i) => [one, plans[i] as CasePlan]));
-  const ordered = withRounds(planning, plans).sort(bySlack);
+  const ordered = withRounds(planning, plans).sort(byUrgency(today));
   const { needs, pools } = countRightNeeds(rightCallsOf(ordered, planning), estate, catalogue, today);
   return {
     today,
@@ -86,28 +87,23 @@ export function planInDepth(input: PlanInput): {
     if (next.done) return { plan: next.value, lookInto, wait: (days) => waitAll(planning, next.value, days) };
 }
 
-/**
- * The order of the estate: no start that ends in time first, then least slack, then those without slack by days to
- * the deadline, then what much hangs on before what little does, then by id. Total.
- */
-function bySlack(a: CasePlan, b: CasePlan): number {
-  return (
-    urgency(a) - urgency(b) ||
-    (a.slack ?? 0) - (b.slack ?? 0) ||
+/** The order of the estate: the most urgent first, then what much hangs on before what little does, then by id. Total. */
+function byUrgency(today: Day): (a: CasePlan, b: CasePlan) => number {
+  const known = new Map<CasePlan, Urgency>();
+  const of = (plan: CasePlan): Urgency => {
+    const urgency = known.get(plan) ?? urgencyOf(plan, today);
+    known.set(plan, urgency);
+    return urgency;
+  };
+  return (a, b) =>
+    compareUrgency(of(a), of(b)) ||
     (a.deadline.day ?? 1e9) - (b.deadline.day ?? 1e9) ||
     weight(a) - weight(b) ||
-    compareText(a.id, b.id)
-  );
+    compareText(a.id, b.id);
 }
 
 const weight = ({ importance }: CasePlan): number =>
   importance === 'critical' ? 0 : importance === 'spare' ? 2 : 1;
-
-function urgency(plan: CasePlan): number {
-  if (plan.latestStart === 'none') return 0;
-  if (plan.slack !== undefined) return 1;
-  return plan.verdict === 'here' ? 3 : 2;
-}
 
 function waitAll(planning: Planning, plan: Plan, days: number): Waiting {
   const steps = waitOut(planning, plan, { days });

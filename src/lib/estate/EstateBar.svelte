@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Search, Tip } from '$lib/kit';
-  import { sayCount, sayNumber } from '$core/wording';
+  import { sayCount, sayMissingPaths, sayNumber } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { EstateList } from './estate-list.svelte';
@@ -34,14 +34,23 @@
       ? ` in ${sayCount(desk.plan.situations, 'situation')}`
       : ''}.
     {#if list.retired > 0}{sayNumber(list.retired)} retired.{/if}
-    {#if list.late > 0 || list.untold > 0}<b
-        >{sayNumber(list.late)} too late to start, {sayNumber(list.untold)} cannot be told yet.</b
+    {#if list.past > 0 || list.late > 0 || list.untold > 0}<b
+        >{#if list.past > 0}{sayNumber(list.past)} past the deadline,
+        {/if}{sayNumber(list.late)} too late to start, {sayNumber(list.untold)} cannot be told yet.</b
       >{/if}
     {#if list.cut > 0}<span data-cut>In {sayCount(list.cut, 'situation')} not every way could be tried.</span
       >{/if}
-    {#if list.unplaced > 0 || goal}<br />{/if}
+    {#if list.unplaced > 0 || goal || list.missing.length > 0}<br />{/if}
     {#if list.unplaced > 0}<a href="/catalogue/start">{sayCount(list.unplaced, 'system')} of no product yet</a
       >.{/if}
+    {#if list.missing.length > 0}{@const [first] = list.missing}<span data-missing-paths
+        >{sayMissingPaths(
+          list.missing.map((m) => m.name),
+          list.missing.reduce((n, m) => n + m.systems, 0)
+        )}
+        <a href="/catalogue?product={first?.product}&view=table">Say it</a>, or
+        <a href="/catalogue/table?product={first?.product}">paste the publisher’s table</a>.</span
+      >{/if}
     {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
   </p>
 </div>

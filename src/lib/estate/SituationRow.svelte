@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Badge } from '$lib/kit';
-  import { daysLeft } from '$core/plan';
-  import { sayContributor, sayDay, sayDaysLeft, sayInTime, sayOrderSlack } from '$core/wording';
+  import { urgencyOf } from '$core/plan';
+  import { sayContributor, sayCounted, sayDay, sayInTime, sayOrderSlack, sayUrgency } from '$core/wording';
   import Sign from '$lib/components/Sign.svelte';
   import Way from '$lib/components/Way.svelte';
   import { drawWay } from '$lib/stair/way';
@@ -17,7 +17,8 @@
     $props();
 
   const plan = $derived(line.plan);
-  const left = $derived(daysLeft(plan));
+  const urgency = $derived(urgencyOf(plan, desk.today));
+  const counted = $derived(sayCounted(urgency, plan));
   const names = $derived(desk.namesOf(plan));
   const { setBy } = $derived(plan.deadline);
   const inOrder = $derived.by(() => {
@@ -53,8 +54,8 @@
   onclick={onopen}
 >
   <span role="gridcell" class="num mono strong" data-cell="slack"
-    >{#if left !== undefined && left < 0}<Badge loud>{sayDaysLeft(left)}</Badge>{:else}{left ??
-        (plan.verdict === 'here' ? '' : 'no date')}{/if}</span
+    >{#if urgency.days !== undefined && urgency.days < 0}<Badge loud>{sayUrgency(urgency)}</Badge
+      >{:else}{urgency.days ?? ''}{/if}</span
   >
   <span role="gridcell" class="num mono strong count">{plan.systems.length}</span>
   <span role="gridcell" class="what"
@@ -74,12 +75,9 @@
   <span role="gridcell" class="deadline" data-cell="deadline"
     >{#if setBy}<b>{sayDay(setBy.day)}</b>
       <span class="soft"
-        >{sayContributor(
-          setBy,
-          names
-        )}{#if plan.slack === undefined && setBy.day >= desk.today && plan.verdict !== 'here'}, {sayDaysLeft(
-            setBy.day - desk.today
-          )}{/if}{inOrder ? `; ${inOrder}` : ''}</span
+        >{sayContributor(setBy, names)}{counted ? `; days ${counted}` : ''}{inOrder
+          ? `; ${inOrder}`
+          : ''}</span
       >{:else}<span class="soft">{noDate}</span>{/if}</span
   >
 </div>

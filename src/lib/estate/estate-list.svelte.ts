@@ -2,7 +2,7 @@ import { MediaQuery } from 'svelte/reactivity';
 import { compareText } from '$core/kit';
 import { findUnmatched } from '$core/catalogue';
 import { kindsOf, matchesQuery, parseQuery, type Searchable } from '$core/estate';
-import { type CasePlan, daysLeft } from '$core/plan';
+import { type CasePlan, findMissingPaths, type UrgencyBand, urgencyOf } from '$core/plan';
 import { desk } from '$lib/state/desk.svelte';
 import { bandsOf, layLines, linesBetween } from '$lib/state/rows';
 import { settings } from '$lib/state/settings.svelte';
@@ -45,7 +45,10 @@ export class EstateList {
       (settings.oneLine || new Set(this.found.map((p) => p.situation)).size > TWO_LINED)
   );
   readonly #lines = $derived(
-    layLines(bandsOf(this.found), this.#isNarrow.current ? 'narrow' : this.oneLine ? 'one line' : 'two lines')
+    layLines(
+      bandsOf(this.found, desk.today),
+      this.#isNarrow.current ? 'narrow' : this.oneLine ? 'one line' : 'two lines'
+    )
   );
   readonly total = $derived.by(() => {
     const last = this.#lines.at(-1);
@@ -62,8 +65,14 @@ export class EstateList {
   readonly unplaced = $derived(findUnmatched(desk.estate.systems).length);
   readonly untold = $derived(systemsIn(this.#cases.filter((c) => c.verdict === 'cannot tell')));
   readonly cut = $derived(this.#cases.filter((c) => c.cut).length);
-  readonly late = $derived(systemsIn(this.#cases.filter(isLate)));
+  readonly late = $derived(systemsIn(this.#cases.filter((c) => this.#isIn(c, 'too late to start'))));
+  readonly past = $derived(systemsIn(this.#cases.filter((c) => this.#isIn(c, 'past its deadline'))));
+  readonly missing = $derived(findMissingPaths(this.#cases, desk.products));
   readonly #bySituation = $derived(groupBySituation(this.#cases));
+
+  #isIn(plan: CasePlan, band: UrgencyBand): boolean {
+    return urgencyOf(plan, desk.today).band === band;
+  }
 
   /** A case is found with any of its systems. */
   #isFound(plan: CasePlan): boolean {
@@ -107,9 +116,6 @@ export class EstateList {
     return Math.max(0, next.top - this.height / 2);
   }
 }
-
-/** Whether there is no start any more that ends in time. */
-const isLate = (plan: CasePlan): boolean => (daysLeft(plan) ?? 0) < 0;
 
 const systemsIn = (plans: readonly CasePlan[]): number => plans.reduce((sum, p) => sum + p.systems.length, 0);
 

@@ -1,47 +1,27 @@
-import { type CasePlan, daysLeft } from '$core/plan';
+import type { Day } from '$core/date';
+import { type CasePlan, URGENCY_BANDS, type UrgencyBand, urgencyOf } from '$core/plan';
+import { BAND_NAMES } from '$core/wording';
 
-/** A band of the estate: how soon work must start. */
+/** A band of the estate: how soon something must be done. */
 export interface Band {
   readonly name: string;
   readonly plans: readonly CasePlan[];
   readonly systems: number;
 }
 
-const BANDS: readonly { readonly name: string; readonly holds: (plan: CasePlan) => boolean }[] = [
-  {
-    name: 'Too late to start',
-    holds: (p) => (daysLeft(p) ?? 0) < 0
-  },
-  { name: 'Next 30 days', holds: (p) => p.slack !== undefined && p.slack <= 30 },
-  { name: 'Next 90 days', holds: (p) => p.slack !== undefined && p.slack <= 90 },
-  { name: 'Next 12 months', holds: (p) => p.slack !== undefined && p.slack <= 365 },
-  { name: 'Later', holds: (p) => p.slack !== undefined },
-  { name: 'Already there', holds: (p) => p.verdict === 'here' },
-  { name: 'No way or no date yet', holds: () => true }
-];
-/** What stands last is what needs thought, not what is done. */
-const ORDER = [
-  'Too late to start',
-  'Next 30 days',
-  'Next 90 days',
-  'Next 12 months',
-  'No way or no date yet',
-  'Later',
-  'Already there'
-];
-
-/** The cases in bands by slack; empty bands left out. */
-export function bandsOf(plans: readonly CasePlan[]): Band[] {
-  const byName = new Map<string, CasePlan[]>();
+/** The cases in bands by urgency, the most urgent first; empty bands left out. */
+export function bandsOf(plans: readonly CasePlan[], today: Day): Band[] {
+  const byBand = new Map<UrgencyBand, CasePlan[]>();
   for (const plan of plans) {
-    const name = BANDS.find((b) => b.holds(plan))?.name ?? '';
-    byName.set(name, [...(byName.get(name) ?? []), plan]);
+    const { band } = urgencyOf(plan, today);
+    const list = byBand.get(band);
+    if (list) list.push(plan);
+    else byBand.set(band, [plan]);
   }
-  return ORDER.flatMap((name) => {
-    const list = byName.get(name) ?? [];
-    return list.length === 0
-      ? []
-      : [{ name, plans: list, systems: list.reduce((sum, p) => sum + p.systems.length, 0) }];
+  return URGENCY_BANDS.flatMap((band) => {
+    const list = byBand.get(band) ?? [];
+    const systems = list.reduce((sum, p) => sum + p.systems.length, 0);
+    return list.length === 0 ? [] : [{ name: BAND_NAMES[band], plans: list, systems }];
   });
 }
 
