@@ -18,7 +18,7 @@ export {
 export { type Brief, comparePlans, type PlanChange } from './compare-plans';
 export { daysLeft } from './days-left';
 export { findMissingPaths, type MissingPath } from './missing-paths';
-export { compareUrgency, type Urgency, URGENCY_BANDS, type UrgencyBand, urgencyOf } from './urgency';
+export { type Urgency, URGENCY_BANDS, type UrgencyBand, urgencyOf } from './urgency';
 export { type CalendarLoad, loadByWeek, type WeekLoad } from './load';
 export type { DueEntry } from './due-entry';
 export type { Eaten } from './eaten';
