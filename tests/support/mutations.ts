@@ -222,7 +222,7 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'a way in place is beaten by a fresh install',
-    in: 'isBeaten',
+    in: 'isNoWorse',
     find: '    by.hasFresh <= label.hasFresh &&\n',
     replace: ''
   },

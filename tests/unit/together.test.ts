@@ -104,7 +104,7 @@ test('whoever plans along, the plan is the same', async () => {
       elsewhere += hands.reduce((sum, h) => sum + h.planned.length, 0);
     }
   }
-  expect(elsewhere).toBeGreaterThan(100);
+  expect(elsewhere).toBeGreaterThan(isQuick ? 50 : 100);
 }, 180_000);
 
 test('who fails or is silent costs time and nothing else', async () => {
