@@ -4,11 +4,8 @@ import type { CasePlan } from './plan-types';
 /** A release systems stand on of which no list says where it leads. */
 export interface MissingPath {
   readonly product: string;
-  readonly release: string;
   /** Product and release by their names. */
   readonly name: string;
-  /** The releases goals aim at from there. */
-  readonly targets: readonly string[];
   readonly systems: number;
 }
 
@@ -27,9 +24,7 @@ export function findMissingPaths(
     const names = new Names(of);
     found.set(key, {
       product: of.id,
-      release: start.release,
       name: `${names.product} ${names.release(start.release)}`,
-      targets: [...new Set([...(known?.targets ?? []), goal.release])],
       systems: (known?.systems ?? 0) + systems.length
     });
   }

@@ -1,5 +1,5 @@
 import type { CasePlan, Urgency, UrgencyBand } from '../plan';
-import { sayCount } from './dates';
+import { sayCount, sayDaysLeft } from './dates';
 
 /** What a part of the estate's list is called. */
 export const BAND_NAMES: Readonly<Record<UrgencyBand, string>> = {
@@ -17,9 +17,7 @@ export const BAND_NAMES: Readonly<Record<UrgencyBand, string>> = {
 /** How urgent a case is: "814 days past", "41 days late", "82 days left"; nothing where nothing binds it. */
 export function sayUrgency({ band, days }: Urgency): string {
   if (days === undefined) return '';
-  if (band === 'past its deadline') return `${sayCount(-days, 'day')} past`;
-  if (band === 'too late to start') return `${sayCount(-days, 'day')} late`;
-  return days === 0 ? 'today' : `${sayCount(days, 'day')} left`;
+  return band === 'past its deadline' ? `${sayCount(-days, 'day')} past` : sayDaysLeft(days);
 }
 
 /** What the days count to, where it is not the latest start: no path is known that one could start. */
@@ -30,4 +28,4 @@ export function sayCounted({ counts }: Urgency, { verdict }: Pick<CasePlan, 'ver
 
 /** The one line that says what is missing to know more: upgrade paths that are recorded nowhere. */
 export const sayMissingPaths = (releases: readonly string[], systems: number): string =>
-  `No upgrade path from ${releases[0] ?? ''} is recorded${releases.length > 1 ? `, nor from ${sayCount(releases.length - 1, 'other release')}` : ''}: ${sayCount(systems, 'system')} wait for it.`;
+  `No upgrade path from ${releases[0] ?? ''} is recorded${releases.length > 1 ? `, nor from ${sayCount(releases.length - 1, 'other release')}` : ''}: ${sayCount(systems, 'system')} ${systems === 1 ? 'waits' : 'wait'} for it.`;
