@@ -49,7 +49,7 @@
           list.missing.reduce((n, m) => n + m.systems, 0)
         )}
         <a href="/catalogue?product={first?.product}&view=table">Say it</a>, or
-        <a href="/catalogue/table?product={first?.product}">paste the publisher’s table</a>.</span
+        <a href="/catalogue/table">paste the publisher’s table</a>.</span
       >{/if}
     {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
   </p>
