@@ -96,7 +96,7 @@ export { sayWay } from './route';
 export { sayStep } from './step';
 export { sayKnown } from './seen';
 export { describeInstalled, describeStart, importWords } from './system';
-export { BAND_NAMES, sayCounted, sayMissingPaths, sayUrgency } from './urgency';
+export { BAND_NAMES, sayCounted, sayMissingPaths, sayStanding, sayUrgency } from './urgency';
 export { sayContributor, sayCost, sayNotStraight, sayVerdict, shortestReason } from './verdict';
 export {
   partsOf,

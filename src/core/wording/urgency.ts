@@ -1,5 +1,5 @@
-import type { CasePlan, Urgency, UrgencyBand } from '../plan';
-import { sayCount, sayDaysLeft } from './dates';
+import type { Urgency, UrgencyBand } from '../plan';
+import { sayCount, sayDaysLeft, sayNumber } from './dates';
 
 /** What a part of the estate's list is called. */
 export const BAND_NAMES: Readonly<Record<UrgencyBand, string>> = {
@@ -20,11 +20,24 @@ export function sayUrgency({ band, days }: Urgency): string {
   return band === 'past its deadline' ? `${sayCount(-days, 'day')} past` : sayDaysLeft(days);
 }
 
-/** What the days count to, where it is not the latest start: no path is known that one could start. */
-export function sayCounted({ counts }: Urgency, { verdict }: Pick<CasePlan, 'verdict'>): string {
-  if (counts !== 'deadline') return '';
-  return verdict === 'closed' ? 'to the deadline; blocked' : 'to the deadline';
-}
+/** How far away the day of the deadline is, where the days count to that, since no start is known: "in 82 days". */
+export const sayCounted = ({ counts, days }: Urgency): string =>
+  counts === 'deadline' && days !== undefined && days >= 0 ? `in ${sayCount(days, 'day')}` : '';
+
+/** How the estate stands: "11 past the deadline, 3 too late to start, 36 cannot be told yet"; nothing of what is none. */
+export const sayStanding = (standing: {
+  readonly past: number;
+  readonly late: number;
+  readonly untold: number;
+}): string =>
+  [
+    [standing.past, 'past the deadline'],
+    [standing.late, 'too late to start'],
+    [standing.untold, 'cannot be told yet']
+  ]
+    .filter(([n]) => n !== 0)
+    .map(([n, words]) => `${sayNumber(Number(n))} ${words}`)
+    .join(', ');
 
 /** The one line that says what is missing to know more: upgrade paths that are recorded nowhere. */
 export const sayMissingPaths = (releases: readonly string[], systems: number): string =>

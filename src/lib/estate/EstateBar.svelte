@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Search, Tip } from '$lib/kit';
-  import { sayCount, sayMissingPaths, sayNumber } from '$core/wording';
+  import { sayCount, sayMissingPaths, sayNumber, sayStanding } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { EstateList } from './estate-list.svelte';
@@ -10,6 +10,7 @@
   let { list, ondown }: { list: EstateList; ondown: () => void } = $props();
 
   let outOpen = $state(false);
+  const standing = $derived(sayStanding(list));
   const goal = $derived(desk.estate.goals.find((g) => g.team === undefined));
 </script>
 
@@ -34,10 +35,7 @@
       ? ` in ${sayCount(desk.plan.situations, 'situation')}`
       : ''}.
     {#if list.retired > 0}{sayNumber(list.retired)} retired.{/if}
-    {#if list.past > 0 || list.late > 0 || list.untold > 0}<b
-        >{#if list.past > 0}{sayNumber(list.past)} past the deadline,
-        {/if}{sayNumber(list.late)} too late to start, {sayNumber(list.untold)} cannot be told yet.</b
-      >{/if}
+    {#if standing}<b>{standing}.</b>{/if}
     {#if list.cut > 0}<span data-cut>In {sayCount(list.cut, 'situation')} not every way could be tried.</span
       >{/if}
     {#if list.unplaced > 0 || goal || list.missing.length > 0}<br />{/if}

@@ -18,7 +18,7 @@
 
   const plan = $derived(line.plan);
   const urgency = $derived(urgencyOf(plan, desk.today));
-  const counted = $derived(sayCounted(urgency, plan));
+  const counted = $derived(sayCounted(urgency));
   const names = $derived(desk.namesOf(plan));
   const { setBy } = $derived(plan.deadline);
   const inOrder = $derived.by(() => {
@@ -75,9 +75,7 @@
   <span role="gridcell" class="deadline" data-cell="deadline"
     >{#if setBy}<b>{sayDay(setBy.day)}</b>
       <span class="soft"
-        >{sayContributor(setBy, names)}{counted ? `; days ${counted}` : ''}{inOrder
-          ? `; ${inOrder}`
-          : ''}</span
+        >{counted ? `${counted}: ` : ''}{sayContributor(setBy, names)}{inOrder ? `; ${inOrder}` : ''}</span
       >{:else}<span class="soft">{noDate}</span>{/if}</span
   >
 </div>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { type CasePlan, daysLeft, type Eaten } from '$core/plan';
-  import { sayContributor, sayCost, sayDay, sayDaysLeft, sayEaten } from '$core/wording';
+  import { sayContributor, sayCost, sayCount, sayDay, sayDaysLeft, sayEaten } from '$core/wording';
   import type { Names } from '$core/catalogue';
   import { desk } from '$lib/state/desk.svelte';
 
@@ -37,7 +37,7 @@
       {/each}
     </ul>
     {#if plan.latestStart === 'none'}<p>
-        No start ends in time any more: {sayDaysLeft(daysLeft(plan) ?? -1)}, begun today.
+        Too late: {sayCount(-(daysLeft(plan) ?? -1), 'day')} past the deadline even if started today.
       </p>{:else if plan.latestStart !== undefined}<p>
         Latest safe start <b>{sayDay(plan.latestStart)}</b>: {sayDaysLeft(plan.slack ?? 0)}.
       </p>{/if}
