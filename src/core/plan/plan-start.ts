@@ -8,6 +8,8 @@ import {
   type Chosen,
   chosenOf,
   findChosen,
+  type Ends,
+  findMissOverCells,
   findNearestMisses,
   findRoutes,
   isBetter,
@@ -147,7 +149,7 @@ function planClosed(
     reasons:
       misses ??
       (best === 'closed'
-        ? [noHopReason(terms, { start, target: place })]
+        ? whyClosed(terms, { start, target: place })
         : restingReasons(terms, findPerhaps(terms, { start, target: place })))
   };
   return {
@@ -282,7 +284,7 @@ function planTarget(
       ? []
       : (misses.get(key) ??
         (best === 'closed'
-          ? [noHopReason(terms, { start, target })]
+          ? whyClosed(terms, { start, target })
           : restingReasons(terms, [...found.best, ...found.overCells()])))
   };
   return { plan, bestWithoutCells };
@@ -298,6 +300,10 @@ function settled(
     bestWithoutCells: verdict
   };
 }
+
+/** Why a target is closed that no published hop leads to. */
+const whyClosed = (terms: Terms, ends: Ends): readonly Reason[] =>
+  findMissOverCells(terms, ends.start, ends.target) ?? [noHopReason(terms, ends)];
 
 /** What the best route rests on, where no published hop leads there. */
 function restingReasons(terms: Terms, labels: readonly Label[]): Reason[] {

@@ -20,7 +20,12 @@ export {
 export { compareByPreference, isBeatenWhateverItRestsOn, type Label, unbeatenOf } from './search/label';
 export type { Move } from './move';
 export { metMoreThanCells } from './notes';
-export { findNearestMisses, findWhyNotStraight, type NotStraight } from './look/nearest-miss';
+export {
+  findMissOverCells,
+  findNearestMisses,
+  findWhyNotStraight,
+  type NotStraight
+} from './look/nearest-miss';
 export { findOpenings, type Opening, type Openings } from './look/openings';
 export { findQuestions } from './look/questions';
 export {

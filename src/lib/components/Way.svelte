@@ -120,11 +120,4 @@
   .one .words {
     padding-bottom: 1px;
   }
-  svg:has(.dotted) + .words {
-    margin-left: -112px;
-    padding-bottom: 13px;
-  }
-  .one svg:has(.dotted) + .words {
-    padding-bottom: 4px;
-  }
 </style>

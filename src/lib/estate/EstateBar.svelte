@@ -46,7 +46,7 @@
           list.missing.map((m) => m.name),
           list.missing.reduce((n, m) => n + m.systems, 0)
         )}
-        <a href="/catalogue?product={first?.product}&view=table">Say it</a>, or
+        <a class="one" href="/catalogue?product={first?.product}&view=table">Say it</a>, or
         <a href="/catalogue/table">paste the publisher’s table</a>.</span
       >{/if}
     {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
@@ -73,6 +73,9 @@
     margin-left: auto;
     color: var(--soft);
     text-align: right;
+  }
+  .sum .one {
+    white-space: nowrap;
   }
   .sum a {
     text-decoration: underline;

@@ -26,6 +26,8 @@ export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
   if (bought > 0) needs.push({ kind: 'ticket', words: sayCount(bought, 'right') });
   if (route && route.unknownSums.length > 0) needs.push({ kind: 'ticket', words: 'price to ask' });
   if (plan.restsOn?.some((r) => r.ruled === undefined)) needs.push({ kind: 'fact', words: 'a ruling' });
+  if (plan.goalPlan?.reasons.some((r) => r.code === 'cell'))
+    needs.push({ kind: 'fact', words: 'upgrade path' });
   const facts = unknownParts(system);
   if (facts.length > 0)
     needs.push({ kind: 'fact', words: facts.length === 1 ? (facts[0] ?? '') : `${facts.length} facts` });

@@ -42,6 +42,20 @@ export function findNearestMisses(
   return toldOf(terms, missesFrom(terms, start, { only, leads }));
 }
 
+/**
+ * Why a target is closed that no published hop leads to, where an empty cell of the table might: what stands against the straight one, else
+ * against the ways over several. Undefined where no cell leads there either.
+ */
+export function findMissOverCells(terms: Terms, start: Place, target: Place): readonly Reason[] | undefined {
+  if (start.release === NOTHING) return undefined;
+  const [straight] = missesStraight(terms, start, target, true);
+  if (straight) return reasonsOf(terms, straight);
+  const ahead = aheadOf(terms.model, target.release, { inPlace: false, cells: true, levels: false });
+  const leads: Leads = (_, { to }) => ahead.hopsFrom(to.release) !== undefined;
+  const found = missesFrom(terms, start, { only: target, leads, cells: true }).get(targetKey(target));
+  return found && reasonsOf(terms, found);
+}
+
 const toldOf = (terms: Terms, misses: ReadonlyMap<string, Miss>): ReadonlyMap<string, readonly Reason[]> =>
   new Map([...misses].map(([key, miss]) => [key, reasonsOf(terms, miss)]));
 
@@ -76,19 +90,21 @@ function nearOf(
 function missesFrom(
   terms: Terms,
   start: Place,
-  { only, leads }: { readonly only?: Place; readonly leads?: Leads } = {}
+  {
+    only,
+    leads,
+    cells = false
+  }: { readonly only?: Place; readonly leads?: Leads; readonly cells?: boolean } = {}
 ): ReadonlyMap<string, Miss> {
   const stones = new Map<string, Miss>();
   const targets = new Map<string, Miss>();
-  let layer: Miss[] = [
-    { moves: [], visited: [start], judgement: nothingJudged(terms), along: terms.along, faults: 0 }
-  ];
+  let layer: Miss[] = [missAt(terms, start)];
   for (let expanded = 0; layer.length > 0 && expanded < MAX_EXPANDED;) {
     const following: Miss[] = [];
     for (const miss of layer) {
       expanded++;
       const at = miss.visited[miss.visited.length - 1] ?? start;
-      for (const opening of listOpenings(terms.model, at, false)) {
+      for (const opening of listOpenings(terms.model, at, cells)) {
         if (turnsBack(terms.model, miss.visited, opening.to)) continue;
         if (isOffWay(terms, miss.moves.length, opening)) continue;
         if (leads && !leads(miss, opening)) continue;
@@ -130,17 +146,7 @@ export function findWhyNotStraight(terms: Terms, start: Place, target: Place): N
   );
   const [any] = hops;
   if (!any) return { kind: 'no hop', tableComplete: model.tableComplete };
-  const first: Miss = {
-    moves: [],
-    visited: [start],
-    judgement: nothingJudged(terms),
-    along: terms.along,
-    faults: 0
-  };
-  const misses = listOpenings(model, start, false)
-    .filter((o) => o.kind === 'in place' && targetKey(o.to) === targetKey(target))
-    .map((o) => leastFaulty(terms, first, o, true));
-  const [least] = misses.sort((a, b) => a.faults - b.faults);
+  const [least] = missesStraight(terms, start, target, false);
   if (!least)
     return start.architecture === target.architecture
       ? { kind: 'edition', hop: any.hop.id, partial: hops.some((h) => h.hop.editionsPartial === true) }
@@ -149,6 +155,24 @@ export function findWhyNotStraight(terms: Terms, start: Place, target: Place): N
     ? undefined
     : { kind: 'clauses', hop: least.moves[0]?.id ?? '', reasons: reasonsOf(terms, least) };
 }
+
+/** One hop in place onto a target, by the one with fewest faults first. */
+function missesStraight(terms: Terms, start: Place, target: Place, cells: boolean): Miss[] {
+  const first = missAt(terms, start);
+  return listOpenings(terms.model, start, cells)
+    .filter((o) => o.kind === 'in place' && targetKey(o.to) === targetKey(target))
+    .map((o) => leastFaulty(terms, first, o, true))
+    .sort((a, b) => a.faults - b.faults);
+}
+
+/** Where nothing is done yet. */
+const missAt = (terms: Terms, start: Place): Miss => ({
+  moves: [],
+  visited: [start],
+  judgement: nothingJudged(terms),
+  along: terms.along,
+  faults: 0
+});
 
 const nothingJudged = (terms: Terms): Judgement => ({
   schedule: { days: [], waitsUntil: terms.today, overstays: [] },
