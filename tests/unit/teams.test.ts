@@ -4,6 +4,7 @@ import { parseDay } from '$core/date';
 import { DEFAULT_GOAL, type Estate, moveToTeam, situationKey } from '$core/estate';
 import { plan } from '$core/plan';
 import { demoInput } from '../support/demo';
+import { isQuick } from '../support/laws';
 import { Random } from '../support/random';
 
 const input = demoInput();
@@ -36,7 +37,7 @@ test('a team split anyhow and joined again is planned as before, at every step',
   const before = decided();
   const verdicts = verdictsOf(before);
   let copied = 0;
-  for (const team of ['Survey', 'Drawing office']) {
+  for (const team of isQuick ? ['Survey'] : ['Survey', 'Drawing office']) {
     const members = before.systems.filter((s) => s.team === team);
     const going = r.some(members, 0.5).map((s) => s.id);
     if (going.length === 0) continue;
@@ -49,7 +50,7 @@ test('a team split anyhow and joined again is planned as before, at every step',
     expect(joined.goals).toEqual(before.goals);
     expect(verdictsOf(joined)).toEqual(verdicts);
   }
-  expect(copied).toBeGreaterThan(1);
+  expect(copied).toBeGreaterThan(isQuick ? 0 : 1);
 });
 
 test('a team that goes wholly takes its goal, its decisions and what was held for it along', () => {
