@@ -41,46 +41,61 @@ function naive({ product, countsExpected }: World, goal: Goal, installed: string
     !goal.afterFirstPatch ||
     product.releases.every((x) => !x.patches?.length) ||
     (r.patches ?? []).some((p) => (day(p.published) ?? Infinity) <= TODAY);
-  const among = product.releases.filter(
-    (r, i) =>
-      i >= at &&
-      strand(r) === strand(own) &&
-      (r === own || (out(r).length > 0 && Math.min(...out(r)) + goal.settlingDays <= TODAY && hasPatch(r)))
-  );
-  const newest = among.at(-1);
-  const lasts = (r: Release): number => {
-    const until = end(r, goal.phase);
-    return typeof until === 'number' ? until : -Infinity;
+  const isSettled = (r: Release): boolean =>
+    out(r).length > 0 && Math.min(...out(r)) + goal.settlingDays <= TODAY && hasPatch(r);
+  /** Comes as what the goal wants, and nobody knows the day, or that of the patch that is waited for. */
+  const isDayless = (r: Release): boolean => {
+    const comes =
+      typeof r.published === 'string'
+        ? goal.maturities.includes('general')
+        : goal.maturities.some((m) => (r.published as Record<string, string>)[m] !== undefined);
+    return comes && (out(r).length === 0 || !isDated(r));
   };
-  const chosen = (): Release | undefined => {
+  const isDated = (r: Release): boolean =>
+    !goal.afterFirstPatch ||
+    product.releases.every((x) => !x.patches?.length) ||
+    (r.patches ?? []).some((p) => day(p.published) !== undefined);
+  const lasts = (r: Release, phase = goal.phase): number => {
+    const until = end(r, phase);
+    return typeof until === 'number' ? until : NaN;
+  };
+  const choose = (among: readonly Release[]): Release | undefined => {
+    const ahead = among.filter((r) => product.releases.indexOf(r) >= at);
+    const backwards = [...ahead].reverse();
+    const newest = among.at(-1);
     switch (goal.rule) {
       case 'one before the newest':
-        return among[Math.max(0, among.length - 2)];
+        return ahead.at(-2) ?? ahead[0] ?? newest;
       case 'newest with service left':
-        return [...among].reverse().find((r) => {
-          const until = end(r, goal.phase);
-          return (
-            r === own || typeof until !== 'number' || monthsBetween(TODAY, until) >= (goal.monthsLeft ?? 0)
-          );
-        });
-      case 'nearest in full service':
-        return among.find((r) => {
-          const until = end(r, 'full');
-          return typeof until !== 'number' || until >= TODAY;
-        });
+        return (
+          backwards.find(
+            (r) =>
+              r === own || Number.isNaN(lasts(r)) || monthsBetween(TODAY, lasts(r)) >= (goal.monthsLeft ?? 0)
+          ) ?? newest
+        );
+      case 'nearest in full service': {
+        const known = ahead.find((r) => lasts(r, 'full') >= TODAY);
+        return known ?? ahead.find((r) => Number.isNaN(lasts(r, 'full'))) ?? newest;
+      }
       case 'longest served': {
-        const longest = Math.max(...among.map(lasts));
-        return [...among].reverse().find((r) => lasts(r) === longest);
+        const longest = Math.max(...ahead.map((r) => lasts(r)).filter((n) => !Number.isNaN(n)));
+        return backwards.find((r) => lasts(r) === longest) ?? newest;
       }
       case 'leave alone while near':
-        return among.filter((r) => r !== own).length <= (goal.behind ?? 0) ? own : newest;
+        return ahead.filter((r) => r !== own).length <= (goal.behind ?? 0) ? own : newest;
       case 'stay until a day':
         return (goal.stayUntil ?? '') >= formatDay(TODAY) ? own : newest;
       default:
         return newest;
     }
   };
-  return (chosen() ?? newest)?.id;
+  const all = product.releases.filter((r) => strand(r) === strand(own));
+  const ownIsOut = Math.min(...out(own)) <= TODAY || (isDayless(own) && out(own).length === 0);
+  const known = all.filter((r) => (r === own ? ownIsOut : isSettled(r)));
+  const chosen = choose(known) ?? own;
+  if (chosen !== own || lasts(own) >= TODAY) return chosen.id;
+  const perhaps = all.filter((r) => known.includes(r) || (all.indexOf(r) > all.indexOf(own) && isDayless(r)));
+  return (choose(perhaps) ?? own).id;
 }
 
 test('the target of every rule equals a naive reading, on 500 random catalogues', () => {
@@ -147,7 +162,7 @@ test('the cheapest in service costs no more than any other in service that can b
         const end = findServiceEnd(ends, world.goal.phase, world.countsExpected);
         const isOpen = ['straight', 'by hops', 'fresh only'].includes(other.sure);
         const isSame = other.target.edition === one.goal?.edition;
-        if (other.older || !isOpen || !isSame || (typeof end === 'number' && end < TODAY) || !other.route)
+        if (other.older || !isOpen || !isSame || typeof end !== 'number' || end < TODAY || !other.route)
           continue;
         if (other.route.unknownSums.length > 0 || other.target.architecture !== one.goal?.architecture)
           continue;

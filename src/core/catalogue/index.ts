@@ -6,7 +6,7 @@ export { joinEntryPath, splitEntryPath } from './entry-path';
 export { type FeatureDifference, findFeatureDifference } from './features';
 export { mergeCatalogues } from './merge';
 export { migrateCatalogue } from './migrate';
-export { Names } from './names';
+export { hasLevels, Names } from './names';
 export { choicesAt, type FieldOutline, outlineAt } from './outline';
 export { type InstalledParse, parseInstalled } from './parse-installed';
 export { factsNeededBy } from './schema-hop';
@@ -36,6 +36,15 @@ export {
   type Source
 } from './schema';
 export { type Dispute, type Ruling, settleCatalogue, statementsOf } from './settle';
+export {
+  answerPath,
+  answerPathsByRule,
+  findOpenCells,
+  type PathAnswer,
+  type PathRule,
+  type SaidBy,
+  sequencedOf
+} from './answer-paths';
 export { clusterTexts, findUnmatched, splitText } from './sketch/cluster-texts';
 export { applyDateTable, type DateRow, type DateTable, parseDateTable } from './sketch/date-table';
 export {

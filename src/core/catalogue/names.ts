@@ -2,6 +2,10 @@ import type { Product } from './schema';
 import type { EditionChange, Hop } from './schema-hop';
 import { BASE_PATCH, ONLY, type Standing } from '../version';
 
+/** Whether a release has patch levels to be told apart; whether any has, where the release is not known. */
+export const hasLevels = (product: Product, release?: string): boolean =>
+  product.releases.some((r) => (release === undefined || r.id === release) && (r.patches ?? []).length > 0);
+
 /** The names of one product's things; an id stands in where the catalogue has no name or no longer the thing. */
 export class Names {
   readonly #product: Product | undefined;

@@ -1,5 +1,5 @@
 import { type Day, formatDay } from '../date';
-import type { Plan } from '../plan';
+import { isThere, type Plan } from '../plan';
 
 /** A system for which something is due. */
 export interface DueSystem {
@@ -19,16 +19,16 @@ export function dueWithin(
 ): DueSystem[] {
   const last = today + days;
   return cases.flatMap((one): DueSystem[] => {
-    const { deadline, latestStart, verdict, systems } = one;
-    const isThere = verdict === 'here';
+    const { deadline, goalPlan, latestStart, verdict, systems } = one;
+    const stays = goalPlan !== undefined && isThere(goalPlan);
     const found: Omit<DueSystem, 'system'> =
       deadline.day !== undefined && deadline.day <= last
         ? { what: 'deadline', day: deadline.day }
         : verdict === 'cannot tell'
           ? { what: 'unknown' }
-          : !isThere && latestStart === 'none'
+          : !stays && latestStart === 'none'
             ? { what: 'late', ...(deadline.day === undefined ? {} : { day: deadline.day }) }
-            : !isThere && typeof latestStart === 'number' && latestStart <= last
+            : !stays && typeof latestStart === 'number' && latestStart <= last
               ? { what: 'latest start', day: latestStart }
               : { what: 'nothing' };
     return systems.map((system) => ({ system, ...found }));

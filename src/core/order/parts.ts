@@ -4,7 +4,7 @@ import { parseDay } from '../date';
 import { finishByOf } from '../deadline';
 import { compareText } from '../kit';
 import { fitsTogether } from '../pairing';
-import { type CasePlan, lookAt, type Planning, travelInRounds, wayfarerOf } from '../plan';
+import { type CasePlan, isThere, lookAt, type Planning, travelInRounds, wayfarerOf } from '../plan';
 import {
   clauseKey,
   type Journey,
@@ -264,10 +264,10 @@ function partFrom(
   const linked = linkedDemandsOf(model).filter((d) => planning.links.find(system, d.word)?.systems.length);
   const lifted = new Set(linked.map((d) => clauseKey({ code: 'requirement', subject: d.requirement })));
   const terms = termsWith(asked, { lifted });
-  const isThere = plan.goalPlan?.verdict === 'here';
+  const stays = plan.goalPlan !== undefined && isThere(plan.goalPlan);
   const decided = plan.decidedWay?.stands === true ? plan.decidedWay.way : undefined;
   const { ways, cut } =
-    isThere || !looking
+    stays || !looking
       ? { ways: [], cut: false }
       : listWays(decided ? termsWith(terms, { way: decided }) : terms, { start, target: looking.place });
   const chosen = plan.goalPlan?.route;
@@ -276,7 +276,7 @@ function partFrom(
     steps !== undefined && way.moves.length === steps.length && way.moves.every((m, i) => m.id === steps[i]);
   const first = ways.find(isChosen) ?? ways[0];
   const sorted = first ? [first, ...ways.filter((w) => w !== first)] : [];
-  const tree = treeOf(terms, start, sorted, isThere);
+  const tree = treeOf(terms, start, sorted, stays);
   const finishBy = finishByOf(plan.deadline);
   const locks = locksOf(planning, system.id, model);
   return {

@@ -8,6 +8,8 @@ interface Choosing {
   readonly terms: Terms;
   /** In sequence; the installed release among them where it qualifies. */
   readonly candidates: readonly Place[];
+  /** What is installed, whether it qualifies or not; undefined from nothing. */
+  readonly stands: Place | undefined;
   readonly installed: number;
   /** What the way to a place costs: known sums before unknown, out of reach last. */
   readonly costOf: (place: Place) => number;
@@ -18,7 +20,9 @@ interface Choosing {
  * one on, that are published, settled and of an allowed maturity today, in the edition the goal names, else the installed edition
  * or its successor; on the goal's architecture, else the installed one where the release has it, else the release's first.
  * Releases decided to be passed over are left out. From nothing any strand will do, and any edition where none is named.
- * Without regard to reach, but for the cheapest; never behind what is installed: the installed release always qualifies.
+ * Without regard to reach, but for the cheapest. What is installed qualifies once it is out, as what the goal wants, or where nobody knows
+ * when it came: never is what is installed left for less. One that is not - a preview before its day - may be newer than the target.
+ * Where it would be the target and nobody knows that it is still served, releases behind it that may be out are chosen among too.
  * Where no release is as the rule wants it, the newest. Undefined where there is none at all.
  *
  * @param costOf asked by the rule of the cheapest only
@@ -29,25 +33,48 @@ export function findGoalTarget(
   passedOver: ReadonlySet<string> = new Set(),
   costOf: (place: Place) => number = () => 0
 ): Place | undefined {
-  const all = terms.model.releases.flatMap((_, i) => placeAt(terms, start, i, passedOver) ?? []);
-  const ahead = all.filter((p) => p.release >= start.release);
-  const newest = all.at(-1);
-  if (ahead.length === 0 || !newest) return newest;
-  const choosing = { terms, candidates: ahead, installed: start.release, costOf };
-  return RULES[terms.goal.rule](choosing) ?? newest;
+  const { model, goal, settled } = terms;
+  const all = model.releases.flatMap((_, i) => placeAt(terms, start, i, passedOver) ?? []);
+  const isInstalled = (p: Place | undefined): boolean => p?.release === start.release;
+  const stands = all.find(isInstalled);
+  const among = (isOut: (p: Place) => boolean): Place | undefined => {
+    const found = all.filter(isOut);
+    const candidates = found.filter((p) => p.release >= start.release);
+    return RULES[goal.rule]({ terms, candidates, stands, installed: start.release, costOf }) ?? found.at(-1);
+  };
+  const qualifies = (p: Place): boolean =>
+    isInstalled(p) ? mayBeOut(terms, p.release) : isSettled(terms, p.release);
+  const chosen = among(qualifies) ?? stands;
+  if (!isInstalled(chosen) || isServed(terms, start.release)) return chosen;
+  return (
+    among((p) => qualifies(p) || (p.release > start.release && settled[p.release] === 'unknown')) ?? chosen
+  );
 }
 
-/** A release as a target, where it may be one; undefined where not. */
+/** Whether a release is out as what the goal wants, as far as anybody knows. */
+function mayBeOut({ publication, today }: Terms, release: number): boolean {
+  const day = publication[release];
+  return day !== undefined && (day === 'unknown' || day <= today);
+}
+
+function isSettled({ settled, today }: Terms, release: number): boolean {
+  const day = settled[release];
+  return typeof day === 'number' && day <= today;
+}
+
+/** Known to be served today, in the phase that counts. */
+function isServed({ serviceEnd, today }: Terms, release: number): boolean {
+  const end = serviceEnd[release];
+  return typeof end === 'number' && end >= today;
+}
+
+/** A release as a target by its strand, edition and architecture, if it is out; undefined where it cannot be one. */
 function placeAt(terms: Terms, start: Place, i: number, passedOver: ReadonlySet<string>): Place | undefined {
-  const { model, goal, today } = terms;
+  const { model, goal } = terms;
   const release = model.releases[i];
   const strand = start.release === NOTHING ? undefined : model.releases[start.release]?.strand;
   if (!release || (strand !== undefined && release.strand !== strand)) return undefined;
-  if (i !== start.release) {
-    const settled = terms.settled[i];
-    const isSettled = typeof settled === 'number' && settled <= today;
-    if (!isSettled || passedOver.has(release.release.id)) return undefined;
-  }
+  if (i !== start.release && passedOver.has(release.release.id)) return undefined;
   const edition = findEdition(terms, goal, start.edition, release.editions);
   const architecture = findArchitecture(terms, goal, start.architecture, release.architectures);
   return edition === undefined || architecture === undefined
@@ -61,21 +88,17 @@ const RULES: Readonly<Record<Goal['rule'], (choosing: Choosing) => Place | undef
   'newest with service left': ({ terms, candidates, installed }) =>
     candidates.findLast((p) => p.release === installed || hasServiceLeft(terms, p.release)),
   'nearest in full service': ({ terms, candidates }) =>
-    candidates.find((p) => isInFullService(terms, p.release)),
+    knownFirst(candidates, (p) => isInFullService(terms, p.release)).at(0),
   'longest served': ({ terms, candidates }) => least(candidates, (p) => -endOf(terms, p.release)),
   'cheapest in service': ({ terms, candidates, costOf }) =>
     least(
-      candidates.filter((p) => isInService(terms, p.release)),
+      knownFirst(candidates, (p) => isInService(terms, p.release)),
       costOf
     ),
-  'leave alone while near': ({ terms, candidates, installed }) =>
-    candidates.filter((p) => p.release > installed).length <= (terms.goal.behind ?? 0)
-      ? candidates.find((p) => p.release === installed)
-      : undefined,
-  'stay until a day': ({ terms, candidates, installed }) =>
-    terms.today <= (parseDay(terms.goal.stayUntil ?? '') ?? -Infinity)
-      ? candidates.find((p) => p.release === installed)
-      : undefined
+  'leave alone while near': ({ terms, candidates, stands, installed }) =>
+    candidates.filter((p) => p.release > installed).length <= (terms.goal.behind ?? 0) ? stands : undefined,
+  'stay until a day': ({ terms, stands }) =>
+    terms.today <= (parseDay(terms.goal.stayUntil ?? '') ?? -Infinity) ? stands : undefined
 };
 
 /** The place of least worth; of equals the latest. */
@@ -88,10 +111,15 @@ function endOf({ serviceEnd }: Terms, release: number): number {
   return typeof end === 'number' ? end : -Infinity;
 }
 
-/** An unknown end counts as in service, as everywhere. */
-function isInService({ serviceEnd, today }: Terms, release: number): boolean {
+/** Those known to be so; where none is known to be, those that may be. */
+function knownFirst(places: readonly Place[], isSo: (place: Place) => boolean | 'unknown'): readonly Place[] {
+  const known = places.filter((p) => isSo(p) === true);
+  return known.length > 0 ? known : places.filter((p) => isSo(p) === 'unknown');
+}
+
+function isInService({ serviceEnd, today }: Terms, release: number): boolean | 'unknown' {
   const end = serviceEnd[release];
-  return typeof end !== 'number' || end >= today;
+  return typeof end === 'number' ? end >= today : 'unknown';
 }
 
 /** As many months of service left today as the goal demands; an unknown end passes. */
@@ -100,11 +128,10 @@ function hasServiceLeft({ goal, serviceEnd, today }: Terms, release: number): bo
   return end === undefined || end === 'unknown' || monthsBetween(today, end) >= (goal.monthsLeft ?? 0);
 }
 
-/** An unknown end counts as in service, as everywhere. */
-function isInFullService({ model, countsExpected, today }: Terms, release: number): boolean {
+function isInFullService({ model, countsExpected, today }: Terms, release: number): boolean | 'unknown' {
   const found = model.releases[release];
   const end = found && serviceEndOf(found, 'full', countsExpected);
-  return end === undefined || end === 'unknown' || end >= today;
+  return typeof end === 'number' ? end >= today : 'unknown';
 }
 
 function findEdition(

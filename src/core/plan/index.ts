@@ -26,7 +26,14 @@ export { roundOf } from './round-of';
 export { type Exploration, type Explored, exploreSystem } from './explore';
 export { findOut, type FindOut, lookAt, type Looking, type Question } from './find-out';
 export { PlanCache } from './plan-cache';
-export { type CasePlan, type Plan, type PlanProgress, sameTarget, type TargetPlan } from './plan-types';
+export {
+  type CasePlan,
+  isThere,
+  type Plan,
+  type PlanProgress,
+  sameTarget,
+  type TargetPlan
+} from './plan-types';
 export { plan, planInDepth, planWith } from './plan';
 export { rulingsOf } from './made-once';
 export { Planning } from './planning';

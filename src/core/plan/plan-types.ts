@@ -49,6 +49,10 @@ export interface DecidedWay {
   readonly reasons: readonly Reason[];
 }
 
+/** Whether there is nothing to be reached: it is where its goal wants it, or newer. */
+export const isThere = ({ verdict, older }: Pick<TargetPlan, 'verdict' | 'older'>): boolean =>
+  verdict === 'here' || older;
+
 /** A preview track a system stands on. */
 export interface OnTrack {
   readonly id: string;

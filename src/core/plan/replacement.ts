@@ -1,5 +1,5 @@
 import type { Planning } from './planning';
-import type { Replacement, TargetPlan } from './plan-types';
+import { isThere, type Replacement, type TargetPlan } from './plan-types';
 import {
   findRoutes,
   isBeatenWhateverItRestsOn,
@@ -26,7 +26,7 @@ export function findReplacement(
     .flatMap((r) => r.cures ?? [])
     .flatMap((c) => (c.kind === 'replacement' && c.costCents !== undefined ? [c.costCents] : []));
   const price = published.length > 0 ? Math.min(...published) : newMachineCents;
-  if (price === undefined || !target || goal.verdict === 'here') return undefined;
+  if (price === undefined || !target || isThere(goal)) return undefined;
   // Money that is only perhaps spent never makes a new machine advised.
   const cures = (goal.route?.steps ?? []).reduce(
     (sum, s) => sum + (s.kind === 'cure' && !s.ifNeeded && s.costCents !== 'unknown' ? s.costCents : 0),

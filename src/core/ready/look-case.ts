@@ -6,6 +6,7 @@ import {
   findOut,
   type FindOut,
   findSavings,
+  isThere,
   lookAt,
   type Looking,
   type Planning,
@@ -55,7 +56,7 @@ export function lookIntoCase(
 ): LookedCase {
   const model = planning.modelFor(one.system);
   const { goalPlan } = plan;
-  if (!model || !goalPlan || !plan.start || goalPlan.verdict === 'here' || plan.goalFrom === 'stay')
+  if (!model || !goalPlan || !plan.start || isThere(goalPlan) || plan.goalFrom === 'stay')
     return { one, plan, savings: [] };
   const looking = lookAt(planning, { model, one, plan }, goalPlan.target);
   if (!looking) return { one, plan, savings: [] };

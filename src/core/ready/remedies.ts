@@ -1,6 +1,7 @@
 import { compareText } from '../kit';
 import { comparisonsOf, type FactKinds, parseCondition } from '../condition';
 import type { Change } from '../estate';
+import { isThere } from '../plan';
 import { addSums, rankOfSum, type RightNeed } from '../right';
 import { type CureStep, isCounted, type Reason } from '../route';
 import { findChangeFor } from '../what-if';
@@ -99,7 +100,7 @@ function neededBy(looked: LookedCase, kinds: FactKinds): Needed[] | undefined {
   const { plan, found } = looked;
   const { goalPlan } = plan;
   const product = plan.product ?? '';
-  if (!goalPlan || goalPlan.verdict === 'here' || plan.goalFrom === 'stay') return undefined;
+  if (!goalPlan || isThere(goalPlan) || plan.goalFrom === 'stay') return undefined;
   if (goalPlan.route) return ofRoute(product, goalPlan.route.steps, goalPlan.route.needsFirst);
   const openings = found?.openings.openings ?? [];
   const opening = openings.find((o) => o.reasons.every((r) => lifting(looked, r).change)) ?? openings[0];

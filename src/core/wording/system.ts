@@ -1,4 +1,4 @@
-import { Names, type Product } from '../catalogue';
+import { hasLevels, Names, type Product } from '../catalogue';
 import type { Difference, Reading, System } from '../estate';
 import type { CasePlan } from '../plan';
 import { BASE_PATCH } from '../version';
@@ -16,7 +16,9 @@ export function describeInstalled(system: System, product: Product | undefined):
   return [
     product?.name ?? system.product.is,
     level,
-    'is' in release && !('is' in patch) ? 'patch level unknown' : '',
+    'is' in release && !('is' in patch) && product && hasLevels(product, release.is)
+      ? 'patch level unknown'
+      : '',
     'is' in edition ? names.edition(edition.is) : '',
     'is' in architecture ? names.architecture(architecture.is) : ''
   ]

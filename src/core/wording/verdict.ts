@@ -36,7 +36,7 @@ function sentenceOf(plan: TargetPlan): string {
       return `is reached only with a fresh install.${keptOf(plan)}`;
     case 'not yet':
       return plan.opens === undefined || plan.opens === 'unknown'
-        ? 'cannot be reached yet; nobody has said when.'
+        ? 'may not be open yet: no day is recorded from which it can be reached.'
         : `cannot be reached yet; it opens on ${sayDay(plan.opens)}.`;
     case 'cannot tell':
       return `cannot be told: ${plan.reasons[0] ? describeReason(plan.reasons[0]) : 'too little is known of what is installed'}.`;

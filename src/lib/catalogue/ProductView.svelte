@@ -9,6 +9,7 @@
   import { DEMANDS, TERMS } from './entries';
   import EntryLists from './EntryLists.svelte';
   import HopTable from './HopTable.svelte';
+  import PathRule from './PathRule.svelte';
 
   /** One product: its table, calendar, demands or terms. */
   let { place, product, model }: { place: CataloguePlace; product: Product; model: ProductModel } = $props();
@@ -42,6 +43,7 @@
       ? 'The publisher’s table is complete: an empty cell is forbidden.'
       : 'The table may have gaps: “?” is not recorded, not forbidden.'}
   </p>
+  {#if !model.tableComplete && product.releases.length > 1}<PathRule {product} isDraft />{/if}
   <HopTable {model} {installed} selected={place.cell} onpick={(f, t) => (place.cell = `${f}>${t}`)} />
 {:else if view === 'calendar'}
   <Calendar {product} {installed} selected={place.release} onpick={(id) => (place.release = id)} />

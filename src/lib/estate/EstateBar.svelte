@@ -41,12 +41,12 @@
     {#if list.unplaced > 0 || goal || list.missing.length > 0}<br />{/if}
     {#if list.unplaced > 0}<a href="/catalogue/start">{sayCount(list.unplaced, 'system')} of no product yet</a
       >.{/if}
-    {#if list.missing.length > 0}{@const [first] = list.missing}<span data-missing-paths
+    {#if list.missing.length > 0}<span data-missing-paths
         >{sayMissingPaths(
           list.missing.map((m) => m.name),
           list.missing.reduce((n, m) => n + m.systems, 0)
         )}
-        <a class="one" href="/catalogue?product={first?.product}&view=table">Say it</a>, or
+        <a class="one" href="/ready/questions">Say it</a>, or
         <a href="/catalogue/table">paste the publisher’s table</a>.</span
       >{/if}
     {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}

@@ -68,7 +68,7 @@
   >
   <span role="gridcell" class="needs"
     >{#if sayInTime(plan)}<span class="need"><b>{sayInTime(plan)}</b></span
-      >{/if}{#each needsOf(plan, desk.systems.get(plan.systems[0] ?? '')) as need (need.kind + need.words)}<span
+      >{/if}{#each needsOf(plan, desk.systems.get(plan.systems[0] ?? ''), desk.products.get(plan.product ?? '')) as need (need.kind + need.words)}<span
         class="need"><Sign kind={need.kind} /> {need.words}</span
       >{/each}</span
   >

@@ -1,12 +1,15 @@
 <script lang="ts">
   import type { System } from '$core/estate';
+  import { desk } from '$lib/state/desk.svelte';
   import { unknownParts } from '$lib/state/needs';
   import WhereToRead from './WhereToRead.svelte';
 
   /** What is not known of what is installed, and where to read it. */
   let { system }: { system: System } = $props();
 
-  const unknown = $derived(unknownParts(system));
+  const unknown = $derived(
+    unknownParts(system, 'is' in system.product ? desk.products.get(system.product.is) : undefined)
+  );
 </script>
 
 {#if unknown.length > 0}

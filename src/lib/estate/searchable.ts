@@ -41,7 +41,7 @@ function rowOf(system: System, product: Product | undefined, plan: CasePlan | un
   const names = product ? saidOf(product).names : new Names(undefined);
   const { name, installedText, team, site, note, stage } = system;
   let text = name;
-  for (const part of [sayInstalled(system, product), installedText, team, site, note, stage, plan?.verdict])
+  for (const part of [sayInstalled(system, product), installedText, team, site, note, stage, verdictOf(plan)])
     if (part) text += ` ${part}`;
   return { text: text.toLowerCase(), field: (field) => fieldOf(field, system, names, plan) };
 }
@@ -61,6 +61,9 @@ function sayInstalled(system: System, product: Product | undefined): string {
   installed.set(key, words);
   return words;
 }
+
+const verdictOf = (plan: CasePlan | undefined): string | undefined =>
+  plan?.goalPlan?.older === true ? 'newer than the target' : plan?.verdict;
 
 function fieldOf(
   name: string,
@@ -91,7 +94,7 @@ function fieldOf(
     case 'architecture':
       return 'is' in system.architecture ? names.architecture(system.architecture.is) : undefined;
     case 'verdict':
-      return plan?.verdict;
+      return verdictOf(plan);
     case 'importance':
       return plan?.importance ?? 'normal';
     case 'slack':

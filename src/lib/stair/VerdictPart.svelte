@@ -7,6 +7,7 @@
   import { desk } from '$lib/state/desk.svelte';
   import { ordering } from '$lib/state/ordering.svelte';
   import { orderNames } from '$lib/state/order-names';
+  import PathQuestion from '$lib/catalogue/PathQuestion.svelte';
   import DecidedWay from './DecidedWay.svelte';
   import type { StairState } from './stair-state.svelte';
 
@@ -58,7 +59,7 @@
     {#if 'hop' in inDepth.notStraight}<p class="soft">{stair.sourcesOf(inDepth.notStraight.hop)}</p>{/if}
   </Fold>
 {/if}
-{#if looked.verdict === 'here' && plan.track}
+{#if plan.track && (looked.verdict === 'here' || (isGoal && looked.older))}
   <p data-track>
     On a preview, {plan.track.name}, {LEAVING[plan.track.leaving]}{plan.track.forfeits
       ? `; ${plan.track.forfeits}`
@@ -75,6 +76,9 @@
         </li>{:else}<li>No published hop leads there.</li>{/each}
     </ul>
   </Fold>
+{/if}
+{#if stair.product && plan.start && looked.verdict === 'cannot tell' && looked.reasons.some((r) => r.code === 'cell')}
+  <PathQuestion product={stair.product} from={plan.start.release} to={looked.target.release} />
 {/if}
 {#if isGoal && bestOpen}
   <p>

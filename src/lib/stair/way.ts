@@ -1,4 +1,4 @@
-import type { CasePlan } from '$core/plan';
+import { type CasePlan, isThere } from '$core/plan';
 import { isCounted } from '$core/route';
 import type { Names } from '$core/catalogue';
 import { shorten, shortestReason } from '$core/wording';
@@ -100,6 +100,7 @@ function fitWidth(treads: readonly WayTread[]): readonly WayTread[] {
 
 /** A closed goal says why, and names the best target that is open (RECKONING E5). */
 function wordsOf(plan: CasePlan, end: WayDrawing['end'], names: Names): string {
+  if (plan.goalPlan?.older === true) return 'newer than the target';
   if (end === 'here') return 'already there';
   if (end === 'cannot tell') return 'cannot tell';
   if (end !== 'closed' || !plan.goalPlan) return '';
@@ -109,7 +110,8 @@ function wordsOf(plan: CasePlan, end: WayDrawing['end'], names: Names): string {
 
 const widthOf = (label: string): number => Math.max(LEAST, label.length * CHAR + 16);
 
-function endOf({ verdict }: CasePlan): WayDrawing['end'] {
+function endOf({ verdict, goalPlan }: CasePlan): WayDrawing['end'] {
+  if (goalPlan && isThere(goalPlan)) return 'here';
   return verdict === 'closed' || verdict === 'cannot tell' || verdict === 'not yet' || verdict === 'here'
     ? verdict
     : 'reached';

@@ -97,6 +97,18 @@ class Draft {
     return done;
   }
 
+  /**
+   * States something from another page than the catalogue's own: kept at once, as one change that can be undone; a part of the draft,
+   * where one is open, and counting once that is kept. Returns why it could not be done, empty when it was.
+   */
+  async state(label: string, change: (catalogue: Catalogue) => Catalogue): Promise<readonly Issue[]> {
+    await this.open();
+    const isPart = this.isOpen;
+    const issues = await this.revise(label, change);
+    if (issues.length === 0 && !isPart) await this.keep();
+    return issues;
+  }
+
   /** Joins a received catalogue with this one. Returns the entries both state differently, or why not. */
   async merge(label: string, received: Catalogue): Promise<Result<number>> {
     if (this.shownText.trim() === '') return { ok: false, issues: [{ code: 'empty' }] };

@@ -1,3 +1,4 @@
+import { hasLevels, type Product } from '$core/catalogue';
 import type { CasePlan } from '$core/plan';
 import { isCounted } from '$core/route';
 import { readingKey, type System } from '$core/estate';
@@ -9,7 +10,7 @@ export interface Need {
 }
 
 /** What a case needs first, in words, with the mark each goes by. `system` stands for its systems. */
-export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
+export function needsOf(plan: CasePlan, system: System | undefined, product: Product | undefined): Need[] {
   const route = plan.goalPlan?.route;
   const needs: Need[] = [];
   const patches = route?.steps.filter((s) => s.kind === 'patch').map((s) => s.to.patch) ?? [];
@@ -28,24 +29,25 @@ export function needsOf(plan: CasePlan, system: System | undefined): Need[] {
   if (plan.restsOn?.some((r) => r.ruled === undefined)) needs.push({ kind: 'fact', words: 'a ruling' });
   if (plan.goalPlan?.reasons.some((r) => r.code === 'cell'))
     needs.push({ kind: 'fact', words: 'upgrade path' });
-  const facts = unknownParts(system);
+  const facts = unknownParts(system, product);
   if (facts.length > 0)
     needs.push({ kind: 'fact', words: facts.length === 1 ? (facts[0] ?? '') : `${facts.length} facts` });
   for (const words of sayRisks(route?.risks ?? [])) needs.push({ kind: 'risk', words });
   return needs;
 }
 
-/** The parts of what is installed that are not known for certain. */
-export function unknownParts(system: System | undefined): string[] {
+/** The parts of what is installed that are not known for certain, of those that its product has more than one of. */
+export function unknownParts(system: System | undefined, product: Product | undefined): string[] {
   if (!system) return [];
   if (!('is' in system.product)) return ['product'];
-  const parts = {
-    release: system.release,
-    'patch level': system.patch,
-    edition: system.edition,
-    architecture: system.architecture
-  };
-  return Object.entries(parts).flatMap(([name, reading]) =>
-    readingKey(reading).startsWith('?') ? [name] : []
+  const release = 'is' in system.release ? system.release.is : undefined;
+  const parts = [
+    ['release', system.release, true],
+    ['patch level', system.patch, !product || hasLevels(product, release)],
+    ['edition', system.edition, !product || (product.editions ?? []).length > 1],
+    ['architecture', system.architecture, !product || (product.architectures ?? []).length > 1]
+  ] as const;
+  return parts.flatMap(([name, reading, isOpen]) =>
+    isOpen && readingKey(reading).startsWith('?') ? [name] : []
   );
 }

@@ -120,9 +120,16 @@ export interface HopSentence {
 /** Every later one, in a sentence of hops. */
 export const ANY_REACH = 10_000;
 
+/** What a sentence of hops is said over: a release's name, and what tells whether it is served long. */
+export type SequencedRelease = Pick<
+  ReleaseSketch,
+  'label' | 'names' | 'published' | 'ends' | 'security' | 'extension'
+> &
+  Partial<Pick<ReleaseSketch, 'texts'>>;
+
 /** The hops people mean by "each to the next", "up to two at a time", "any from 6 on", "only between the long-served". */
 export function fillHops(
-  releases: readonly ReleaseSketch[],
+  releases: readonly SequencedRelease[],
   { reach, from, isLongOnly = false }: HopSentence
 ): HopSketch[] {
   const long = isLongOnly ? new Set(longServed(releases)) : undefined;
@@ -140,9 +147,11 @@ export function fillHops(
 }
 
 /** Those that are called so; where none is, those served at least twice as long as the shortest. */
-export function longServed(releases: readonly ReleaseSketch[]): string[] {
+export function longServed(releases: readonly SequencedRelease[]): string[] {
   const marked = releases.filter((r) =>
-    [r.label, ...(r.names ?? []), ...r.texts].some((n) => /\b(lts|esr|long[- ](term|served))\b/i.test(n))
+    [r.label, ...(r.names ?? []), ...(r.texts ?? [])].some((n) =>
+      /\b(lts|esr|long[- ](term|served))\b/i.test(n)
+    )
   );
   if (marked.length > 0) return marked.map((r) => r.label);
   const years = releases.map((r) => servedFor(r));
@@ -151,7 +160,7 @@ export function longServed(releases: readonly ReleaseSketch[]): string[] {
   return releases.filter((_, i) => (years[i] ?? 0) >= 2 * shortest).map((r) => r.label);
 }
 
-function servedFor(release: ReleaseSketch): number | undefined {
+function servedFor(release: SequencedRelease): number | undefined {
   const [a, b] = [release.published, release.extension ?? release.security ?? release.ends].map((text) => {
     const read = text === undefined ? undefined : parseDateText(text);
     return read !== undefined && 'first' in read ? read.first : undefined;

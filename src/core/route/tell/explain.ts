@@ -283,7 +283,12 @@ export function reasonOf(
     case 'resting':
     case 'pass days':
     case 'months left':
-      return { ...base, ...on, ...end(endOf(terms, move.to.release)) };
+      return {
+        ...base,
+        ...sourceOfEnd(terms, move.to.release),
+        ...on,
+        ...end(endOf(terms, move.to.release))
+      };
     case 'requirement':
     case 'site demand':
     case 'space':
@@ -331,6 +336,13 @@ const endOf = (terms: Terms, release: number): DateInterval | undefined => {
   const model = terms.model.releases[release];
   return model && countedPhaseOf(model, terms.goal.phase)?.until;
 };
+
+/** Who states until when a release is served: not who states the hop that leads to it. */
+function sourceOfEnd(terms: Terms, release: number): { source: string | undefined } {
+  const model = terms.model.releases[release];
+  const phase = model && countedPhaseOf(model, terms.goal.phase);
+  return { source: phase?.source ?? model?.release.source ?? terms.model.product.source };
+}
 
 function dayOfDate(date: DateInterval, countsExpected: boolean): { day?: Day } {
   const day = readDay(date, countsExpected);

@@ -1,9 +1,12 @@
 <script lang="ts">
   import { Button, Table } from '$lib/kit';
   import type { Question } from '$core/estate';
+  import { findMissingPaths } from '$core/plan';
   import { findRightQuestions, type ReadyQuestion } from '$core/ready';
+  import { clauseOf } from '$core/route';
   import { sayCount, sayMinutes, sayMoney, sayQuestion } from '$core/wording';
   import QuestionForm from '$lib/estate/QuestionForm.svelte';
+  import MissingPaths from '$lib/catalogue/MissingPaths.svelte';
   import ToAsk from '$lib/rights/ToAsk.svelte';
   import { caseOf, naming, stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
@@ -15,7 +18,12 @@
     findRightQuestions(desk.plan?.cases ?? [], { products: desk.products, systems: desk.systems })
   );
   const currency = $derived(desk.catalogue?.currency ?? '');
-  const questions = $derived(looker.ready?.found.questions ?? []);
+  const missing = $derived(findMissingPaths(desk.plan?.cases ?? [], desk.products));
+  /** Paths of these products are asked for once, above. */
+  const ofMissing = $derived(new Set(missing.map((m) => m.product)));
+  const isAboutPath = ({ product, about }: ReadyQuestion): boolean =>
+    ofMissing.has(product) && 'clause' in about && clauseOf(about.clause)?.code === 'cell';
+  const questions = $derived((looker.ready?.found.questions ?? []).filter((q) => !isAboutPath(q)));
   /** What an answer settles or saves something of, one by one; the rest by what reads it all at once. */
   const weighty = $derived(
     questions.filter((q) => q.settles > 0 || q.savesCents !== 0 || q.savesMinutes > 0)
@@ -67,8 +75,11 @@
 <div class="scrolled">
   <h1>Ask first</h1>
   {#if asking}{#key asking.about}<QuestionForm bind:question={asking} />{/key}{/if}
+  <MissingPaths paths={missing} />
   <ToAsk questions={ofRights} />
-  {#if questions.length === 0}
+  {#if questions.length === 0 && missing.length > 0}
+    <p class="soft">Beside these, no answer would change a verdict.</p>
+  {:else if questions.length === 0}
     <p class="soft">Every verdict is settled: no answer would change one.</p>
   {:else}
     {#if weighty.length > 0}<p class="soft">
