@@ -2,9 +2,8 @@ import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
-import { build } from 'esbuild';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { join } from 'node:path';
+import { afterAll, expect, test } from 'vitest';
 import { Parser } from 'htmlparser2';
 import { parseDay } from '../../src/core/date';
 import { dueWithin, formatDueJunit } from '../../src/core/exchange';
@@ -15,20 +14,7 @@ const place = mkdtempSync(join(tmpdir(), 'pipeline-'));
 afterAll(() => rmSync(place, { recursive: true, force: true }));
 const list = join(place, 'machines.csv');
 writeFileSync(list, 'name,os\na,Brindle Server 7\nb,Brindle Server 9\nc,Something else 3\n');
-const script = join(resolve('node_modules/.cache'), `plan-${process.pid}.mjs`);
-beforeAll(() =>
-  build({
-    entryPoints: ['scripts/plan.ts'],
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    packages: 'external',
-    outfile: script,
-    logLevel: 'error'
-  })
-);
-afterAll(() => rmSync(script, { force: true }));
-const ARGS = [script, '--catalogue', 'demo/catalogue.yaml', '--estate', list];
+const ARGS = ['scripts/run-plan.mjs', '--catalogue', 'demo/catalogue.yaml', '--estate', list];
 const plan = (...more: string[]) => spawnSync(process.execPath, [...ARGS, ...more], { encoding: 'utf8' });
 
 test('a pipeline hears by the exit code whether something is due within so many days, and which', () => {

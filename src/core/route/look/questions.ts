@@ -39,7 +39,7 @@ export function findQuestions(terms: Terms, start: Place, target: Place): Questi
   if (asking.isSettled(new Map())) return { sets, matter: [], cut: false };
   const first = asking.atoms();
   // What ways rest on once something is answered settles nothing that these do not: with more needed than go together, no set does.
-  if (asking.neededIn(first).length > MAX_TOGETHER)
+  if (asking.neededIn(first, MAX_TOGETHER + 1).length > MAX_TOGETHER)
     return { sets, matter: first.filter((a) => asking.matters(a)), cut: asking.isTired };
   const atoms = asking.furtherAtoms(first);
   const needed = asking.neededIn(atoms);
@@ -111,13 +111,16 @@ class Asking {
 
   /**
    * Those that every set which settles the verdict has to have: with all the others answered, each as one would hope, it is not settled
-   * yet, and knowing less does not settle it either.
+   * yet, and knowing less does not settle it either. Not more than so many of them.
    */
-  neededIn(atoms: readonly Atom[]): Atom[] {
+  neededIn(atoms: readonly Atom[], most = Infinity): Atom[] {
     const hopeful = atoms.map((atom) => [atom, this.#mostHopeful(atom)] as const);
-    return atoms.filter(
-      (atom) => !this.isTired && !this.isSettled(new Map(hopeful.filter(([other]) => other !== atom)))
-    );
+    const needed: Atom[] = [];
+    for (const atom of atoms) {
+      if (this.isTired || needed.length >= most) break;
+      if (!this.isSettled(new Map(hopeful.filter(([other]) => other !== atom)))) needed.push(atom);
+    }
+    return needed;
   }
 
   /** The answer that alone leaves the best verdict open; of several the last. */

@@ -1,0 +1,23 @@
+/** Plans from the command line (plan.ts): put together anew each time, which takes a fifth of what reading it file by file does. */
+import { mkdirSync, rmSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { build } from 'esbuild';
+
+const root = resolve(import.meta.dirname, '..');
+const outfile = resolve(root, `node_modules/.cache/plan-${process.pid}.mjs`);
+mkdirSync(resolve(outfile, '..'), { recursive: true });
+await build({
+  entryPoints: [resolve(root, 'scripts/plan.ts')],
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  outfile,
+  logLevel: 'error'
+});
+const sweep = () => rmSync(outfile, { force: true });
+process.on('exit', sweep);
+await import(pathToFileURL(outfile).href);
+// With --watch it goes on; what is read is no longer needed.
+sweep();
