@@ -17,6 +17,9 @@ export const test = base.extend<{ page: Page }>({
       if (!localStorage.getItem('orange-stair settings'))
         localStorage.setItem('orange-stair settings', JSON.stringify({ who: 'tester' }));
     });
+    // A run at another time of day: `BROWSER_CLOCK=2031-03-10T23:58`.
+    const clock = process.env['BROWSER_CLOCK'];
+    if (clock !== undefined) await page.clock.setSystemTime(new Date(clock));
     page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
     page.on('pageerror', (e) => errors.push(e.message));
     // The page asks before something not yet kept is left behind; a test answers by waiting.
