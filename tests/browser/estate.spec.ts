@@ -71,7 +71,9 @@ test(
   }
 );
 
-test('ten thousand systems: the grid draws what is in sight and answers at once', async ({ page }) => {
+test('ten thousand systems: the grid draws what is in sight, and what is typed stands there', async ({
+  page
+}) => {
   test.setTimeout(180_000);
   await openGenerated(page, 10_000, 240);
   await planned(page);
@@ -80,51 +82,21 @@ test('ten thousand systems: the grid draws what is in sight and answers at once'
   await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0, { timeout: 60_000 });
   expect(await page.locator('[role=gridcell]').count()).toBeLessThan(800);
   await grid(page).focus();
-  const took = await page.evaluate(async () => {
-    const box = document.querySelector<HTMLElement>('[role=grid]')!;
-    const frame = (): Promise<unknown> =>
-      new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
-    const times: Record<string, number[]> = { measure: [], move: [], page: [], scroll: [] };
-    for (let i = 0; i < 15; i++)
-      for (const [name, act] of [
-        [
-          'measure',
-          () => Array.from({ length: 200_000 }, (_, n) => (n * 7919) % 100_003).sort((a, b) => a - b)
-        ],
-        ['move', () => box.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }))],
-        ['page', () => box.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }))],
-        ['scroll', () => (box.scrollTop += 9000)]
-      ] as const) {
-        const start = performance.now();
-        act();
-        await frame();
-        times[name]!.push(performance.now() - start);
-      }
-    return Object.fromEntries(
-      Object.entries(times).map(([k, v]) => [k, v.sort((a, b) => a - b)[Math.floor(v.length / 2)]!])
-    );
-  });
-  console.log(`grid at 10,000, ms at the middle: ${JSON.stringify(took)}`);
-  // The bar of 100 ms is measured by itself (`npm run bench:browser`); here against work of a fixed size done in the same
-  // seconds, which a busy machine slows down as well: only the gross is caught.
-  for (const ms of Object.values(took)) expect(ms).toBeLessThan(12 * took['measure']!);
+  // How fast that is, `npm run bench:browser` measures; here, that nothing is drawn that is not in sight.
+  for (const act of [
+    () => page.keyboard.press('ArrowDown'),
+    () => page.keyboard.press('PageDown'),
+    () => grid(page).evaluate((box) => (box.scrollTop += 9000))
+  ])
+    for (let i = 0; i < 5; i++) {
+      await act();
+      expect(await page.locator('[role=gridcell]').count()).toBeLessThan(800);
+    }
   await page.keyboard.press('Control+Home');
   for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowRight');
   await page.keyboard.type('Attic');
-  const shown = await page.evaluate(async (measure) => {
-    const start = performance.now();
-    document
-      .querySelector('[role=grid] input')!
-      .dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
-    while (
-      performance.now() - start < 5000 &&
-      !document.querySelector('[aria-rowindex="2"]')?.textContent?.includes('Attic')
-    )
-      await new Promise((done) => setTimeout(done, 2));
-    return (performance.now() - start) / measure;
-  }, took['measure']!);
-  console.log(`an edit at 10,000 is on the screen after ${shown.toFixed(1)} measures`);
-  expect(shown).toBeLessThan(40);
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[aria-rowindex="2"]')).toContainText('Attic');
 });
 
 test('ten thousand rows come in with progress, changed ones against what is there', async ({ page }) => {

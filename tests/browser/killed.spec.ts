@@ -231,7 +231,11 @@ test('a disk that fills up: what was kept stays, the rest is told and can be tak
     for (let i = 0; i < 40 && !(await page.getByRole('alert').isVisible()); i++) {
       await note.fill(`${i}`.repeat(2000));
       await note.press('Tab');
-      await page.waitForTimeout(200);
+      await page.waitForFunction(
+        () =>
+          document.querySelector('[role=alert]') ??
+          window.dispatchEvent(new Event('beforeunload', { cancelable: true }))
+      );
     }
     await expect(page.getByRole('alert')).toContainText(/not stored|no room/i);
     const stored = await note.inputValue();

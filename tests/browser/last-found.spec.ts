@@ -102,7 +102,9 @@ test('what was planned before a change is not shown behind it, whoever has made 
   await kept(other);
   await other.goto('/estate');
   await expect(planning(other)).toBeVisible();
-  await other.waitForTimeout(1000);
+  await other.evaluate(async () => {
+    for (let frame = 0; frame < 60; frame++) await new Promise(requestAnimationFrame);
+  });
   await expect(other.locator('[data-case]')).toHaveCount(0);
   expect(await foundIn(other)).toEqual(noted);
   letGo();

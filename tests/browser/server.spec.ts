@@ -39,12 +39,10 @@ test('requests that are large, deep or odd are refused with a reason, and the se
     nothing: ''
   };
   for (const [name, body] of Object.entries(bodies)) {
-    const before = Date.now();
     const { status, text } = await post(body);
     expect({ name, status }).toEqual({ name, status: 400 });
     expect(text, name).toContain('message');
     if (name.includes('prototype')) expect(text).toContain('__proto__');
-    expect(Date.now() - before, name).toBeLessThan(60_000);
   }
   expect((await post(' '.repeat(33 * 1024 * 1024))).status).toBe(413);
   expect((await request.get('/')).status()).toBe(200);
@@ -66,17 +64,14 @@ test('others are answered while a plan is made, and a plan ends with who asked f
   const planning = request
     .post('/api/plan', { data: body, timeout: 200_000 })
     .finally(() => (isPlanning = false));
-  const took: number[] = [];
-  while (isPlanning && took.length < 200) {
-    const before = Date.now();
+  let answered = 0;
+  while (isPlanning && answered < 200) {
     expect((await request.get('/')).status()).toBe(200);
-    took.push(Date.now() - before);
+    answered++;
   }
   expect((await planning).status()).toBe(200);
-  expect(took.length).toBeGreaterThan(5);
-  took.sort((a, b) => a - b);
-  // Far above the bar (`npm run bench:server`): this machine does other things as well.
-  expect(took[Math.floor(took.length * 0.9)]).toBeLessThan(1000);
+  // How soon, `npm run bench:server` measures.
+  expect(answered).toBeGreaterThan(5);
 });
 
 const PORT_OF_ITS_OWN = 4188;
@@ -93,11 +88,11 @@ const {
 };
 void [_f, _v];
 
-/** A server with limits of its own; `work` is done on it, then it is told to end. Milliseconds it took to. */
+/** A server with limits of its own; `work` is done on it, then it is told to end, and ends. */
 async function onServer(
   limits: Record<string, string>,
   work: (server: ChildProcess) => Promise<void>
-): Promise<number> {
+): Promise<void> {
   const server = spawn('node', ['scripts/serve.mjs'], {
     env: { ...process.env, HOST: '127.0.0.1', PORT: String(PORT_OF_ITS_OWN), ...limits },
     stdio: 'ignore'
@@ -116,10 +111,8 @@ async function onServer(
     server.kill('SIGKILL');
     throw error;
   }
-  const before = Date.now();
   server.kill('SIGTERM');
   await new Promise((done) => server.on('exit', done));
-  return Date.now() - before;
 }
 
 const askPlan = (signal?: AbortSignal): Promise<Response> =>
@@ -144,7 +137,7 @@ test('a plan ends at its limits of time and memory, with its caller, and with th
   await onServer({ PLAN_MEGABYTES: '20' }, async () => expect((await askPlan()).status).toBe(413));
   await onServer({ PLAN_SECONDS: '0.3' }, async () => expect((await askPlan()).status).toBe(503));
   let planning: string[] = [];
-  const tookToEnd = await onServer({}, async (server) => {
+  await onServer({}, async (server) => {
     const leaves = new AbortController();
     const left = askPlan(leaves.signal).catch(() => undefined);
     await expect.poll(() => plannersOf(server).length).toBe(1);
@@ -154,6 +147,5 @@ test('a plan ends at its limits of time and memory, with its caller, and with th
     void askPlan().catch(() => undefined);
     await expect.poll(() => (planning = plannersOf(server)).length).toBe(1);
   });
-  expect(tookToEnd).toBeLessThan(8000);
   await expect.poll(() => planning.filter(isThere)).toEqual([]);
 });

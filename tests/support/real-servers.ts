@@ -37,6 +37,16 @@ async function untilOpen(port: number): Promise<void> {
   throw new Error(`nothing listens on ${port}`);
 }
 
+/** Waits until somebody hears what is sent to a port without asking first. */
+async function untilBound(port: number): Promise<void> {
+  const at = `:${port.toString(16).toUpperCase().padStart(4, '0')} `;
+  for (let i = 0; i < 200; i++) {
+    if (readFileSync('/proc/net/udp', 'utf8').includes(at)) return;
+    await new Promise((done) => setTimeout(done, 100));
+  }
+  throw new Error(`nobody hears on ${port}`);
+}
+
 const ending = (child: ChildProcess, place: string) => (): void => {
   child.kill('SIGKILL');
   rmSync(place, { recursive: true, force: true });
@@ -100,6 +110,6 @@ export async function realSnmp(): Promise<RealServer> {
     stdio: 'ignore',
     env: { ...process.env, SNMP_PERSISTENT_DIR: place, SNMPCONFPATH: place }
   });
-  await new Promise((done) => setTimeout(done, 1500));
+  await untilBound(port);
   return { port, user: 'reader', key: SNMP_WORDS.community, close: ending(child, place) };
 }

@@ -160,13 +160,16 @@ test('mutated texts of every way in are read or refused, quickly, and what is ta
   const small = readFileSync('tests/fixtures/formats/workspace-7.json', 'utf8');
   for (const importer of importersOf(catalogue.value, small)) {
     const random = randomOf(8);
+    const began = process.cpuUsage();
     expect(importer.read(importer.text), importer.name).toBe(true);
+    // Against the text as it was, so that it holds on a slow machine as well.
+    const own = Math.max(10, process.cpuUsage(began).user / 1000);
     let taken = 0;
     // Long after the tries asked for one that is taken must have come up.
     for (let i = 0; i < countOf(800) || (taken === 0 && i < 8000); i++) {
       const before = process.cpuUsage();
       if (importer.read(mutateText(random, importer.text))) taken++;
-      expect(process.cpuUsage(before).user / 1000, importer.name).toBeLessThan(1000);
+      expect(process.cpuUsage(before).user / 1000, importer.name).toBeLessThan(100 * own);
     }
     expect(taken, importer.name).toBeGreaterThan(0);
   }
