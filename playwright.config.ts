@@ -7,9 +7,9 @@ export default defineConfig({
   testDir: 'tests/browser',
   fullyParallel: true,
   workers: 2,
-  timeout: 120_000,
+  timeout: 600_000,
   // Waiting ends when what is waited for is there; the limit is for a machine that does other things as well.
-  expect: { timeout: 20_000 },
+  expect: { timeout: 180_000 },
   reporter: [
     ['line'],
     ['json', { outputFile: process.env['BROWSER_RESULTS'] ?? 'test-results/browser.json' }]

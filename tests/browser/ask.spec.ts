@@ -40,7 +40,6 @@ const keptText = (page: Page): Promise<string> =>
 test('machines asked over the wire: keys looked at once, records taken in, a hop verified by asking the machine itself; nothing that lets in is kept', async ({
   page
 }) => {
-  test.setTimeout(300_000);
   const draw = new StandIn({ name: 'draw-01', product: 'Garnock Desk', version: '4 r1', edition: 'Studio' });
   const own = new StandIn({ name: 'rack-9', product: 'Corbel Host', version: '5' });
   const port = await start(standInSsh(draw, () => DAY));
@@ -99,7 +98,6 @@ test('machines asked over the wire: keys looked at once, records taken in, a hop
 });
 
 test('over Redfish, and by nobody else’s word', async ({ page }) => {
-  test.setTimeout(120_000);
   const port = await start(
     standInRedfish(new StandIn({ name: 'rack-9', product: 'Corbel Host', version: '5' }))
   );

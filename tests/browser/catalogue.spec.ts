@@ -124,7 +124,7 @@ test('what is sketched outlives a reload; a wrong order is put right by keyboard
   await page.getByLabel(/Or paste/).fill('name\tos\na\tBox beta\nb\tBox 7\nc\tBox 10');
   await page.getByRole('button', { name: 'Read what is pasted' }).click();
   await page.getByRole('button', { name: /Take in 3/ }).click();
-  await expect(page.getByText(/^Took in 3 /)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/^Took in 3 /)).toBeVisible();
   await page.goto('/catalogue/start');
   await page.getByRole('button', { name: /^Box 2 releases/ }).click();
   await page.getByLabel('10 served until').fill('3/4/2031');
@@ -249,7 +249,7 @@ test('a version a known product does not list is listed at a press', async ({ pa
   await page.getByLabel(/Or paste/).fill('name\tproduct\tversion\nnew-1\tBrindle Server\t11');
   await page.getByRole('button', { name: 'Read what is pasted' }).click();
   await page.getByRole('button', { name: /Take in 1/ }).click();
-  await expect(page.getByText(/^Took in 1 /)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/^Took in 1 /)).toBeVisible();
   await page.goto('/catalogue?product=brindle-server&view=calendar');
   await page.getByRole('button', { name: /^List “Brindle Server 11”, which 1 machine runs/ }).click();
   await expect(page.locator('[data-release="11"]')).toBeVisible();

@@ -93,13 +93,12 @@ test('by keyboard alone: bring in a list, find a machine, read its stair', async
 test('ten thousand systems: progress counts, stop stops, rows are drawn as they come into sight', async ({
   page
 }) => {
-  test.setTimeout(180_000);
   await openGenerated(page, 10_000, 2400);
-  await expect(page.getByText(/Planning: [1-9]\d* of 2400 cases/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/Planning: [1-9]\d* of 2400 cases/)).toBeVisible();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByText('Planning was stopped')).toBeVisible();
   await page.getByRole('button', { name: 'Plan again' }).click();
-  await expect(page.getByText('10,000 systems in 2,400 situations')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('10,000 systems in 2,400 situations')).toBeVisible();
   expect(await page.locator('[data-case]').count()).toBeLessThan(90);
   const rows = page.getByRole('grid');
   await rows.evaluate((el) => (el.scrollTop = el.scrollHeight));
@@ -114,7 +113,6 @@ test('where there are cores to spare other workers plan along, and end with the 
   page,
   browser
 }) => {
-  test.setTimeout(180_000);
   // The page tells its workers how many there are.
   await page.addInitScript(() => Object.defineProperty(navigator, 'hardwareConcurrency', { value: 4 }));
   const root = await browser.newBrowserCDPSession();
@@ -124,12 +122,12 @@ test('where there are cores to spare other workers plan along, and end with the 
   };
   await openGenerated(page, 6000, 6000);
   const alone = await countWorkers();
-  await expect.poll(countWorkers, { timeout: 60_000, intervals: [20] }).toBe(alone + 2);
+  await expect.poll(countWorkers, { intervals: [20] }).toBe(alone + 2);
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect.poll(countWorkers).toBeLessThan(alone + 1);
   await page.getByRole('button', { name: 'Plan again' }).click();
-  await expect.poll(countWorkers, { timeout: 60_000, intervals: [20] }).toBe(alone + 2);
-  await expect(page.getByText('6,000 systems in 6,000 situations')).toBeVisible({ timeout: 120_000 });
+  await expect.poll(countWorkers, { intervals: [20] }).toBe(alone + 2);
+  await expect(page.getByText('6,000 systems in 6,000 situations')).toBeVisible();
   await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0);
   await expect.poll(countWorkers).toBe(alone);
 });
@@ -168,7 +166,6 @@ test('an update of a machine shows as a change, and taking it in again as nothin
 });
 
 test('nothing stands in the way of people who see or move otherwise', async ({ page }) => {
-  test.setTimeout(400_000);
   await page.goto('/estate');
   await expect(page.getByRole('button', { name: 'Open the demo' })).toBeVisible();
   await expectAccessible(page);

@@ -52,8 +52,8 @@ export async function openLaws(page: Page): Promise<void> {
 
 /** Waits until rows are there and nothing is being planned. */
 export async function planned(page: Page): Promise<void> {
-  await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0, { timeout: 20_000 });
+  await expect(page.locator('[data-case]').first()).toBeVisible();
+  await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0);
 }
 
 /** Gives the import page a file by content. */
@@ -95,7 +95,7 @@ export async function settled(page: Page): Promise<void> {
     page.getByText(
       /^(Planning|Looking (into|again)|Laying every|Working it out|Finding the order|Reading what)/
     )
-  ).toHaveCount(0, { timeout: 60_000 });
+  ).toHaveCount(0);
   await still(page);
 }
 

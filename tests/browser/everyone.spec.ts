@@ -63,7 +63,6 @@ for (const [name, width, height] of [
     `every view ${name}: nothing lies outside that cannot be brought in`,
     width === 400 ? { tag: '@quick' } : {},
     async ({ page }) => {
-      test.setTimeout(300_000);
       await openLaws(page);
       await page.setViewportSize({ width, height });
       const found: Record<string, string[]> = {};
@@ -82,7 +81,6 @@ for (const [name, width, height] of [
   );
 
 test('every view: what a machine can see of WCAG 2.2 AA, light and dark', async ({ page }) => {
-  test.setTimeout(420_000);
   await openLaws(page);
   for (const view of VIEWS) {
     await follow(page, view);
@@ -149,7 +147,6 @@ async function tabTo(page: Page, name: RegExp, most = 60, key: 'Tab' | 'Shift+Ta
 }
 
 test('a whole job through all eight places without a mouse', { tag: '@quick' }, async ({ page }) => {
-  test.setTimeout(300_000);
   await page.goto('/estate');
   await expect(page.getByRole('button', { name: 'Open the demo' })).toBeVisible();
   await tabTo(page, /^Open the demo/);

@@ -4,7 +4,6 @@ import { expectAccessible, openDemo, planned, test } from './desk';
 test('anything is gone to or done by its name, by keyboard alone; where one was last comes first', async ({
   page
 }) => {
-  test.setTimeout(120_000);
   await openDemo(page);
   await planned(page);
   const box = page.getByRole('combobox', { name: 'A place, an act or a system' });

@@ -206,7 +206,6 @@ function fillUp(disk: string): void {
 test('a disk that fills up: what was kept stays, the rest is told and can be taken out', async ({
   baseURL: at
 }) => {
-  test.setTimeout(180_000);
   const disk = smallDisk();
   test.skip(disk === undefined, 'no small disk can be made on this machine');
   if (disk === undefined) return;

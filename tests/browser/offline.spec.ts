@@ -58,7 +58,6 @@ test(
   'with the network gone, and after the browser is killed, the worksheet is there and is worked on',
   { tag: '@quick' },
   async () => {
-    test.setTimeout(240_000);
     const port = await freePort();
     const server = spawn('node', ['scripts/serve.mjs'], {
       env: { ...process.env, HOST: '127.0.0.1', PORT: String(port) },
@@ -70,10 +69,10 @@ test(
     try {
       const { page } = browser;
       await page.addInitScript(() => localStorage.setItem('orange-stair settings', '{"who":"tester"}'));
-      await expect(async () => void (await page.goto(`${address}/estate`))).toPass({ timeout: 30_000 });
+      await expect(async () => void (await page.goto(`${address}/estate`))).toPass();
       await page.goto(`${address}/estate`);
       await page.getByRole('button', { name: 'Open the demo' }).click();
-      await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
+      await expect(page.locator('[data-case]').first()).toBeVisible();
       // All of its files are kept.
       await page.evaluate(() => navigator.serviceWorker.ready);
       await page.goto(`${address}/stair?at=west-04`);
@@ -91,7 +90,7 @@ test(
       await browser.kill();
       browser = await browse(folder);
       await browser.page.goto(sheet);
-      await expect(browser.page.locator('[data-standing]')).toContainText('2 of', { timeout: 60_000 });
+      await expect(browser.page.locator('[data-standing]')).toContainText('2 of');
       await passOne(browser.page, 3);
       // What was never there cannot be had, and says so.
       await expect(fetchFails(browser.page, '/api/this-machine')).resolves.toBe(true);
@@ -105,10 +104,7 @@ test(
 
 /** Passes the item one stands at; so many are done then, and kept. */
 async function passOne(page: Page, done: number): Promise<void> {
-  await page
-    .locator('[data-open-item]')
-    .getByRole('button', { name: 'Passed', exact: true })
-    .click({ timeout: 60_000 });
+  await page.locator('[data-open-item]').getByRole('button', { name: 'Passed', exact: true }).click();
   await expect(page.locator('[data-standing]')).toContainText(`${done} of`);
   await expect
     .poll(() => page.evaluate(() => window.dispatchEvent(new Event('beforeunload', { cancelable: true }))))
@@ -157,7 +153,6 @@ function serveTwice(port: number, behind: number): { next: () => void; end: () =
 test('a newer version is taken when somebody says so, and not before; another tab is told', async ({
   baseURL
 }) => {
-  test.setTimeout(240_000);
   const port = await freePort();
   const server = serveTwice(port, Number(new URL(baseURL ?? '').port));
   const folder = mkdtempSync(join(tmpdir(), 'stair-'));
@@ -169,7 +164,7 @@ test('a newer version is taken when somebody says so, and not before; another ta
     const { page } = browser;
     await page.goto(`${address}/estate`);
     await page.getByRole('button', { name: 'Open the demo' }).click();
-    await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
+    await expect(page.locator('[data-case]').first()).toBeVisible();
     await page.evaluate(() => navigator.serviceWorker.ready);
     await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
     server.next();
@@ -177,29 +172,25 @@ test('a newer version is taken when somebody says so, and not before; another ta
     await other.goto(`${address}/ready`);
     await page.evaluate(async () => (await navigator.serviceWorker.getRegistration())?.update());
     const take = page.getByRole('button', { name: 'Take the new version' });
-    await expect(take).toBeVisible({ timeout: 60_000 });
+    await expect(take).toBeVisible();
     // However often it is loaded, it is the one that was there.
     await page.reload();
-    await expect(take).toBeVisible({ timeout: 60_000 });
+    await expect(take).toBeVisible();
     expect(await isNext(page)).toBe(false);
     await other.reload();
     expect(await isNext(other)).toBe(false);
-    await expect(other.getByRole('button', { name: 'Take the new version' })).toBeVisible({
-      timeout: 60_000
-    });
+    await expect(other.getByRole('button', { name: 'Take the new version' })).toBeVisible();
     await take.click();
-    await expect.poll(() => isNext(page).catch(() => false), { timeout: 60_000 }).toBe(true);
-    await expect(page.locator('[data-case]').first()).toBeVisible({ timeout: 60_000 });
+    await expect.poll(() => isNext(page).catch(() => false)).toBe(true);
+    await expect(page.locator('[data-case]').first()).toBeVisible();
     // Nothing is taken from under the other tab: it is told, and goes on with what it has, parts not yet loaded among it.
-    await expect(other.getByRole('button', { name: 'Load the new version' })).toBeVisible({
-      timeout: 60_000
-    });
+    await expect(other.getByRole('button', { name: 'Load the new version' })).toBeVisible();
     expect(await isNext(other)).toBe(false);
     await other.keyboard.press('h');
     await expect(other.locator('[data-chapter]').first()).toBeVisible();
     await other.keyboard.press('Escape');
     await other.getByRole('button', { name: 'Load the new version' }).click();
-    await expect.poll(() => isNext(other).catch(() => false), { timeout: 60_000 }).toBe(true);
+    await expect.poll(() => isNext(other).catch(() => false)).toBe(true);
   } finally {
     await browser.kill();
     server.end();

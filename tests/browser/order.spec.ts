@@ -7,7 +7,7 @@ const drawing = (page: Page) => page.getByRole('group', { name: 'The order, alon
 /** Every step as the drawing has it and as the table has it. */
 async function openOrder(page: Page): Promise<void> {
   await page.goto('/order');
-  await expect(page.getByRole('heading', { level: 1, name: /waves?, / })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { level: 1, name: /waves?, / })).toBeVisible();
 }
 
 test('the order of what hangs on each other: drawn, listed, explained, taken out', async ({ page }) => {
@@ -54,20 +54,15 @@ test('from a stair to the wave in which it moves, and its blocks in a calendar',
   await planned(page);
   await page.goto('/stair?at=depot-ledger');
   await page.locator('[data-needs-first]').getByRole('link', { name: 'In what order' }).click();
-  await expect(page.locator('[data-open-wave="3"]')).toContainText('depot-ledger: 3.7 to 4.0', {
-    timeout: 60_000
-  });
+  await expect(page.locator('[data-open-wave="3"]')).toContainText('depot-ledger: 3.7 to 4.0');
   await page.goto('/stair?at=depot-ledger');
-  await expect(page.locator('[data-in-order=reached]')).toContainText('Proven in the order: wave 3 of 3', {
-    timeout: 60_000
-  });
+  await expect(page.locator('[data-in-order=reached]')).toContainText('Proven in the order: wave 3 of 3');
   await page.goto('/estate');
   await expect(page.locator('[data-case=depot-content] [data-cell=deadline]')).toContainText(
-    'in the order, depot-hub first',
-    { timeout: 60_000 }
+    'in the order, depot-hub first'
   );
   await page.goto('/order?of=depot-ledger');
-  await expect(page.locator('[data-open-wave="3"]')).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('[data-open-wave="3"]')).toBeVisible();
   const file = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Take out as a calendar file' }).click();
   const text = readFileSync(await (await file).path(), 'utf8').replace(/\r?\n /g, '');
@@ -109,7 +104,7 @@ test('a wave tried on another night by key and by hand: what it does at once, ke
   await page.keyboard.press('Shift+ArrowRight');
   const tried = page.locator('[data-trial]');
   await expect(tried).toContainText('depot-hub to 9: begins on 11 Mar 2031');
-  await expect(tried.locator('[data-moved]')).toContainText('4 steps otherwise', { timeout: 60_000 });
+  await expect(tried.locator('[data-moved]')).toContainText('4 steps otherwise');
   await expect(hub).toHaveAttribute('data-first', '2031-03-11');
   await expect(page.locator('[data-open-wave]')).toContainText('depot-hub: 8.50 to 9');
   await expectAccessible(page);
@@ -127,16 +122,16 @@ test('a wave tried on another night by key and by hand: what it does at once, ke
   await page.mouse.move(box.x + 8 + 7 * day, box.y + 20, { steps: 6 });
   await page.mouse.up();
   await expect(tried).toContainText('depot-hub to 9: begins on 17 Mar 2031');
-  await expect(tried.locator('[data-compared]')).toContainText('20 Mar 2031', { timeout: 60_000 });
+  await expect(tried.locator('[data-compared]')).toContainText('20 Mar 2031');
   await tried.getByRole('button', { name: 'Keep it' }).click();
   const laid = page.locator('[data-laid-down]');
-  await expect(laid).toContainText('depot-hub to 9: begins on 17 Mar 2031', { timeout: 60_000 });
-  await expect(hub).toHaveAttribute('data-first', '2031-03-17', { timeout: 60_000 });
+  await expect(laid).toContainText('depot-hub to 9: begins on 17 Mar 2031');
+  await expect(hub).toHaveAttribute('data-first', '2031-03-17');
   // It stays over a reload; and without it the wave would lie where it was.
   await page.reload();
-  await expect(hub).toHaveAttribute('data-first', '2031-03-17', { timeout: 60_000 });
+  await expect(hub).toHaveAttribute('data-first', '2031-03-17');
   await laid.getByRole('button', { name: /^Try without/ }).click();
-  await expect(hub).toHaveAttribute('data-first', '2031-03-10', { timeout: 60_000 });
+  await expect(hub).toHaveAttribute('data-first', '2031-03-10');
 });
 
 test('a day on which nothing may begin is told as such; people and windows are tried beside the order', async ({
@@ -153,7 +148,7 @@ test('a day on which nothing may begin is told as such; people and windows are t
     .getByRole('button', { name: 'Try it' })
     .click();
   const tried = page.locator('[data-trial]');
-  await expect(tried.locator('[data-moved]')).toContainText('otherwise', { timeout: 60_000 });
+  await expect(tried.locator('[data-moved]')).toContainText('otherwise');
   await expect(tried.locator('[data-compared]')).toContainText('worse');
   await expect(page.locator('[data-stuck]', { hasText: 'depot-ledger' })).toContainText('What would save it');
   await tried
@@ -166,7 +161,7 @@ test('a day on which nothing may begin is told as such; people and windows are t
     .selectOption({ label: 'the night crew: one more at once, 3' });
   await page.getByRole('form', { name: 'What if' }).getByRole('button', { name: 'Try it' }).click();
   await expect(tried).toContainText('has people for 3 systems at once');
-  await expect(tried.locator('[data-moved]')).toBeVisible({ timeout: 60_000 });
+  await expect(tried.locator('[data-moved]')).toBeVisible();
   await page.getByText('cases that hang on nothing').click();
   await expect(page.locator('[data-waves]')).toContainText('ctrl-01');
 });
@@ -182,6 +177,6 @@ test('with nothing, and with nothing that hangs on anything, the place says so',
   await page.getByRole('button', { name: 'Open this workspace' }).click();
   await planned(page);
   await page.goto('/order');
-  await expect(page.getByRole('heading', { level: 1, name: 'No waves' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('heading', { level: 1, name: 'No waves' })).toBeVisible();
   await expect(page.getByText('Nothing here hangs on anything else')).toBeVisible();
 });

@@ -67,15 +67,10 @@ test('what waiting costs: the day it jumps, why, by team; by keyboard from the e
   await expect(page).toHaveURL(/\/rights$/);
   await page.getByRole('link', { name: 'What waiting costs' }).click();
   // Four of the depot wait for its pilots, and begin fifteen days behind them.
-  await expect(page.locator('[data-verdict]')).toContainText('EUR 9,592.00 until 14 Apr 2031; then', {
-    timeout: 60_000
-  });
+  await expect(page.locator('[data-verdict]')).toContainText('EUR 9,592.00 until 14 Apr 2031; then');
   await page.getByLabel('For').selectOption('Doors');
   await expect(page.locator('[data-verdict]')).toContainText(
-    'EUR 0.00 until 31 May 2031; then EUR 190.00, 8 of 46',
-    {
-      timeout: 60_000
-    }
+    'EUR 0.00 until 31 May 2031; then EUR 190.00, 8 of 46'
   );
   await expect(page.locator('[data-stretch="2031-07-01"]')).toContainText('EUR 380.00');
 });
@@ -110,7 +105,7 @@ test('Rights stand in nobody’s way', async ({ page }) => {
     for (const path of ['/rights', '/rights/buy', '/rights/waiting?team=Doors']) {
       await page.goto(path);
       await expect(page.locator('h1').first()).toBeVisible();
-      await expect(page.getByText('Laying every way')).toHaveCount(0, { timeout: 60_000 });
+      await expect(page.getByText('Laying every way')).toHaveCount(0);
       await expectAccessible(page);
     }
   }

@@ -19,7 +19,6 @@ test('every answer carries the headers, files as they lie there included', async
 test('requests that are large, deep or odd are refused with a reason, and the server goes on', async ({
   request
 }) => {
-  test.setTimeout(240_000);
   const post = async (body: string) => {
     const answer = await request.post('/api/plan', {
       data: Buffer.from(body),
@@ -51,7 +50,6 @@ test('requests that are large, deep or odd are refused with a reason, and the se
 test('others are answered while a plan is made, and a plan ends with who asked for it', async ({
   request
 }) => {
-  test.setTimeout(240_000);
   const { catalogue, ...rest } = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as {
     catalogue: { text: string };
     format: string;

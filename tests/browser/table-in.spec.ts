@@ -22,7 +22,6 @@ test(
   'cells copied from a page: columns found, product known again, what would move told, taken once',
   { tag: '@quick' },
   async ({ page }) => {
-    test.setTimeout(180_000);
     const asked: string[] = [];
     page.on('request', (r) => asked.push(r.url()));
     await openDemo(page);
@@ -57,7 +56,6 @@ test(
 test('a file with headings nobody knows, in any order, of a new product: every release dated in three clicks', async ({
   page
 }) => {
-  test.setTimeout(180_000);
   const rows = Array.from({ length: 30 }, (_, i) => {
     const year = 2020 + Math.floor(i / 3);
     const day = (years: number): string => `${year + years}-0${(i % 9) + 1}-15`;
@@ -97,7 +95,6 @@ test('days that can be read two ways are asked of; what is no table says so', as
 test('a grid of which leads to which: what its words mean is said once, and the hops are in the draft', async ({
   page
 }) => {
-  test.setTimeout(180_000);
   await openDemo(page);
   await planned(page);
   await page.goto('/catalogue/table');
@@ -134,7 +131,6 @@ test('a grid of which leads to which: what its words mean is said once, and the 
 test('a page of several tables: each is known, of its product, said once, and put in one after the other', async ({
   page
 }) => {
-  test.setTimeout(180_000);
   await openDemo(page);
   await planned(page);
   await page.goto('/catalogue/table');
@@ -168,8 +164,8 @@ test('a page of several tables: each is known, of its product, said once, and pu
   await page.getByRole('button', { name: 'Put it into the draft' }).click();
   await expect(page.getByRole('heading', { name: 'Twinbank Mirror' })).toBeVisible();
   // Which verdicts would move is told before it is kept.
-  await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0, { timeout: 60_000 });
-  await expect(page.getByText('No verdict, way or day would change')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/^Planning[:…]/)).toHaveCount(0);
+  await expect(page.getByText('No verdict, way or day would change')).toBeVisible();
   // An end that moves: told with its days and who stands there, and again by verdicts.
   await page.goto('/catalogue/table');
   const calendar = readFileSync('demo/tables/garnock-desk.html', 'utf8');
@@ -185,7 +181,7 @@ test('a page of several tables: each is known, of its product, said once, and pu
     'end of full service: 31 Oct 2029, now 31 Oct 2031, 730 days later'
   );
   await page.getByRole('button', { name: 'Put it into the draft' }).click();
-  await expect(page.locator('[data-changes]')).toContainText(/verdict/, { timeout: 60_000 });
+  await expect(page.locator('[data-changes]')).toContainText(/verdict/);
   await page.getByRole('button', { name: 'Keep the changes' }).click();
   await expect(page.getByRole('button', { name: 'Keep the changes' })).toHaveCount(0);
 });
@@ -220,7 +216,6 @@ const pageOf = (product: string, i: number): string => {
 test('forty machines of six unknown products, with nothing but their publishers’ tables: verdicts with hops in fifteen actions', async ({
   page
 }) => {
-  test.setTimeout(180_000);
   let actions = 0;
   const click = async (name: string | RegExp, role: 'button' | 'link' = 'button'): Promise<void> => {
     actions++;

@@ -9,7 +9,6 @@ const TRAPS = readFileSync('demo/README.md', 'utf8')
   .map(([, trap = '', system = '', path = '', words = '']) => ({ trap, system, path, words }));
 
 test('every trap of the demo is said where somebody would fall into it', async ({ page }) => {
-  test.setTimeout(400_000);
   expect(TRAPS.length).toBeGreaterThan(28);
   await openDemo(page);
   const missed: string[] = [];

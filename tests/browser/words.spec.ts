@@ -97,7 +97,6 @@ async function readAll(page: Page): Promise<string[]> {
 const OTHER_LATENESS = /(^|\s)-\d+ ?(d|days?)?$|days of slack|\boverdue\b|^late$/;
 
 test('no screen of the demo shows an identifier, and all say lateness in one way', async ({ page }) => {
-  test.setTimeout(400_000);
   const demo = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as Demo;
   const ids = identifiersOf(demo);
   expect(ids.length).toBeGreaterThan(150);
@@ -120,7 +119,6 @@ test('no screen of the demo shows an identifier, and all say lateness in one way
 });
 
 test('the forms of the catalogue say names, never identifiers, outside of their fields', async ({ page }) => {
-  test.setTimeout(300_000);
   const demo = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8')) as Demo;
   const words = wordsOf(identifiersOf(demo));
   await openDemo(page);
@@ -187,7 +185,7 @@ test('the one orange button of a stair never leads to another situation', async 
   for (const at of STAIRS) {
     await page.goto(`/stair?at=${at}`);
     await expect(page.locator('[data-drawn]')).toBeVisible();
-    await expect(page.getByText(/^(Planning|Looking into)/)).toHaveCount(0, { timeout: 60_000 });
+    await expect(page.getByText(/^(Planning|Looking into)/)).toHaveCount(0);
     const onward = page.locator('main .act.onward');
     expect(await onward.count(), at).toBeLessThan(2);
     for (const link of await onward.all()) {

@@ -78,7 +78,7 @@ test(`brute force agrees on every verdict, chosen route and list of unbeaten one
     expect(of(name), name).toBeGreaterThanOrEqual(
       /^(with |way in full)/.test(name) ? leastShare / 2 : leastShare
     );
-}, 6_000_000);
+});
 
 test(`with calendars it agrees on ${CALENDARS} random worlds: days, minutes, what has no room`, () => {
   const shares = new Map<string, number>();
@@ -134,7 +134,7 @@ test(`with calendars it agrees on ${CALENDARS} random worlds: days, minutes, wha
     expect((shares.get(name) ?? 0) / (shares.get('in windows') ?? 1), name).toBeGreaterThanOrEqual(
       leastShare / 2
     );
-}, 6_000_000);
+});
 
 /** When it would end with nothing watched. */
 function finishOf(world: World, key: string): number | undefined {

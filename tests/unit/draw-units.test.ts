@@ -188,4 +188,4 @@ test('at the very bounds of exactness nearly all that rights really ask is prove
     if (found.exact) exact++;
   }
   expect(exact).toBeGreaterThanOrEqual(Math.floor(countOf(600) * 0.96));
-}, 120_000);
+});

@@ -16,7 +16,7 @@ const lookedIn = (world: World) =>
 
 /** Sizes up to which nothing is cut, a little short of them where that saves a minute. */
 for (const { name, sizes, uncutUpTo, world } of SWEEPS)
-  test(`${name}: nothing is cut up to ${uncutUpTo}`, { timeout: 60_000 }, () => {
+  test(`${name}: nothing is cut up to ${uncutUpTo}`, () => {
     const uncut = sizes.filter((s) => s <= uncutUpTo).sort((a, b) => b - a);
     const size = uncut[isQuick ? 1 : 0] ?? uncutUpTo;
     const made = world(size);
@@ -26,7 +26,7 @@ for (const { name, sizes, uncutUpTo, world } of SWEEPS)
     expect(looked).toMatchObject({ routesCut: false, questionsCut: false, openings: { cut: false } });
   });
 
-test('what is cut is told, and never reads closed', { timeout: 60_000 }, async () => {
+test('what is cut is told, and never reads closed', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'cut-'));
   let cut = 0;
   for (const times of [5_000, 20_000]) {

@@ -108,7 +108,7 @@ test('mutated files never escape as a throw', () => {
     ['name;os\na;b\n"c;d\n', parseCsv]
   ] as const)
     for (let i = 0; i < countOf(200); i++) codesOf(read(mutateText(random, text)));
-}, 60_000);
+});
 
 test('a workspace of a record a line is read however its bytes are cut, and a spoilt one never escapes nor is taken in part', async () => {
   const whole = parseWorkspace(json);
@@ -173,7 +173,7 @@ test('mutated texts of every way in are read or refused, quickly, and what is ta
     }
     expect(taken, importer.name).toBeGreaterThan(0);
   }
-}, 60_000);
+});
 
 test('mutated conditions and catalogues are read or refused, quickly, with a place', () => {
   const random = randomOf(6);
@@ -191,7 +191,7 @@ test('mutated conditions and catalogues are read or refused, quickly, with a pla
     codesOf(result);
     if (result.ok) expect(lintCatalogue(result.value, 22_000).length).toBeGreaterThan(-1);
   }
-}, 60_000);
+});
 
 test('no cell that leaves can be taken for a formula, and what leaves is read back', () => {
   const risky = fc

@@ -163,4 +163,4 @@ test('why one target is closed is what is found where all are asked about', () =
     }
   }
   expect(shut).toBeGreaterThan(oftenerThan(100));
-}, 300_000);
+});

@@ -224,7 +224,7 @@ test('the latest day a wave may begin on is the last from which nothing more is 
   expect(asOf((depot ?? 0) + 1).map(missed)[0]).toBe(true);
   expect(asOf(doors ?? 0).map(missed)[1]).toBe(false);
   expect(asOf((doors ?? 0) + 1).map(missed)[1]).toBe(true);
-}, 120_000);
+});
 
 test('a crew of one has no two under work at a time, whoever owns them; one too many is refused', () => {
   const crewed = planningOf(1, linked);

@@ -16,4 +16,4 @@ test('what is chosen on one day and told of another is what is chosen there', ()
   }
   tell('other days', { targets: days, shared });
   expect(shared).toBeGreaterThan(days / 10);
-}, 600_000);
+});

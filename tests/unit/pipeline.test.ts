@@ -27,7 +27,7 @@ test('a pipeline hears by the exit code whether something is due within so many 
   expect([later.status, later.stdout.split('\r\n')[0]?.startsWith('system,')]).toEqual([0, true]);
   expect(plan('--today', '2031-03-10', '--due', 'soon').status).toBe(2);
   expect(plan('--format', 'pdf').status).toBe(2);
-}, 120_000);
+});
 
 test('watching, it plans anew when a file changes, and waits out what is amiss', async () => {
   const child = spawn(process.execPath, [...ARGS, '--today', '2031-03-10', '--format', 'csv', '--watch'], {
@@ -45,7 +45,7 @@ test('watching, it plans anew when a file changes, and waits out what is amiss',
   writeFileSync(list, 'name,os\nz,Brindle Server 8\n');
   await until('\nz,');
   child.kill('SIGKILL');
-}, 120_000);
+});
 
 test('what XML has no place for, and what it uses itself, are kept out of names', () => {
   const today = parseDay('2031-03-10') ?? 0;

@@ -437,7 +437,7 @@ test('what is kept from one planning to the next changes nothing, and only what 
   }
   expect(alone).toBeGreaterThan(oftenerThan(seedsOf(120).length / 8));
   expect(told).toBeGreaterThan(oftenerThan(seedsOf(120).length / 4));
-}, 400_000);
+});
 
 test('alike systems on hosts that end on other days have deadlines of their own', () => {
   const input = demoInput();
@@ -509,4 +509,4 @@ test('what cases share while all are planned changes none of them', () => {
         restsOn: undefined
       });
   }
-}, 400_000);
+});

@@ -117,7 +117,7 @@ test('rounds equal those laid minute by minute, and the latest start of all of t
   expect(starts).toBeGreaterThan(0);
   for (const name of ['several rounds', 'pilots first', 'rounds in one night', 'not all of them'])
     expect((shares.get(name) ?? 0) / parties, name).toBeGreaterThanOrEqual(leastShare);
-}, 3_000_000);
+});
 
 /** One team of so many, a hop of an hour, nights of three hours with a crew. */
 interface Team {

@@ -123,7 +123,7 @@ test('a sure run that met nothing unknown goes the same in the best run', () => 
   }
   tell('what was not met is not there', { worlds: seedsOf(2000).length, 'with nothing unknown': same });
   expect(same).toBeGreaterThan(oftenerThan(10));
-}, 6_000_000);
+});
 
 test('an unrelated cure, fact, product or tool changes nothing', () => {
   const aside: Product = {
@@ -230,7 +230,7 @@ test('what is gathered as one case plans the same, whichever of its systems it i
   }
   tell('one case, one plan', { estates: seedsOf(300).length, 'systems beside the first': shared });
   expect(shared).toBeGreaterThan(oftenerThan(20));
-}, 6_000_000);
+});
 
 test('the marks of Ready are what the search asked', () => {
   let marks = 0;
