@@ -2,9 +2,6 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { expect, expectAccessible, follow, openDemo, test } from './desk';
 
-// Looking into the whole plan takes its time on a machine that does other things as well.
-test.describe.configure();
-
 /** Presses keys one after the other, as a person would; says how many it took. */
 async function press(page: Page, ...keys: readonly string[]): Promise<number> {
   for (const key of keys) await page.keyboard.press(key);
