@@ -9,6 +9,7 @@ const LAYERS = [
   'condition',
   'catalogue',
   'estate',
+  'after',
   'compile',
   'lint',
   'bind',

@@ -294,14 +294,14 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'settings outlive a fresh install',
-    in: 'onArrival',
-    find: 'along.onlyHardware || fresh',
+    in: 'leave',
+    find: 'along.onlyHardware || leaves.isFresh === true',
     replace: 'along.onlyHardware'
   },
   {
     name: 'what a hop sets is forgotten',
-    in: 'onArrival',
-    find: "facts.set(id, { kind: 'known', value });",
+    in: 'factAfter',
+    find: "if (value !== undefined) return { kind: 'known', value };",
     replace: ''
   },
   {
@@ -480,9 +480,9 @@ export const MUTATIONS: readonly Mutation[] = [
   },
   {
     name: 'a cure for one node is done on none',
-    in: 'afterCures',
-    find: 'if (own) node.set(cure.fact, curedSeen(cure, kinds, own));',
-    replace: ''
+    in: 'nodeFactAfter',
+    find: 'return workedOn(leaves, id, own, kinds);',
+    replace: 'return own;'
   },
   {
     name: 'cures cost the same whatever the nodes',

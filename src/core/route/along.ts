@@ -1,14 +1,7 @@
 import type { Cure, CureModel } from '../compile';
 import type { Hop } from '../catalogue';
-import {
-  type Evidence,
-  type FactKinds,
-  figureIn,
-  type Measure,
-  parseFigure,
-  sayBase,
-  type Seen
-} from '../condition';
+import { factAfter, factsLeft, isOfTheMachine, type Leaves, nodeFactAfter, UNTOLD } from '../after';
+import type { Evidence, FactKinds, Seen } from '../condition';
 
 type Facts = ReadonlyMap<string, Seen>;
 
@@ -28,8 +21,6 @@ export interface Along {
   /** Keys of it among some facts only, once made. */
   readonly among: Map<ReadonlySet<string>, string>;
 }
-
-const UNTOLD: Seen = { kind: 'unknown', why: 'known only after that hop' };
 
 /** The state before the first step; `facts` are taken for known beforehand. */
 export function startAlong(facts: Facts = new Map(), nodes: readonly Facts[] = []): Along {
@@ -80,19 +71,12 @@ export function seenAlong(along: Along, base: Evidence, kinds: FactKinds, id: st
   return along.onlyHardware && !isOfTheMachine(kinds, id) ? UNTOLD : base.fact(id);
 }
 
-/** Whether a fact outlasts a fresh install. */
-export const isOfTheMachine = (kinds: FactKinds, id: string): boolean =>
-  kinds.find(id)?.keptBy === 'hardware' ||
-  kinds.find(id)?.keptBy === 'firmware' ||
-  id === 'edition' ||
-  id === 'architecture';
-
 /** What conditions are asked against at this point of the way. */
 export function evidenceAlong(along: Along, base: Evidence, kinds: FactKinds): Evidence {
   if (along.key === '/') return base;
   const cured = (member: Evidence): Evidence => ({
     ...member,
-    fact: (id) => curesOn(along, id).reduce((seen, c) => curedSeen(c, kinds, seen), member.fact(id))
+    fact: (id) => factAfter({ cures: along.cured }, id, member.fact(id), kinds)
   });
   return {
     ...base,
@@ -121,26 +105,6 @@ export function membersAlong(along: Along, base: Evidence, kinds: FactKinds): re
   });
 }
 
-const curesOn = ({ cured }: Along, id: string): readonly Cure[] => cured.filter((c) => c.fact === id);
-
-/** A fact after a cure: set makes it the value; raise makes an unknown one "at least" (RECKONING B5). */
-function curedSeen(cure: Cure, kinds: FactKinds, seen: Seen): Seen {
-  if (cure.set !== undefined) return { kind: 'known', value: cure.set, source: cure.id };
-  const raise = cure.raise ?? '';
-  const measure = kinds.find(cure.fact)?.measure;
-  const figure = seen.kind === 'known' || seen.kind === 'at least' ? baseOf(measure, seen.value) : undefined;
-  const to = baseOf(measure, raise);
-  if (figure !== undefined && to !== undefined && figure >= to) return seen;
-  return seen.kind === 'known' && figure !== undefined
-    ? { kind: 'known', value: raise, source: cure.id }
-    : { kind: 'at least', value: raise };
-}
-
-function baseOf(measure: Measure | undefined, value: string | number | boolean): number | undefined {
-  const figure = parseFigure(String(value));
-  return measure && figure ? figureIn(measure, figure) : undefined;
-}
-
 /** The state after cures, each done on the whole and on every node. */
 export function afterCures(
   along: Along,
@@ -149,60 +113,40 @@ export function afterCures(
   kinds: FactKinds
 ): Along {
   if (cures.length === 0) return along;
-  const facts = new Map(along.facts);
-  const nodes = along.nodes.map((n) => new Map(n));
-  for (const { cure } of cures) {
-    facts.set(cure.fact, curedSeen(cure, kinds, seenAlong(along, base, kinds, cure.fact)));
-    for (const node of nodes) {
-      const own = node.get(cure.fact);
-      if (own) node.set(cure.fact, curedSeen(cure, kinds, own));
-    }
-  }
-  return alongOf({ ...along, facts, nodes, cured: [...along.cured, ...cures.map((c) => c.cure)] });
+  const done = cures.map((c) => c.cure);
+  const left = leave(along, { cures: done }, base, kinds);
+  return alongOf({ ...left, cured: [...along.cured, ...done] });
 }
 
 /** With what a hop takes of measured facts taken away; a figure known to be too small becomes one below nothing. */
 export function afterUse(along: Along, hop: Hop | undefined, base: Evidence, kinds: FactKinds): Along {
-  const uses = Object.entries(hop?.uses ?? {});
-  if (uses.length === 0) return along;
-  const facts = new Map(along.facts);
-  const nodes = along.nodes.map((n) => new Map(n));
-  for (const [id, figure] of uses) {
-    const measure = kinds.find(id)?.measure;
-    const taken = baseOf(measure, figure);
-    if (!measure || taken === undefined) continue;
-    const left = lessOf(measure, taken, seenAlong(along, base, kinds, id));
-    if (left) facts.set(id, left);
-    for (const node of nodes) {
-      const own = node.get(id);
-      const rest = own && lessOf(measure, taken, own);
-      if (rest) node.set(id, rest);
-    }
-  }
-  return alongOf({ ...along, facts, nodes });
-}
-
-/** What is left of a measured fact; undefined where it is not known how much there was. */
-function lessOf(measure: Measure, taken: number, seen: Seen): Seen | undefined {
-  if (seen.kind !== 'known' && seen.kind !== 'at least') return undefined;
-  const had = baseOf(measure, seen.value);
-  return had === undefined
-    ? undefined
-    : { kind: seen.kind, value: sayBase(measure, Math.max(0, had - taken)) };
+  return hop?.uses === undefined ? along : alongOf(leave(along, { uses: hop.uses }, base, kinds));
 }
 
 /** The state on arrival: a fresh install leaves hardware and firmware; both kinds set what the hop names. */
-export function onArrival(along: Along, hop: Hop | undefined, kinds: FactKinds): Along {
-  const sets = Object.entries(hop?.sets ?? {});
-  const fresh = hop?.kind === 'fresh install';
-  if (!fresh && sets.length === 0) return along;
-  const left = (facts: Facts): Map<string, Seen> =>
-    new Map([...facts].filter(([id]) => !fresh || isOfTheMachine(kinds, id)));
-  const facts = left(along.facts);
-  const nodes = along.nodes.map(left);
-  for (const [id, value] of sets) {
-    facts.set(id, { kind: 'known', value });
-    for (const node of nodes) node.delete(id);
+export function onArrival(along: Along, hop: Hop | undefined, base: Evidence, kinds: FactKinds): Along {
+  const isFresh = hop?.kind === 'fresh install';
+  if (!isFresh && hop?.sets === undefined) return along;
+  return alongOf(leave(along, { isFresh, sets: hop?.sets }, base, kinds));
+}
+
+/** What a step leaves behind, of the whole and of what nodes state of themselves (`after`). */
+function leave(along: Along, leaves: Leaves, base: Evidence, kinds: FactKinds): Omit<Along, 'key' | 'among'> {
+  const isKept = (id: string): boolean => leaves.isFresh !== true || isOfTheMachine(kinds, id);
+  const facts = new Map([...along.facts].filter(([id]) => isKept(id)));
+  const ids = factsLeft(leaves);
+  for (const id of ids) {
+    const seen = seenAlong(along, base, kinds, id);
+    const after = factAfter(leaves, id, seen, kinds);
+    if (after !== seen || leaves.cures !== undefined) facts.set(id, after);
   }
-  return alongOf({ ...along, facts, nodes, onlyHardware: along.onlyHardware || fresh });
+  const nodes = along.nodes.map((node) => {
+    const own = new Map<string, Seen>();
+    for (const [id, seen] of node) {
+      const after = nodeFactAfter(leaves, id, seen, kinds);
+      if (after) own.set(id, after);
+    }
+    return own;
+  });
+  return { ...along, facts, nodes, onlyHardware: along.onlyHardware || leaves.isFresh === true };
 }

@@ -148,7 +148,7 @@ export function askWith(terms: Terms, step: AskedStep, cures: readonly CureModel
     activated: activatedAt(terms, before, left),
     ...offered,
     before,
-    after: onArrival(used, hop, kinds)
+    after: onArrival(used, hop, arrived, kinds)
   };
 }
 

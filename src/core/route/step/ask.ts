@@ -85,7 +85,7 @@ function askNothing(terms: Terms, { along, opening }: AskedStep): readonly Asked
     activated: along.onlyHardware ? 'unknown' : terms.activated,
     withheld: 'no',
     before: along,
-    after: fresh ? onArrival(along, opening.hop?.hop, kinds) : along
+    after: fresh ? onArrival(along, opening.hop?.hop, NOTHING_KNOWN(NOWHERE), kinds) : along
   };
   terms.memo.set(key, { ways: [asked], met: [], cut: false, work: 0 });
   return [asked];

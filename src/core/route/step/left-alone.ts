@@ -1,6 +1,6 @@
 import type { ProductModel } from '../../compile';
 import type { Condition } from '../../condition';
-import { isOfTheMachine } from '../along';
+import { isOfTheMachine } from '../../after';
 
 /** Whether no hop of a product changes a fact: none uses or sets it, and no fresh install leaves it behind. Cost: hops of the product. */
 export function leftByHops({ product, needs, hopsFrom }: ProductModel): (fact: string) => boolean {
