@@ -1,17 +1,27 @@
 import { expect, test } from 'vitest';
-import { Names, type Product, splitEntryPath } from '$core/catalogue';
-import type { System, WorkItem, Worksheet } from '$core/estate';
-import { plan } from '$core/plan';
+import { type Catalogue, Names, type Product, splitEntryPath } from '$core/catalogue';
+import {
+  type Estate,
+  FactDecisions,
+  kindsOf,
+  type System,
+  type WorkItem,
+  type Worksheet
+} from '$core/estate';
+import { FactKinds } from '$core/condition';
+import { exploreSystem, plan, Planning } from '$core/plan';
 import { isCounted, type Step } from '$core/route';
 import { sayOrigin, sayTask, type WorkNames } from '$core/wording';
 import {
   beforeAndAfter,
   companionsSeen,
   effectOf,
+  endedBy,
   ENOUGH_RUNS,
   enoughRuns,
   experienceOf,
   gatesBefore,
+  heldAfter,
   isDone,
   learned,
   learnedCompanion,
@@ -141,15 +151,23 @@ test('of 300 random plans: every step once a node it concerns, in turn; gates be
       for (const entry of done.entries) {
         const effect = effectOf({ ...sheet, entries: entered }, entry);
         entered.push(entry);
-        if (effect) at = systemAfter(at, effect, { day: '2031-03-10', was: '', note: '' });
+        if (effect)
+          at = systemAfter(at, effect, {
+            day: '2031-03-10',
+            was: '',
+            note: '',
+            kinds: kindsOf(input.catalogue)
+          });
       }
       expect([at.release, at.edition], told).toEqual([{ is: target.release }, { is: target.edition }]);
       expect(
-        beforeAndAfter(done, at, product).filter((d) => !d.isExpected),
+        beforeAndAfter(done, at, { product, kinds: kindsOf(input.catalogue) }).filter((d) => !d.isExpected),
         told
       ).toEqual([]);
       expect(
-        beforeAndAfter(done, at, product).some((d) => d.kind === 'release' || d.kind === 'edition'),
+        beforeAndAfter(done, at, { product, kinds: kindsOf(input.catalogue) }).some(
+          (d) => d.kind === 'release' || d.kind === 'edition'
+        ),
         told
       ).toBe(target.release !== one.start.release || target.edition !== one.start.edition);
       seen.sheets++;
@@ -268,7 +286,7 @@ test('before and after: what the way sets is expected, anything else that is oth
     companions: [{ name: 'Stamp' }],
     facts: { mode: { value: 'new' }, memory: { value: '4 GB' } }
   } as unknown as System;
-  expect(beforeAndAfter(sheet, now, product)).toEqual([
+  expect(beforeAndAfter(sheet, now, { product, kinds: new FactKinds() })).toEqual([
     { kind: 'release', what: 'release', before: '1', after: '2', isExpected: true },
     { kind: 'fact', what: 'memory', before: '8 GB', after: '4 GB', isExpected: false },
     { kind: 'fact', what: 'mode', before: 'old', after: 'new', isExpected: true },
@@ -283,7 +301,7 @@ test('before and after: what the way sets is expected, anything else that is oth
     facts: { mode: { value: 'old' }, memory: { value: '8 GB' } }
   } as unknown as System;
   expect(
-    beforeAndAfter(sheet, stuck, product)
+    beforeAndAfter(sheet, stuck, { product, kinds: new FactKinds() })
       .filter((d) => !d.isExpected)
       .map((d) => d.what)
   ).toEqual(['release', 'mode', 'Kit']);
@@ -339,4 +357,105 @@ test('how companions fared is counted, and stated only of releases nobody states
   expect(learnedCompanion(withFares('any'), seen[0]!, '2031-03-11')).toBeUndefined();
   const [both] = companionsSeen([fared('a', 'failed'), fared('b', 'passed')]);
   expect(learnedCompanion(withFares('1'), both!, '2031-03-11')).toBeUndefined();
+});
+
+/** An estate in which an entry has changed a system, and what is held. */
+function estateAfter(
+  estate: Estate,
+  sheet: Worksheet,
+  entry: Worksheet['entries'][number],
+  catalogue: Catalogue
+): Estate {
+  const effect = effectOf(sheet, entry);
+  const system = estate.systems.find((s) => s.id === sheet.system);
+  if (!effect || !system) return estate;
+  const day = '2031-03-10';
+  const kinds = kindsOf(catalogue);
+  const decided = new FactDecisions(estate.decisions, day);
+  const after = systemAfter(system, effect, { day, was: '', note: '', kinds, decided });
+  const ended = new Set(endedBy(effect, system.id, { decisions: estate.decisions, kinds }));
+  const { draws } = effect;
+  return {
+    ...estate,
+    systems: estate.systems.map((s) => (s.id === system.id ? after : s)),
+    decisions: estate.decisions.filter((d) => !ended.has(d)),
+    rightsHeld: draws
+      ? [...heldAfter(estate.rightsHeld, draws, { team: system.team, site: system.site, day })]
+      : estate.rightsHeld
+  };
+}
+
+/** Steps by what they are and what they cost, whenever they are taken. */
+const toldOf = (steps: readonly Step[]): string =>
+  steps
+    .filter((s) => s.kind !== 'work')
+    .map((s) => {
+      const of = s.kind === 'patch' ? s.to.patch : 'id' in s ? s.id : '';
+      return `${s.kind} ${of} ${'costCents' in s ? s.costCents : 0}`;
+    })
+    .join(', ');
+
+test('the record behind each step is what the plan had there: planned anew, the rest of the way is left, sums and all', () => {
+  const seen = { ways: 0, cures: 0, fresh: 0, behind: 0, otherwise: 0 };
+  for (const seed of seedsOf(2000)) {
+    const input = estateOf(fullWorldOf(seed), new Random(seed * 31));
+    const [product] = input.catalogue.products as [Product];
+    for (const one of plan({ ...input, every: 'goal' }).cases) {
+      const { route, target } = one.goalPlan ?? {};
+      const system = input.estate.systems.find((s) => s.id === one.systems[0]);
+      if (!route || !target || !system || !one.start || route.restsOn.length > 0 || one.verdict === 'not yet')
+        continue;
+      const items = makeItems({
+        route,
+        product,
+        system,
+        isCritical: false,
+        linkedBy: () => [],
+        fallbacks: one.fallbacks
+      });
+      const start: Worksheet = {
+        id: 'w',
+        system: system.id,
+        product: product.id,
+        made: '2031-03-10',
+        start: one.start,
+        target: { ...target, patch: '' },
+        items,
+        entries: []
+      };
+      let estate = input.estate;
+      const entries: Worksheet['entries'] = [];
+      let step = 0;
+      for (const entry of workThrough(start).sheet.entries) {
+        const before = estate;
+        estate = estateAfter(estate, { ...start, entries: [...entries] }, entry, input.catalogue);
+        entries.push(entry);
+        const item = items.find((i) => i.id === entry.item);
+        if (estate === before || item?.kind !== 'hop') continue;
+        step++;
+        const at = route.steps.filter(isCounted)[step - 1] as Step;
+        const rest = toldOf(route.steps.slice(route.steps.indexOf(at) + 1));
+        const again = plan({ ...input, estate, every: 'goal' }).cases.find((c) =>
+          c.systems.includes(system.id)
+        );
+        // Where it stands now the goal's rule may choose another release.
+        if (again?.goal?.release !== target.release) continue;
+        const left = toldOf(again.goalPlan?.route?.steps ?? []);
+        // From here another may come first by preference, which goes by ways as a whole: the rest stands among them.
+        const others =
+          left !== rest
+            ? (exploreSystem(new Planning({ ...input, estate }), system.id)?.looked?.routes ?? [])
+            : [];
+        const is = others.some((r) => toldOf(r.steps) === rest) ? rest : left;
+        expect(is, `seed ${seed} ${system.id} behind ${step}: ${again.verdict}`).toBe(rest);
+        seen.behind++;
+        if (left !== rest) seen.otherwise++;
+        if (at.kind === 'fresh install') seen.fresh++;
+      }
+      seen.ways++;
+      seen.cures += items.filter((i) => i.cure).length;
+    }
+  }
+  expect(seen.behind).toBeGreaterThan(oftenerThan(100));
+  tell('records are what plans had', seen);
 });

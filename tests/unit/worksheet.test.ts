@@ -9,6 +9,7 @@ import {
   type Worksheet
 } from '$core/estate';
 import type { Product } from '$core/catalogue';
+import { FactKinds } from '$core/condition';
 import type { CasePlan } from '$core/plan';
 import type { Route } from '$core/route';
 import {
@@ -229,8 +230,14 @@ test('what is installed moves on when the hop is through on every node, with its
   expect(effectOf(first, entry('hop 0 2', 'failed'))).toBeUndefined();
   expect(effectOf(first, entry('look', 'passed'))).toBeUndefined();
   const effect = effectOf(first, entry('hop 0 2', 'passed with a warning'));
-  expect(effect).toEqual({ to: at('2'), sets: { mode: 'new' } });
-  const after = systemAfter(system, effect!, { day: '2031-03-11', who: 'Ida', was: '1', note: 'worksheet' });
+  expect(effect).toMatchObject({ to: at('2'), leaves: { sets: { mode: 'new' } } });
+  const after = systemAfter(system, effect!, {
+    day: '2031-03-11',
+    who: 'Ida',
+    was: '1',
+    note: 'worksheet',
+    kinds: new FactKinds()
+  });
   expect(after).toMatchObject({
     release: { is: '2' },
     observed: '2031-03-11',

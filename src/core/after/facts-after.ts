@@ -11,7 +11,7 @@ export interface CureLeaves {
 }
 
 /**
- * What a step, or work beside one, leaves behind of the facts (docs/reckoning.md 4a): cures first, then what is used up, then what a fresh
+ * What a step, or work beside one, leaves behind of the facts (docs/reckoning.md 8aa): cures first, then what is used up, then what a fresh
  * install takes away, then what is set. The one place where that is reckoned: the search, worksheets and what-ifs go by it.
  */
 export interface Leaves {
@@ -37,6 +37,10 @@ export const isOfTheMachine = (kinds: FactKinds, id: string): boolean =>
 export const factsLeft = ({ cures = [], uses = {}, sets = {} }: Leaves): string[] => [
   ...new Set([...cures.map((c) => c.fact), ...Object.keys(uses), ...Object.keys(sets)])
 ];
+
+/** Whether anything is left behind of a fact: what was said of it before is no longer so. */
+export const isLeft = (leaves: Leaves, id: string, kinds: FactKinds): boolean =>
+  factsLeft(leaves).includes(id) || (leaves.isFresh === true && !isOfTheMachine(kinds, id));
 
 /** A fact of the whole afterwards; the very same where nothing is left behind of it. */
 export function factAfter(leaves: Leaves, id: string, seen: Seen, kinds: FactKinds): Seen {

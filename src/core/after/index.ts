@@ -2,6 +2,7 @@ export {
   type CureLeaves,
   factAfter,
   factsLeft,
+  isLeft,
   isOfTheMachine,
   type Leaves,
   nodeFactAfter,

@@ -45,6 +45,15 @@ const item = z.strictObject({
   of: key.optional().describe('another system it is done on'),
   to: standing.optional().describe('what is installed once it is done'),
   sets: z.record(key, text).optional().describe('facts that have this value then'),
+  uses: z.record(key, text).optional().describe('figures it takes of measured facts and does not give back'),
+  afresh: z
+    .literal(true)
+    .optional()
+    .describe('everything is set up afresh: of facts only what belongs to hardware and firmware stays'),
+  cure: z
+    .strictObject({ id: key, fact: key, set: text.optional(), raise: text.optional() })
+    .optional()
+    .describe('what it makes of a fact'),
   draws: z
     .strictObject({ right: key, edition: key.optional(), number: z.int().min(1).max(10_000_000) })
     .optional()

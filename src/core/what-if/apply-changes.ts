@@ -1,6 +1,7 @@
+import { factAfter } from '../after';
 import type { Catalogue } from '../catalogue';
 import type { Cure } from '../compile';
-import { FactKinds, figureIn, parseFigure } from '../condition';
+import type { FactKinds } from '../condition';
 import { type Day, formatDay, parseDay } from '../date';
 import {
   type Change,
@@ -154,19 +155,10 @@ function cure(changing: Changing, change: Extract<Change, { cure: unknown }>): E
   );
 }
 
-/** Set: the value; raised: the figure, or what is there where that is as much already. */
+/** What the cure makes of the fact; what it raises is told as that much. */
 function curedValue(found: Cure, system: System, decided: FactDecisions, kinds: FactKinds): FactValue {
-  if (found.raise === undefined) return found.set ?? '';
-  const measure = kinds.find(found.fact)?.measure;
-  const seen = seenOf(system, found.fact, decided);
-  const figure = (text: string): number | undefined => {
-    const parsed = parseFigure(text);
-    return measure && parsed && figureIn(measure, parsed);
-  };
-  const had = seen.kind === 'known' ? figure(String(seen.value)) : undefined;
-  return had !== undefined && had >= (figure(found.raise) ?? 0) && seen.kind === 'known'
-    ? seen.value
-    : found.raise;
+  const seen = factAfter({ cures: [found] }, found.fact, seenOf(system, found.fact, decided), kinds);
+  return seen.kind === 'known' || seen.kind === 'at least' ? seen.value : '';
 }
 
 function setFacts(

@@ -1,9 +1,12 @@
+import { factAfter, factsLeft } from '../after';
+import type { FactKinds, Seen } from '../condition';
 import { findFeatureDifference, type Product } from '../catalogue';
 import type { System, Worksheet } from '../estate';
+import { leavesOf } from './finish';
 import { isDone, progressOf } from './progress';
 
 /** What was told of a system at a time. */
-export type Seen = NonNullable<Worksheet['before']>;
+export type ToldThen = NonNullable<Worksheet['before']>;
 
 /** One thing that is otherwise than it was, or was to be otherwise and is not. */
 export interface Difference {
@@ -19,7 +22,7 @@ export interface Difference {
 }
 
 /** What is told of a system now, as texts. */
-export function seenOf({ facts = {}, companions = [] }: System): Seen {
+export function seenOf({ facts = {}, companions = [] }: System): ToldThen {
   const told = Object.entries(facts).flatMap(([id, reading]) =>
     'value' in reading && reading.value !== undefined
       ? [[id, String(reading.value).slice(0, 300)] as const]
@@ -32,7 +35,11 @@ export function seenOf({ facts = {}, companions = [] }: System): Seen {
  * The sheet of before and after: how a system stood when its worksheet was made and how it stands now, with each difference expected or
  * not, and the features gained and lost on the way.
  */
-export function beforeAndAfter(sheet: Worksheet, system: System, product: Product): readonly Difference[] {
+export function beforeAndAfter(
+  sheet: Worksheet,
+  system: System,
+  { product, kinds }: { readonly product: Product; readonly kinds: FactKinds }
+): readonly Difference[] {
   const progress = progressOf(sheet);
   const through = sheet.items.filter(
     (i) => (i.kind === 'hop' || i.kind === 'patch') && isDone(progress.get(i.id)?.state ?? 'open')
@@ -52,7 +59,9 @@ export function beforeAndAfter(sheet: Worksheet, system: System, product: Produc
       isExpected: after === expected
     });
   }
-  if (sheet.before) found.push(...toldOtherwise(sheet.before, seenOf(system), through));
+  const cured = sheet.items.filter((i) => i.cure && isDone(progress.get(i.id)?.state ?? 'open'));
+  if (sheet.before)
+    found.push(...toldOtherwise(sheet.before, seenOf(system), { kinds, steps: [...cured, ...through] }));
   const now = 'is' in system.release ? system.release.is : undefined;
   if (now !== undefined) {
     const edition = system.edition && 'is' in system.edition ? system.edition.is : sheet.start.edition;
@@ -71,16 +80,27 @@ export function beforeAndAfter(sheet: Worksheet, system: System, product: Produc
 
 /** Facts and companions that are told otherwise than before; what the steps that are through set is expected. */
 function toldOtherwise(
-  before: Seen,
-  after: Seen,
-  through: readonly Worksheet['items'][number][]
+  before: ToldThen,
+  after: ToldThen,
+  { kinds, steps }: { readonly kinds: FactKinds; readonly steps: readonly Worksheet['items'][number][] }
 ): Difference[] {
-  const sets = new Map(through.flatMap((i) => Object.entries(i.sets ?? {})));
+  const inTurn = [...steps].sort((a, b) => (a.step ?? 0) - (b.step ?? 0));
+  // A hop on several nodes is one.
+  const once = new Map(inTurn.map((i) => [`${i.kind} ${i.step} ${i.about} ${i.cure?.id}`, i]));
+  const leaves = [...once.values()].map(leavesOf);
   const ids = [
-    ...new Set([...Object.keys(before.facts), ...Object.keys(after.facts), ...sets.keys()])
+    ...new Set([...Object.keys(before.facts), ...Object.keys(after.facts), ...leaves.flatMap(factsLeft)])
   ].sort();
+  /** What a fact is behind all of them; undefined where nobody can tell. */
+  const expectedOf = (id: string): string | undefined => {
+    const was = before.facts[id];
+    const told: Seen =
+      was === undefined ? { kind: 'unknown', why: 'not asked' } : { kind: 'known', value: was };
+    const seen = leaves.reduce<Seen>((s, l) => factAfter(l, id, s, kinds), told);
+    return seen.kind === 'known' || seen.kind === 'at least' ? String(seen.value) : undefined;
+  };
   const facts = ids.flatMap((what): Difference[] => {
-    const [was, is, expected] = [before.facts[what], after.facts[what], sets.get(what) ?? before.facts[what]];
+    const [was, is, expected] = [before.facts[what], after.facts[what], expectedOf(what)];
     if (was === is && is === expected) return [];
     return [
       {

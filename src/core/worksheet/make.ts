@@ -1,6 +1,6 @@
 import type { Caution } from '../catalogue';
 import type { WorkItem } from '../estate';
-import { isCounted, type CountedStep, type Step } from '../route';
+import { type CureStep, isCounted, type CountedStep, type Step } from '../route';
 import type { Standing } from '../version';
 import { isTimed } from './experience';
 import { isIn } from './in-range';
@@ -88,6 +88,7 @@ function draftsOf(making: Making, step: Step, k: number): Draft[] {
           about: `${product.id}/requirements/${step.requirement}`,
           text: step.id,
           step: k,
+          ...cureOf(making, step),
           ...times
         }
       ];
@@ -108,6 +109,16 @@ function draftsOf(making: Making, step: Step, k: number): Draft[] {
     default:
       return hopDrafts(making, step, { k, nodes: system.nodes ?? 1 });
   }
+}
+
+/** What a cure makes of the fact it is for, as the catalogue has it today. */
+function cureOf({ product }: Making, { requirement, id }: CureStep): Pick<Draft, 'cure'> {
+  const found = product.requirements?.find((r) => r.id === requirement)?.cures?.find((c) => c.id === id);
+  if (!found || (found.set === undefined && found.raise === undefined)) return {};
+  const { fact, set, raise } = found;
+  return {
+    cure: { id, fact, ...(set === undefined ? {} : { set }), ...(raise === undefined ? {} : { raise }) }
+  };
 }
 
 function workAround(making: Making, step: Extract<Step, { kind: 'work-around' }>, k: number): Draft[] {
@@ -162,6 +173,8 @@ function hopDrafts(
       ...(node === undefined ? {} : { node }),
       to: { ...step.to },
       ...(hop?.sets ? { sets: hop.sets } : {}),
+      ...(hop?.uses ? { uses: hop.uses } : {}),
+      ...(step.kind === 'fresh install' ? { afresh: true as const } : {}),
       ...drawsOf(step),
       ...(started === undefined && step.obtain?.started === undefined
         ? {}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Worksheet } from '$core/estate';
+  import { kindsOf, type Worksheet } from '$core/estate';
   import { sayDifference } from '$core/wording';
   import { beforeAndAfter } from '$core/worksheet';
   import { Table } from '$lib/kit';
@@ -11,7 +11,9 @@
 
   const system = $derived(desk.systems.get(sheet.system));
   const product = $derived(desk.products.get(sheet.product));
-  const differences = $derived(system && product ? beforeAndAfter(sheet, system, product) : []);
+  const differences = $derived(
+    system && product ? beforeAndAfter(sheet, system, { product, kinds: kindsOf(desk.catalogue) }) : []
+  );
   const rows = $derived([...differences].sort((a, b) => Number(a.isExpected) - Number(b.isExpected)));
 </script>
 

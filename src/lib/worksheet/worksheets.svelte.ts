@@ -1,11 +1,14 @@
 import {
+  dropDecision,
   dropWorksheet,
   type Decision,
+  FactDecisions,
   type ItemState,
   keepDecision,
   keepRights,
   keepSystems,
   keepWorksheet,
+  kindsOf,
   LinkIndex,
   type RightHeld,
   type WorkEntry,
@@ -22,6 +25,7 @@ import { sayTask } from '$core/wording';
 import {
   companionsSeen,
   effectOf,
+  endedBy,
   enoughRuns,
   experienceOf,
   heldAfter,
@@ -181,12 +185,17 @@ class Worksheets {
     };
     const system = desk.systems.get(sheet.system);
     const effect = effectOf(sheet, entry);
+    const kinds = kindsOf(desk.catalogue);
     const writes: Write[] = keepWorksheet({ ...sheet, entries: [...sheet.entries, entry] });
     if (effect && system)
       writes.push(
+        // What was decided of a fact ends where the work has made it another.
+        ...endedBy(effect, system.id, { decisions: desk.estate.decisions, kinds }).flatMap(dropDecision),
         ...keepSystems([
           systemAfter(system, effect, {
             day,
+            kinds,
+            decided: new FactDecisions(desk.estate.decisions, day),
             was: desk.namesOfProduct(sheet.product).level(wasOf(sheet, item)),
             note: `worksheet: ${sayTask(item, sheet, orderNames)}`,
             ...(who === undefined ? {} : { who })
