@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { expect, giveFile, planned, row, settled, test } from './desk';
 
 /** Twenty machines of three products of which only the dates are known, as on the first evening. */
@@ -63,13 +64,17 @@ function evening(): string {
   });
 }
 
-test('dates alone: sorted by urgency, nothing closed; paths said once a product, one answered by itself, and taken back', async ({
-  page
-}) => {
+async function openEvening(page: Page): Promise<void> {
   await page.goto('/import');
   await giveFile(page, 'evening.json', evening());
   await page.getByRole('button', { name: 'Open this workspace' }).click();
   await planned(page);
+}
+
+test('dates alone: sorted by urgency, nothing closed; paths said once a product, one answered by itself, and taken back', async ({
+  page
+}) => {
+  await openEvening(page);
   const list = page.locator('main');
   await expect(list).not.toContainText('closed');
   await expect(list).not.toContainText('patch level');
@@ -122,10 +127,7 @@ test('dates alone: sorted by urgency, nothing closed; paths said once a product,
 test('what nobody knows is given to somebody; with a draft open an answer goes into that', async ({
   page
 }) => {
-  await page.goto('/import');
-  await giveFile(page, 'evening.json', evening());
-  await page.getByRole('button', { name: 'Open this workspace' }).click();
-  await planned(page);
+  await openEvening(page);
   await page.goto('/ready/questions');
   const one = page.locator('[data-path-question="a>c"]');
   await one.getByRole('button', { name: 'Not known…' }).click();

@@ -9,7 +9,8 @@ import {
   type Worksheet
 } from '$core/estate';
 import { FactKinds } from '$core/condition';
-import { exploreSystem, plan, Planning } from '$core/plan';
+import { type CasePlan, exploreSystem, plan, Planning } from '$core/plan';
+import type { PlanInput } from '../../src/core/plan/plan';
 import { isCounted, type Step } from '$core/route';
 import { sayOrigin, sayTask, type WorkNames } from '$core/wording';
 import {
@@ -52,6 +53,28 @@ function hasSource({ about }: WorkItem, product: Product, system: System): boole
 const timesOf = (step: Step, nodes: number): number =>
   step.kind === 'work-around' ? step.times : isCounted(step) ? nodes : 1;
 
+/** The worksheet of a case's first system, on its chosen way; undefined where it has none. */
+function drawFor(one: CasePlan, { catalogue, estate }: PlanInput) {
+  const { route, target } = one.goalPlan ?? {};
+  const system = estate.systems.find((s) => s.id === one.systems[0]);
+  const [product] = catalogue.products as [Product];
+  if (!route || !target || !system || !one.start) return undefined;
+  const { fallbacks } = one;
+  const items = makeItems({ route, product, system, isCritical: false, linkedBy: () => [], fallbacks });
+  const sheet: Worksheet = {
+    id: 'w',
+    system: system.id,
+    product: product.id,
+    made: '2031-03-10',
+    start: one.start,
+    target: { ...target, patch: '' },
+    before: seenOf(system),
+    items,
+    entries: []
+  };
+  return { of: { route, target, system, items }, sheet };
+}
+
 /** Made, and worked through from the first item to the last, with whatever gates let it. */
 function workThrough(sheet: Worksheet): { sheet: Worksheet; shut: number } {
   let at = sheet;
@@ -79,18 +102,10 @@ test('of 300 random plans: every step once a node it concerns, in turn; gates be
     const [product] = input.catalogue.products as [Product];
     const names: WorkNames = { product: () => new Names(product), system: (id) => id };
     for (const one of plan({ ...input, every: 'goal' }).cases) {
-      const { route, target } = one.goalPlan ?? {};
-      const system = input.estate.systems.find((s) => s.id === one.systems[0]);
-      if (!route || !target || !system || !one.start || route.steps.length === 0) continue;
+      const drawn = drawFor(one, input);
+      if (!drawn || drawn.of.route.steps.length === 0) continue;
+      const { route, target, system, items } = drawn.of;
       const nodes = system.nodes ?? 1;
-      const items = makeItems({
-        route,
-        product,
-        system,
-        isCritical: false,
-        linkedBy: () => [],
-        fallbacks: one.fallbacks
-      });
       const told = `${seed} ${one.id}`;
       // Each counted step once a node, in turn; each other step as often as it is done.
       const counted = route.steps.filter(isCounted);
@@ -121,17 +136,7 @@ test('of 300 random plans: every step once a node it concerns, in turn; gates be
       }
       expect(new Set(items.map((i) => i.id)).size, told).toBe(items.length);
       // Worked through in its order no gate is ever shut; with any one item left open, a hop behind it that wants it is.
-      const sheet: Worksheet = {
-        id: 'w',
-        system: system.id,
-        product: product.id,
-        made: '2031-03-10',
-        start: one.start,
-        target: { ...target, patch: '' },
-        before: seenOf(system),
-        items,
-        entries: []
-      };
+      const { sheet } = drawn;
       const { sheet: done, shut } = workThrough(sheet);
       expect(shut, told).toBe(0);
       const lastHop = items.filter((i) => i.kind === 'hop').at(-1) as WorkItem;
@@ -169,7 +174,7 @@ test('of 300 random plans: every step once a node it concerns, in turn; gates be
           (d) => d.kind === 'release' || d.kind === 'edition'
         ),
         told
-      ).toBe(target.release !== one.start.release || target.edition !== one.start.edition);
+      ).toBe(target.release !== sheet.start.release || target.edition !== sheet.start.edition);
       seen.sheets++;
       seen.hops += counted.length;
       seen.nodes += nodes > 1 ? 1 : 0;
@@ -399,30 +404,11 @@ test('the record behind each step is what the plan had there: planned anew, the 
   const seen = { ways: 0, cures: 0, fresh: 0, behind: 0, otherwise: 0 };
   for (const seed of seedsOf(2000)) {
     const input = estateOf(fullWorldOf(seed), new Random(seed * 31));
-    const [product] = input.catalogue.products as [Product];
     for (const one of plan({ ...input, every: 'goal' }).cases) {
-      const { route, target } = one.goalPlan ?? {};
-      const system = input.estate.systems.find((s) => s.id === one.systems[0]);
-      if (!route || !target || !system || !one.start || route.restsOn.length > 0 || one.verdict === 'not yet')
-        continue;
-      const items = makeItems({
-        route,
-        product,
-        system,
-        isCritical: false,
-        linkedBy: () => [],
-        fallbacks: one.fallbacks
-      });
-      const start: Worksheet = {
-        id: 'w',
-        system: system.id,
-        product: product.id,
-        made: '2031-03-10',
-        start: one.start,
-        target: { ...target, patch: '' },
-        items,
-        entries: []
-      };
+      const drawn = drawFor(one, input);
+      if (!drawn || drawn.of.route.restsOn.length > 0 || one.verdict === 'not yet') continue;
+      const { sheet: start } = drawn;
+      const { route, target, system, items } = drawn.of;
       let estate = input.estate;
       const entries: Worksheet['entries'] = [];
       let step = 0;

@@ -250,6 +250,63 @@ test('what is installed moves on when the hop is through on every node, with its
   ]);
 });
 
+test('a clean install that failed leaves nothing installed, a hop in place what was there; once more is not twice', () => {
+  const kinds = new FactKinds();
+  const entered = { day: '2031-03-11', was: '1', note: 'worksheet', kinds };
+  const item = {
+    id: 'wipe',
+    kind: 'hop' as const,
+    about: 'p/hops/h',
+    step: 0,
+    to: at('2'),
+    afresh: true as const
+  };
+  const cure = { id: 'c', fact: 'memory', raise: '8 GB' };
+  const disk = {
+    id: 'use',
+    kind: 'hop' as const,
+    about: 'p/hops/i',
+    step: 1,
+    to: at('3'),
+    uses: { 'disk.free.system': '20 GB' }
+  };
+  const sheet: Worksheet = {
+    ...withEntries(),
+    items: [item, { id: 'cure', kind: 'cure', about: 'p/requirements/q', step: 0, cure }, disk]
+  };
+  const { members: _members, nodes: _nodes, ...alone } = system;
+  void [_members, _nodes];
+  const known: System = {
+    ...alone,
+    facts: { mode: { value: 'old' }, memory: { value: '4 GB' }, 'disk.free.system': { value: '50 GB' } }
+  };
+  const failed = systemAfter(known, effectOf(sheet, entry('wipe', 'failed'))!, entered);
+  expect(failed).toMatchObject({ stage: 'bare', meantFor: 'p', release: { unknown: 'not asked' } });
+  expect(Object.keys(failed.facts ?? {})).toEqual(['memory']);
+  const tried = systemAfter(failed, effectOf(sheet, entry('wipe', 'passed'))!, entered);
+  expect(tried).toMatchObject({ release: { is: '2' }, product: { is: 'p' } });
+  expect([tried.stage, tried.meantFor]).toEqual([undefined, undefined]);
+  expect(effectOf(sheet, entry('use', 'failed'))).toBeUndefined();
+  // Of several nodes one that failed leaves the others what they run.
+  const twoNodes = {
+    ...sheet,
+    items: [
+      { ...item, node: 1 },
+      { ...item, id: 'wipe 2', node: 2 }
+    ]
+  };
+  expect(effectOf(twoNodes, entry('wipe', 'failed'))).toBeUndefined();
+  const cured = systemAfter(known, effectOf(sheet, entry('cure', 'passed'))!, entered);
+  expect(cured).toMatchObject({
+    release: { is: '1' },
+    facts: { memory: { value: '8 GB', source: 'worksheet' } }
+  });
+  const used = systemAfter(known, effectOf(sheet, entry('use', 'passed'))!, entered);
+  expect(used.facts?.['disk.free.system']).toMatchObject({ value: `${30e9} B` });
+  const once = { ...sheet, entries: [entry('use', 'passed')] };
+  expect(effectOf(once, entry('use', 'passed with a warning'))).toBeUndefined();
+});
+
 test('units are drawn from what serves the system, what lapses first; what is short was bought for it', () => {
   const held: RightHeld[] = [
     { right: 'u', held: 5 },

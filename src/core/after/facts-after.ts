@@ -11,7 +11,7 @@ export interface CureLeaves {
 }
 
 /**
- * What a step, or work beside one, leaves behind of the facts (docs/reckoning.md 8aa): cures first, then what is used up, then what a fresh
+ * What a step, or work beside one, leaves behind of the facts (docs/reckoning.md 8d): cures first, then what is used up, then what a fresh
  * install takes away, then what is set. The one place where that is reckoned: the search, worksheets and what-ifs go by it.
  */
 export interface Leaves {

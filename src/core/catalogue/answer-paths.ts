@@ -33,6 +33,16 @@ export function findOpenCells(product: Product, from: string): string[] {
     .map((r) => r.id);
 }
 
+/** Releases that lie between two, on their strand, in sequence. */
+export function findBetween(product: Product, from: string, to: string): string[] {
+  const { releases, indexById } = sequenceOf(product);
+  const [first, last] = [indexById.get(from) ?? 0, indexById.get(to) ?? 0];
+  return releases
+    .slice(first + 1, Math.max(first + 1, last))
+    .filter((r) => r.strand === releases[first]?.strand)
+    .map((r) => r.id);
+}
+
 /** The catalogue with an answer in it, stated by whoever gives it. What is stated already stays as it is. */
 export function answerPath(
   catalogue: Catalogue,
@@ -40,15 +50,13 @@ export function answerPath(
   answer: PathAnswer,
   by: SaidBy
 ): Catalogue {
-  return withStatements(catalogue, product, by, (of) => {
-    if (answer === 'straight') return withPaths(of, [[from, to]]);
-    const forbidden = withoutPath(of, from, to);
+  return withStatements(catalogue, product, by, (of, source) => {
+    if (answer === 'straight') return withPaths(of, [[from, to]], source);
+    const forbidden = withoutPath(of, [from, to], source);
     if (answer === 'not straight') return forbidden;
     const ids = [from, ...answer.over, to];
-    return withPaths(
-      forbidden,
-      ids.slice(1).map((id, i): [string, string] => [ids[i] ?? from, id])
-    );
+    const paths = ids.slice(1).map((id, i): Path => [ids[i] ?? from, id]);
+    return withPaths(forbidden, paths, source);
   });
 }
 
@@ -59,22 +67,22 @@ export function answerPathsByRule(
   rule: PathRule,
   by: SaidBy
 ): Catalogue {
-  return withStatements(catalogue, product, by, (of) => {
-    const filled = withPaths(of, pathsByRule(of, rule));
+  return withStatements(catalogue, product, by, (of, source) => {
+    const filled = withPaths(of, pathsByRule(of, rule), source);
     return rule.isAll ? { ...filled, hopTable: 'complete' } : filled;
   });
 }
 
-function pathsByRule(product: Product, rule: PathRule): [string, string][] {
+type Path = readonly [from: string, to: string];
+
+function pathsByRule(product: Product, rule: PathRule): Path[] {
   const strands = new Map<string, SequencedRelease[]>();
   const { releases } = sequenceOf(product);
   product.releases.forEach((release, i) => {
     const strand = releases[i]?.strand ?? '';
     strands.set(strand, [...(strands.get(strand) ?? []), sequencedOf(product, release)]);
   });
-  return [...strands.values()].flatMap((list) =>
-    fillHops(list, rule).map((h): [string, string] => [h.from, h.to])
-  );
+  return [...strands.values()].flatMap((list) => fillHops(list, rule).map((h): Path => [h.from, h.to]));
 }
 
 /** A release as sentences of hops speak of it: its id the label, with the days that tell which are served long. */
@@ -95,14 +103,12 @@ export function sequencedOf(product: Product, release: Product['releases'][numbe
   };
 }
 
-type Stating = Product & { readonly said: string };
-
-/** Puts what is stated of a product in, each new statement with the source of whoever makes it. */
+/** Puts what is stated of a product in, with the source of whoever states it; the very same where nothing new is. */
 function withStatements(
   catalogue: Catalogue,
   id: string,
   by: SaidBy,
-  state: (product: Stating) => Product
+  state: (product: Product, source: string) => Product
 ): Catalogue {
   const known = catalogue.sources ?? [];
   const title = by.who === undefined ? 'Said here' : `Said by ${by.who}`;
@@ -114,16 +120,12 @@ function withStatements(
     entered: by.day,
     ...(by.who === undefined ? {} : { enteredBy: by.who })
   };
-  const products = catalogue.products.map((p): Product => {
-    if (p.id !== id) return p;
-    const { said: _said, ...rest } = state({ ...p, said: source.id }) as Stating;
-    void _said;
-    return rest;
-  });
+  const products = catalogue.products.map((p) => (p.id === id ? state(p, source.id) : p));
+  if (products.every((p, i) => p === catalogue.products[i])) return catalogue;
   return { ...catalogue, sources: same ? known : [...known, source], products };
 }
 
-function withPaths(product: Stating, paths: readonly (readonly [string, string])[]): Stating {
+function withPaths(product: Product, paths: readonly Path[], source: string): Product {
   const taken = new Set((product.hops ?? []).map((h) => h.id));
   const stated = statedCells(product);
   const made = paths
@@ -131,24 +133,16 @@ function withPaths(product: Stating, paths: readonly (readonly [string, string])
     .map(([from, to]): Hop => {
       const id = freeId(`${from}-to-${to}`, taken);
       taken.add(id);
-      return {
-        id,
-        kind: 'in place',
-        from,
-        to,
-        kept: 'everything',
-        ...GUESS['in place'],
-        source: product.said
-      };
+      return { id, kind: 'in place', from, to, kept: 'everything', ...GUESS['in place'], source };
     });
   return made.length === 0 ? product : { ...product, hops: [...(product.hops ?? []), ...made] };
 }
 
-function withoutPath(product: Stating, from: string, to: string): Stating {
+function withoutPath(product: Product, [from, to]: Path, source: string): Product {
   if (statedCells(product).has(cellOf(from, to))) return product;
   const known = product.noHops ?? [];
   const id = freeId(`not-${from}-to-${to}`, new Set(known.map((c) => c.id)));
-  return { ...product, noHops: [...known, { id, from, to, source: product.said }] };
+  return { ...product, noHops: [...known, { id, from, to, source }] };
 }
 
 /** Cells of which something is stated: that it goes there in place, or that it does not. */

@@ -39,6 +39,7 @@ export { type Dispute, type Ruling, settleCatalogue, statementsOf } from './sett
 export {
   answerPath,
   answerPathsByRule,
+  findBetween,
   findOpenCells,
   type PathAnswer,
   type PathRule,

@@ -38,10 +38,13 @@ export const leavesOf = ({ cure, uses, sets, afresh }: WorkItem): Leaves => ({
 export function effectOf(worksheet: Worksheet, entry: WorkEntry): Effect | undefined {
   const item = worksheet.items.find((i) => i.id === entry.item);
   if (!item) return undefined;
-  const { cure, afresh } = item;
-  if (entry.state === 'failed') return afresh ? { to: 'nothing', leaves: { isFresh: true } } : undefined;
+  // Of several nodes the others still run what they ran.
+  if (entry.state === 'failed')
+    return item.afresh && item.node === undefined ? { to: 'nothing', leaves: { isFresh: true } } : undefined;
   if (entry.state !== 'passed' && entry.state !== 'passed with a warning') return undefined;
-  if (item.kind === 'cure') return cure && { leaves: leavesOf(item) };
+  // Said once more it is not done once more.
+  if (isDone(progressOf(worksheet).get(item.id)?.state ?? 'open')) return undefined;
+  if (item.kind === 'cure') return item.cure && { leaves: leavesOf(item) };
   if (!item.to || (item.kind !== 'hop' && item.kind !== 'patch')) return undefined;
   const after = progressOf({ ...worksheet, entries: [...worksheet.entries, entry] });
   const nodes = worksheet.items.filter(
@@ -69,7 +72,7 @@ interface Entered {
 export function systemAfter(system: System, effect: Effect, entered: Entered): System {
   const { day, who, was, note } = entered;
   const changed = {
-    ...installedAfter(system, effect, entered),
+    ...installedAfter(system, effect),
     observed: day,
     source: 'worksheet',
     history: [
@@ -82,10 +85,11 @@ export function systemAfter(system: System, effect: Effect, entered: Entered): S
   return { ...changed, ...(facts ? { facts } : {}), ...(members ? { members } : {}) };
 }
 
-function installedAfter(system: System, { to }: Effect, { day }: Entered): System {
+/** What is installed then. What was read of it before is no longer so; its history keeps it. */
+function installedAfter(system: System, { to }: Effect): System {
   if (to === undefined) return system;
   const { installedText: _text, purl: _purl, cpe: _cpe, missingSince: _missing, ...kept } = system;
-  void [_text, _purl, _cpe, _missing, day];
+  void [_text, _purl, _cpe, _missing];
   if (to === 'nothing') {
     const unknown = { unknown: 'not asked' as const };
     const meantFor = 'is' in system.product ? { meantFor: system.product.is } : {};

@@ -1,6 +1,13 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { answerPath, findOpenCells, Names, type PathAnswer, type Product } from '$core/catalogue';
+  import {
+    answerPath,
+    findBetween,
+    findOpenCells,
+    Names,
+    type PathAnswer,
+    type Product
+  } from '$core/catalogue';
   import type { Question } from '$core/estate';
   import type { Issue } from '$core/kit';
   import { clauseKey } from '$core/route';
@@ -25,9 +32,8 @@
   const names = $derived(new Names(product));
   const open = $derived(findOpenCells(product, from));
   const asked = $derived(open.includes(picked) ? picked : open.includes(to) ? to : (open.at(-1) ?? ''));
-  const ids = $derived(product.releases.map((r) => r.id));
   /** What lies between: only over these one may have to go. */
-  const between = $derived(ids.slice(ids.indexOf(from) + 1, Math.max(0, ids.indexOf(asked))));
+  const between = $derived(findBetween(product, from, asked));
   const about = $derived(`${product.id}/${clauseKey({ code: 'cell', subject: `${from} to ${asked}` })}`);
   const questioned = $derived((desk.estate.questions ?? []).find((q) => q.about === about && !q.answered));
 
@@ -41,8 +47,13 @@
     over = [];
   }
 
+  function pick(id: string): void {
+    picked = id;
+    over = [];
+  }
+
   const toggle = (id: string): void =>
-    void (over = ids.filter((r) => (r === id ? !over.includes(id) : over.includes(r))));
+    void (over = between.filter((r) => (r === id ? !over.includes(id) : over.includes(r))));
 
   const ask = (): void =>
     void (asking = {
@@ -58,7 +69,7 @@
       {#if open.length > 1}<Choice
           aria-label="To which release"
           value={asked}
-          onchange={(e) => (picked = e.currentTarget.value)}
+          onchange={(e) => pick(e.currentTarget.value)}
           >{#each open as id (id)}<option value={id}>{names.release(id)}</option>{/each}</Choice
         >{:else}<b>{names.release(asked)}</b>{/if}<span class="mark">?</span>
       <Button onclick={() => void answer('straight')}>Yes</Button>
