@@ -1,12 +1,11 @@
 import { compareText } from '../kit';
 import type { Day } from '../date';
-import type { CasePlan, Plan } from './plan-types';
-import type { ShownVerdict } from '../route';
+import { type CasePlan, type Plan, saidVerdict, type SaidVerdict } from './plan-types';
 
 /** What a person would notice of one system's plan. */
 export interface Brief {
   readonly product?: string;
-  readonly verdict: ShownVerdict;
+  readonly verdict: SaidVerdict;
   readonly goal?: string;
   /** Ids of the steps of the chosen route. */
   readonly steps: readonly string[];
@@ -56,7 +55,7 @@ function briefs(plan: Plan | undefined): ReadonlyMap<string, Brief> {
 
 const briefOf = (one: CasePlan): Brief => ({
   ...(one.product === undefined ? {} : { product: one.product }),
-  verdict: one.verdict,
+  verdict: saidVerdict(one),
   ...(one.goal ? { goal: `${one.goal.release} ${one.goal.edition}` } : {}),
   steps: (one.goalPlan?.route?.steps ?? []).map((s) =>
     s.kind === 'patch' ? `${s.to.release}/${s.to.patch}` : s.id

@@ -32,6 +32,7 @@ export {
   type Plan,
   type PlanProgress,
   sameTarget,
+  saidVerdict,
   type TargetPlan
 } from './plan-types';
 export { plan, planInDepth, planWith } from './plan';

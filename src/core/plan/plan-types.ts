@@ -53,6 +53,11 @@ export interface DecidedWay {
 export const isThere = ({ verdict, older }: Pick<TargetPlan, 'verdict' | 'older'>): boolean =>
   verdict === 'here' || older;
 
+/** What is said of a case: its verdict, or that it is newer than where its goal wants it. */
+export type SaidVerdict = ShownVerdict | 'newer than the target';
+export const saidVerdict = ({ verdict, goalPlan }: Pick<CasePlan, 'verdict' | 'goalPlan'>): SaidVerdict =>
+  goalPlan?.older === true ? 'newer than the target' : verdict;
+
 /** A preview track a system stands on. */
 export interface OnTrack {
   readonly id: string;

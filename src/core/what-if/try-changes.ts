@@ -1,5 +1,14 @@
 import type { Catalogue } from '../catalogue';
-import { comparePlans, plan, type Plan, type PlanCache, type PlanChange, Planning, planWith } from '../plan';
+import {
+  comparePlans,
+  plan,
+  type Plan,
+  type PlanCache,
+  type PlanChange,
+  Planning,
+  planWith,
+  saidVerdict
+} from '../plan';
 import { type Day, formatDay } from '../date';
 import type { Change, Estate } from '../estate';
 import { applyChanges } from './apply-changes';
@@ -45,12 +54,9 @@ export function tryChanges(trying: Trying, changes: readonly Change[]): Tried {
     }
 }
 
-/** Systems whose goal is reached, today or later, or is where they stand. */
+/** Systems whose goal is reached, today or later, or is where they stand or behind it. */
 const countReaching = ({ cases }: Plan): number =>
-  cases.reduce(
-    (n, c) => n + (c.verdict === 'closed' || c.verdict === 'cannot tell' ? 0 : c.systems.length),
-    0
-  );
+  cases.reduce((n, c) => n + (['closed', 'cannot tell'].includes(saidVerdict(c)) ? 0 : c.systems.length), 0);
 
 /** The name facts are kept under when a what-if is applied. */
 export const sourceOf = (name: string, day: Day): string => `${name}, ${formatDay(day)}`;

@@ -1,6 +1,6 @@
 import { formatDay } from '$core/date';
 import { findFact, formatFactText, type Searchable, type System } from '$core/estate';
-import { type CasePlan, daysLeft } from '$core/plan';
+import { type CasePlan, daysLeft, saidVerdict } from '$core/plan';
 import { Names, type Product } from '$core/catalogue';
 import { describeInstalled } from '$core/wording';
 
@@ -41,7 +41,15 @@ function rowOf(system: System, product: Product | undefined, plan: CasePlan | un
   const names = product ? saidOf(product).names : new Names(undefined);
   const { name, installedText, team, site, note, stage } = system;
   let text = name;
-  for (const part of [sayInstalled(system, product), installedText, team, site, note, stage, verdictOf(plan)])
+  for (const part of [
+    sayInstalled(system, product),
+    installedText,
+    team,
+    site,
+    note,
+    stage,
+    plan && saidVerdict(plan)
+  ])
     if (part) text += ` ${part}`;
   return { text: text.toLowerCase(), field: (field) => fieldOf(field, system, names, plan) };
 }
@@ -61,9 +69,6 @@ function sayInstalled(system: System, product: Product | undefined): string {
   installed.set(key, words);
   return words;
 }
-
-const verdictOf = (plan: CasePlan | undefined): string | undefined =>
-  plan?.goalPlan?.older === true ? 'newer than the target' : plan?.verdict;
 
 function fieldOf(
   name: string,
@@ -94,7 +99,7 @@ function fieldOf(
     case 'architecture':
       return 'is' in system.architecture ? names.architecture(system.architecture.is) : undefined;
     case 'verdict':
-      return verdictOf(plan);
+      return plan && saidVerdict(plan);
     case 'importance':
       return plan?.importance ?? 'normal';
     case 'slack':

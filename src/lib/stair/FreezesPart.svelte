@@ -3,7 +3,7 @@
   import { CalendarIndex, freezeKey, openedBy } from '$core/bind';
   import { formatDay } from '$core/date';
   import { decisionsOn } from '$core/estate';
-  import type { CasePlan } from '$core/plan';
+  import { type CasePlan, isThere } from '$core/plan';
   import { sayDay } from '$core/wording';
   import type { Deciding } from '$lib/ready/Decide.svelte';
   import { desk } from '$lib/state/desk.svelte';
@@ -28,7 +28,7 @@
     });
 </script>
 
-{#if freezes.length > 0 && plan.verdict !== 'here'}
+{#if freezes.length > 0 && !(plan.goalPlan && isThere(plan.goalPlan))}
   <section class="part" data-freezes>
     <h2>Days on which nothing is touched</h2>
     <ul class="plainlist">

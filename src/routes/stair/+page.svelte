@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import { onMount } from 'svelte';
   import { tinykeys } from 'tinykeys';
-  import type { CasePlan, TargetPlan } from '$core/plan';
+  import { type CasePlan, isThere, type TargetPlan } from '$core/plan';
   import { sayCount } from '$core/wording';
   import Demands from '$lib/components/Demands.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
@@ -118,7 +118,7 @@
       <Alike {plan} />
       {#if stair.system}<ToFindOut system={stair.system} />{/if}
       <OtherTargets {plan} {looked} {names} onlook={(t) => (stair.lookedAt = t)} onpick={pick} />
-      {#if plan.goalFrom !== 'stay' && goal && goal.verdict !== 'here'}<p class="row no-print">
+      {#if plan.goalFrom !== 'stay' && goal && !isThere(goal)}<p class="row no-print">
           <Button onclick={() => stay(plan)}>Stay on what is installed…</Button>
         </p>{/if}
       <DeadlinePart
