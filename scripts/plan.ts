@@ -7,12 +7,12 @@ import { parseCatalogue } from '../src/core/exchange/catalogue-file';
 import { decodeText } from '../src/core/exchange/decode-text';
 import { parseEstate } from '../src/core/exchange/estate-file';
 import { formatPlanCsv } from '../src/core/exchange/plan-csv';
-import { dueWithin, formatDueJunit, isAnythingDue } from '../src/core/exchange/plan-due';
+import { type DueSystem, dueWithin, formatDueJunit, isAnythingDue } from '../src/core/exchange/plan-due';
 import { planFileOf } from '../src/core/exchange/plan-file';
 import type { Issue } from '../src/core/kit/issue';
 import { describeIssue } from '../src/core/wording/issue';
-import { sayDue } from '../src/core/wording/due';
-import { planWords } from '../src/core/wording/plan-words';
+import { sayDueFound } from '../src/core/wording/due';
+import { planWordsOf } from '../src/core/wording/plan-words';
 import { planInDepth } from '../src/core';
 import { orderFile } from '../src/core/exchange/order-file';
 
@@ -102,7 +102,13 @@ async function run(): Promise<number> {
     return 0;
   }
   const { plan: result, lookInto, wait } = planInDepth({ catalogue, estate, today });
+  const words = planWordsOf(catalogue);
   const found = dueWithin(result, { today, days: due });
+  const cases = new Map(result.cases.flatMap((c) => c.systems.map((s) => [s, c] as const)));
+  const say = (one: DueSystem): string => {
+    const plan = cases.get(one.system);
+    return sayDueFound(one, plan && words.found(plan, today));
+  };
   const text = (): string => {
     switch (values.format) {
       case 'csv':
@@ -110,19 +116,14 @@ async function run(): Promise<number> {
           plan: result,
           catalogue,
           estate,
-          words: planWords,
+          words,
           everyTarget: values['every-target']
         });
       case 'junit':
-        return formatDueJunit(found, { today, say: sayDue });
+        return formatDueJunit(found, { today, say });
       default:
         return `${JSON.stringify(
-          planFileOf(
-            result,
-            planWords,
-            values.depth ? lookInto : undefined,
-            ahead > 0 ? wait(ahead) : undefined
-          ),
+          planFileOf(result, words, values.depth ? lookInto : undefined, ahead > 0 ? wait(ahead) : undefined),
           null,
           1
         )}\n`;
@@ -130,7 +131,7 @@ async function run(): Promise<number> {
   };
   process.stdout.write(text());
   if (values.due === undefined || !isAnythingDue(found)) return 0;
-  for (const one of found) if (one.what !== 'nothing' && one.what !== 'unknown') console.error(sayDue(one));
+  for (const one of found) if (one.what !== 'nothing' && one.what !== 'unknown') console.error(say(one));
   return DUE;
 }
 

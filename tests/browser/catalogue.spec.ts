@@ -105,9 +105,9 @@ test('forty machines of six unknown products: from a sheet to verdicts in few ac
   await expect(page.getByText('cannot tell', { exact: true })).toHaveCount(0);
   await expect(row(page, 'm-0')).toContainText('30 Jun 2027');
   await row(page, 'm-0').click();
-  await expect(page.locator('[data-verdict]')).toContainText('Kestrel panel 4 is reached by 3 hops');
+  await expect(page.locator('[data-verdict]')).toContainText('Kestrel panel 4: by 3 hops');
   await page.goto('/stair?at=m-1');
-  await expect(page.locator('[data-verdict]')).toContainText('Lamp desk 4 is reached by 2 hops');
+  await expect(page.locator('[data-verdict]')).toContainText('Lamp desk 4: by 2 hops');
   await page.goto('/stair?at=m-3');
   await expect(page.locator('[data-verdict]')).toContainText(/Gatehouse 4 only .*fresh|fresh install/);
   // All of it is one change: as of the day, then the products.
@@ -183,7 +183,7 @@ test(
       yaml.replace('to: "5"\n        levels: from 4/r2', 'to: "5"\n        levels: from 4/r1')
     );
     await follow(page, '/stair?at=draw-01');
-    await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 6 Bureau is reached by 3 hops');
+    await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 6 Bureau: by 3 hops');
     await expect(page.getByText('Patch to r2')).toHaveCount(0);
     await page.keyboard.press('Control+z');
     await expect(page.getByText('Patch to r2')).toBeVisible();

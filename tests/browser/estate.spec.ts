@@ -209,7 +209,7 @@ test('a team’s goal is set in words and the plan follows', async ({ page }) =>
   await expect(page.getByText('Set the goal of West depot')).toBeVisible();
   await expect(team).toContainText('As all others, but it takes Garnock Desk to 5');
   await page.goto('/stair?at=yard-01');
-  await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 5 Plain is reached straight');
+  await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 5 Plain: straight there');
   await page.goto('/estate/teams');
   await team.getByRole('button', { name: 'Differ in something' }).click();
   await page.getByRole('menuitem', { name: 'must keep…' }).click();

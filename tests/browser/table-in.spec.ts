@@ -256,9 +256,9 @@ test('forty machines of six unknown products, with nothing but their publishersâ
   await planned(page);
   await expect(page.getByText('cannot tell', { exact: true })).toHaveCount(0);
   await row(page, 'm-0').click();
-  await expect(page.locator('[data-verdict]')).toContainText('Kestrel panel 4 is reached by 3 hops');
+  await expect(page.locator('[data-verdict]')).toContainText('Kestrel panel 4: by 3 hops');
   await page.goto('/stair?at=m-1');
-  await expect(page.locator('[data-verdict]')).toContainText('Lamp desk 4 is reached by 2 hops');
+  await expect(page.locator('[data-verdict]')).toContainText('Lamp desk 4: by 2 hops');
   await page.goto('/estate/system?at=m-1');
   await expect(page.getByText('2.10.7').first()).toBeVisible();
   await page.goto('/estate/system?at=m-39');

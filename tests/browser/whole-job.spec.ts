@@ -35,7 +35,7 @@ test(
     await expect(row(page, 'cafe-till')).toContainText('cannot tell');
 
     await row(page, 'draw-21').click();
-    await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 6 Studio cannot be told');
+    await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 6 Studio: cannot tell');
     await expect(page.locator('[data-verdict]')).toContainText('Perhaps by hops');
     await expect(page.locator('[data-questions]')).toContainText('Quay archive source');
     await page.locator('[data-tread="5"]').click();
@@ -44,7 +44,7 @@ test(
         .getByRole('status')
         .filter({ hasText: 'Target of Garnock Desk 4 r1 Studio is now Garnock Desk 5 Studio' })
     ).toBeVisible();
-    await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 5 Studio cannot be told');
+    await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 5 Studio: cannot tell');
 
     await page.getByRole('link', { name: /^Estate/ }).click();
     await page.getByRole('button', { name: 'Take out' }).click();

@@ -47,7 +47,7 @@ describe('what the demo must say', () => {
     expect(south.goalPlan?.reasons.map(describeReason)).toEqual([
       '31.4/p9 is newer than the target, so the hop is forbidden'
     ]);
-    expect(drawWay(south, new Names(input.catalogue.products[2]), false).words).toBe(
+    expect(drawWay(south, new Names(input.catalogue.products[2]), false, 'closed').words).toBe(
       'closed, best open 31.6: 31.4/p9 is newer than the target, so the hop is forbidden'
     );
     expect(south.bestOpen).toMatchObject({ release: '31.6' });

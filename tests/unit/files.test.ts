@@ -13,7 +13,7 @@ import { suggestMapping, type Mapping } from '../../src/core/exchange/mapping';
 import { formatPlanCsv, PLAN_COLUMNS } from '../../src/core/exchange/plan-csv';
 import { planFileOf } from '../../src/core/exchange/plan-file';
 import { planFileSchema } from '../../src/core/exchange/plan-file-schema';
-import { planWords } from '../../src/core/wording/plan-words';
+import { planWordsOf } from '../../src/core/wording/plan-words';
 import { importWords } from '../../src/core/wording/system';
 import { formatWorkspace, parseWorkspace } from '../../src/core/exchange/workspace-file';
 import { readWorkspaceLines } from '../../src/core/exchange/workspace-lines';
@@ -177,7 +177,7 @@ test('taking the same list in again changes nothing', () => {
 test('the plan leaves as its published schema says, in JSON and in rows', () => {
   const input = demoInput();
   const { plan: result, wait } = planInDepth(input);
-  const file = planFileOf(result, planWords, undefined, wait(120));
+  const file = planFileOf(result, planWordsOf(input.catalogue), undefined, wait(120));
   expect(file.waiting?.some((s) => s.without.length > 0)).toBe(true);
   expect(new Set(file.waiting?.flatMap((s) => s.causes.map((c) => c.kind)))).toEqual(
     new Set(['right', 'closes', 'pool'])
@@ -189,7 +189,7 @@ test('the plan leaves as its published schema says, in JSON and in rows', () => 
         plan: result,
         catalogue: input.catalogue,
         estate: input.estate,
-        words: planWords,
+        words: planWordsOf(input.catalogue),
         everyTarget
       })
     );
@@ -240,7 +240,7 @@ test('the server plans what it is sent, the same as here', async () => {
   expect(answer.status).toBe(200);
   const { plan: here, wait } = planInDepth(littleInput());
   expect(JSON.parse(answer.text)).toEqual(
-    JSON.parse(JSON.stringify(planFileOf(here, planWords, undefined, wait(2))))
+    JSON.parse(JSON.stringify(planFileOf(here, planWordsOf(demoCatalogue()), undefined, wait(2))))
   );
   const csv = await post(
     JSON.stringify({ catalogue: demoCatalogue(), estate, format: 'csv', everyTarget: true })

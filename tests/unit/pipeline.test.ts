@@ -7,7 +7,7 @@ import { afterAll, expect, test } from 'vitest';
 import { Parser } from 'htmlparser2';
 import { parseDay } from '../../src/core/date';
 import { dueWithin, formatDueJunit } from '../../src/core/exchange';
-import { sayDue } from '../../src/core/wording/due';
+import { sayDueFound } from '../../src/core/wording/due';
 import type { Plan } from '../../src/core/plan';
 
 const place = mkdtempSync(join(tmpdir(), 'pipeline-'));
@@ -52,7 +52,7 @@ test('what XML has no place for, and what it uses itself, are kept out of names'
   const systems = ['<a & "b">', 'c\u0000\u001fd', 'e\ud800'];
   const cases = [{ systems, verdict: 'straight', deadline: { day: today + 1, contributors: [] } }];
   const due = dueWithin({ cases } as unknown as Plan, { today, days: 2 });
-  const text = formatDueJunit(due, { today, say: sayDue });
+  const text = formatDueJunit(due, { today, say: (d) => sayDueFound(d, undefined) });
   const names: string[] = [];
   const parser = new Parser(
     { onopentag: (tag, { name }) => tag === 'testcase' && names.push(name ?? '') },

@@ -4,7 +4,7 @@ import type { System } from '../../src/core/estate/schema';
 import { formatPlanCsv, PLAN_COLUMNS } from '../../src/core/exchange/plan-csv';
 import { parseCsv } from '../../src/core/exchange/csv-in';
 import { planFileOf } from '../../src/core/exchange/plan-file';
-import { planWords } from '../../src/core/wording/plan-words';
+import { planWordsOf } from '../../src/core/wording/plan-words';
 import { plan, type PlanInput } from '../../src/core/plan/plan';
 import { planCase } from '../../src/core/plan/plan-case';
 import { Planning } from '../../src/core/plan/planning';
@@ -29,12 +29,13 @@ test('plan, Ready, lists and exports give the same units and sums', () => {
   for (const seed of seedsOf(300)) {
     const input = estateOf(fullWorldOf(seed), new Random(seed * 17));
     const result = plan({ ...input, every: 'goal' });
+    const words = planWordsOf(input.catalogue);
     const ready = readyOf(input);
     expect(ready.rights, `estate ${seed}`).toEqual(result.rights);
-    expect(
-      planFileOf(result, planWords).rights.map((r) => [r.right, r.needed, r.toBuy, r.costCents])
-    ).toEqual(result.rights.map((r) => [r.right, r.needed, r.toBuy, r.costCents]));
-    const csv = parseCsv(formatPlanCsv({ ...input, plan: result, words: planWords, everyTarget: false }));
+    expect(planFileOf(result, words).rights.map((r) => [r.right, r.needed, r.toBuy, r.costCents])).toEqual(
+      result.rights.map((r) => [r.right, r.needed, r.toBuy, r.costCents])
+    );
+    const csv = parseCsv(formatPlanCsv({ ...input, plan: result, words, everyTarget: false }));
     const rows = csv.ok ? csv.value.rows.slice(1) : [];
     for (const column of ['rights_needed', 'rights_held', 'rights_to_buy'] as const) {
       const at = PLAN_COLUMNS.indexOf(column);

@@ -52,7 +52,8 @@ export const PLAN_COLUMNS = [
   'window_begins',
   'window_ends',
   'turn_round_by',
-  'in_time'
+  'in_time',
+  'finding'
 ] as const;
 
 export interface PlanCsvInput {
@@ -81,6 +82,7 @@ export function formatPlanCsv({ plan, catalogue, estate, words, everyTarget }: P
             rowOf({
               one,
               urgency: urgencyOf(one, plan.today),
+              finding: words.found(one, plan.today).line,
               system,
               product,
               target,
@@ -96,6 +98,7 @@ export function formatPlanCsv({ plan, catalogue, estate, words, everyTarget }: P
 
 interface RowInput {
   readonly urgency: Urgency;
+  readonly finding: string;
   readonly one: CasePlan;
   readonly system: System;
   readonly product: Product | undefined;
@@ -109,6 +112,7 @@ interface RowInput {
 function rowOf({
   one,
   urgency,
+  finding,
   system,
   product,
   target,
@@ -162,7 +166,8 @@ function rowOf({
     isGoal && one.bestOpen ? names.target(one.bestOpen) : '',
     going?.number ?? '',
     ...blockOf(at),
-    going ? (going.round.inTime ? 'yes' : 'no') : isGoal && one.rounds ? 'no' : ''
+    going ? (going.round.inTime ? 'yes' : 'no') : isGoal && one.rounds ? 'no' : '',
+    isGoal || !target ? finding : ''
   ];
 }
 

@@ -226,6 +226,19 @@ const casePlan = z.strictObject({
       counts: z.enum(['latest start', 'deadline']).optional().describe('what the days count to')
     })
     .optional(),
+  found: z
+    .strictObject({
+      verdict: z.string(),
+      target: z.string(),
+      day: z.string().describe('of the deadline'),
+      sets: z.string().describe('what sets it'),
+      left: z.string().describe('days left, or past'),
+      sum: z.string().describe('what one system pays on its way'),
+      reasons: z.array(z.string()).describe('at most three, the strongest first'),
+      line: z.string()
+    })
+    .optional()
+    .describe('what every screen says of the case, each empty where there is nothing to say'),
   rounds: z
     .array(
       z.strictObject({

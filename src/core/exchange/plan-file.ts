@@ -7,6 +7,7 @@ import {
   type Plan,
   type Question,
   type TargetPlan,
+  type SaidFinding,
   urgencyOf,
   type Waiting,
   type WaitStretch
@@ -53,6 +54,7 @@ export function planFileOf(
       return {
         ...writer.case(one),
         urgency: urgencyOf(one, plan.today),
+        found: foundFileOf(words.found(one, plan.today)),
         ...(seen ? { looked: writer.looked(seen) } : {})
       };
     }),
@@ -339,3 +341,8 @@ function useOf({ until, units, ...right }: RightUse): z.infer<typeof rightUseFil
 }
 
 const maybeDay = (value: number | 'unknown'): string => (value === 'unknown' ? value : formatDay(value));
+
+const foundFileOf = ({ reasons, ...said }: SaidFinding): NonNullable<PlanFile['cases'][number]['found']> => ({
+  ...said,
+  reasons: [...reasons]
+});

@@ -1,4 +1,6 @@
 import type { Names } from '../catalogue';
+import type { Day } from '../date';
+import type { CasePlan, SaidFinding } from '../plan';
 import type { Demanded, Reason, Risk, SeenPart, Step } from '../route';
 
 /** What the values of a plan read as; whoever writes a file hands them in, so that no format makes sentences of its own. */
@@ -8,4 +10,5 @@ export interface PlanWords {
   readonly demanded: (demanded: Demanded) => string;
   readonly risks: (risks: readonly Risk[]) => string[];
   readonly step: (step: Step, names: Names) => string;
+  readonly found: (plan: CasePlan, today: Day) => SaidFinding;
 }

@@ -1,16 +1,14 @@
 import { compareText } from '../kit';
 import type { Day } from '../date';
-import { type CasePlan, type Plan, saidVerdict, type SaidVerdict } from './plan-types';
+import { type Finding, findingOf } from './finding';
+import type { CasePlan, Plan } from './plan-types';
 
 /** What a person would notice of one system's plan. */
 export interface Brief {
   readonly product?: string;
-  readonly verdict: SaidVerdict;
-  readonly goal?: string;
+  readonly found: Finding;
   /** Ids of the steps of the chosen route. */
   readonly steps: readonly string[];
-  readonly deadline?: Day;
-  readonly slack?: number;
 }
 
 /** Systems whose plan changes in the same way. */
@@ -28,14 +26,18 @@ export function comparePlans(before: Plan | undefined, after: Plan | undefined):
   const groups = new Map<string, { systems: string[]; before?: Brief; after?: Brief }>();
   for (const system of new Set([...x.keys(), ...y.keys()])) {
     const [a, b] = [x.get(system), y.get(system)];
-    const key = JSON.stringify([a, b]);
-    if (JSON.stringify(a) === JSON.stringify(b)) continue;
+    if (keyOf(a) === keyOf(b)) continue;
+    const key = `${keyOf(a)} ${keyOf(b)}`;
     const group = groups.get(key) ?? { systems: [], ...(a ? { before: a } : {}), ...(b ? { after: b } : {}) };
     group.systems.push(system);
     groups.set(key, group);
   }
   return [...groups.values()]
-    .map((g) => ({ ...g, systems: g.systems.sort(), verdictChanges: g.before?.verdict !== g.after?.verdict }))
+    .map((g) => ({
+      ...g,
+      systems: g.systems.sort(),
+      verdictChanges: g.before?.found.verdict !== g.after?.found.verdict
+    }))
     .sort(
       (a, b) =>
         Number(b.verdictChanges) - Number(a.verdictChanges) ||
@@ -47,19 +49,32 @@ export function comparePlans(before: Plan | undefined, after: Plan | undefined):
 function briefs(plan: Plan | undefined): ReadonlyMap<string, Brief> {
   const map = new Map<string, Brief>();
   for (const one of plan?.cases ?? []) {
-    const brief = briefOf(one);
+    const brief = briefOf(one, plan?.today ?? 0);
     for (const system of one.systems) map.set(system, brief);
   }
   return map;
 }
 
-const briefOf = (one: CasePlan): Brief => ({
+const briefOf = (one: CasePlan, today: Day): Brief => ({
   ...(one.product === undefined ? {} : { product: one.product }),
-  verdict: saidVerdict(one),
-  ...(one.goal ? { goal: `${one.goal.release} ${one.goal.edition}` } : {}),
+  found: findingOf(one, today),
   steps: (one.goalPlan?.route?.steps ?? []).map((s) =>
     s.kind === 'patch' ? `${s.to.release}/${s.to.patch}` : s.id
-  ),
-  ...(one.deadline.day === undefined ? {} : { deadline: one.deadline.day }),
-  ...(one.slack === undefined ? {} : { slack: one.slack })
+  )
 });
+
+/** What makes two briefs differ: verdict, target, steps and days; not what the way costs, nor why. */
+const keyOf = (brief: Brief | undefined): string => {
+  if (!brief) return '';
+  const { verdict, target, setBy, urgency, latestStart } = brief.found;
+  return JSON.stringify([
+    brief.product,
+    verdict,
+    target?.release,
+    target?.edition,
+    brief.steps,
+    setBy?.day,
+    latestStart,
+    urgency.days
+  ]);
+};

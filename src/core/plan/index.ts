@@ -17,6 +17,7 @@ export {
 } from './elsewhere';
 export { type Brief, comparePlans, type PlanChange } from './compare-plans';
 export { daysLeft } from './days-left';
+export { type Finding, findingOf, type SaidFinding } from './finding';
 export { findMissingPaths, type MissingPath } from './missing-paths';
 export { type Urgency, URGENCY_BANDS, type UrgencyBand, urgencyOf } from './urgency';
 export { type CalendarLoad, loadByWeek, type WeekLoad } from './load';
@@ -33,6 +34,7 @@ export {
   type PlanProgress,
   sameTarget,
   saidVerdict,
+  type SaidVerdict,
   type TargetPlan
 } from './plan-types';
 export { plan, planInDepth, planWith } from './plan';

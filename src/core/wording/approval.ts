@@ -2,14 +2,15 @@ import { compareText } from '../kit';
 import { type Catalogue, type Hop, Names, type Product } from '../catalogue';
 import type { Estate } from '../estate';
 import { calendarDate, type Day } from '../date';
-import type { CasePlan } from '../plan';
+import { type CasePlan, findingOf } from '../plan';
 import { isCounted, type Route } from '../route';
 import { sayBlock } from './calendar';
-import { sayCount, sayDay, sayDaysLeft, sayMinutes, sayMoney } from './dates';
+import { sayCount, sayDay, sayMinutes, sayMoney } from './dates';
+import { sayBegin, sayFinding } from './finding';
 import { sayRisks } from './risk';
 import { sayInTime } from './rounds';
 import { sayStep } from './step';
-import { sayContributor, sayCost } from './verdict';
+import { sayCost } from './verdict';
 
 /** What whoever approves a piece of work has to know, in the order it is asked. */
 export interface ApprovalSheet {
@@ -64,33 +65,27 @@ function approvalOf(about: Approved): ApprovalSheet | undefined {
   const { target } = plan.goalPlan;
   const more = systems.length > NAMED ? ` and ${systems.length - NAMED} more` : '';
   const { setBy } = plan.deadline;
+  const said = sayFinding(findingOf(plan, today), names, about.currency);
   const late = sayInTime(plan);
   return {
     title: `${names.product} ${names.level(plan.start)} to ${names.target(target)}, ${sayCount(systems.length, 'system')}`,
     rows: [
       { label: 'Systems', lines: [`${systems.slice(0, NAMED).join(', ')}${more}; ${teams.join(', ')}`] },
+      { label: 'Found', lines: [said.left ? `${said.verdict}; ${said.left}` : said.verdict] },
       { label: 'The way', lines: wayOf(about, route) },
       { label: 'Outage', lines: outageOf(about, route) },
-      { label: 'Cost', lines: costOf(about, route) },
+      { label: 'Cost', lines: costOf(about, route, said.sum) },
       { label: 'Risk', lines: riskOf(route) },
       {
         label: 'Deadline',
         lines: [
-          setBy
-            ? `${sayDay(setBy.day)}: ${sayContributor(setBy, names)}; ${sayCost(setBy, about.currency)}`
-            : 'Nobody has told one',
+          setBy ? `${said.day}: ${said.sets}; ${sayCost(setBy, about.currency)}` : 'no deadline known',
           ...(late ? [late] : [])
         ]
       },
       {
         label: 'Begin by',
-        lines: [
-          plan.latestStart === undefined
-            ? 'Nothing binds it'
-            : plan.latestStart === 'none'
-              ? 'No start ends in time any more'
-              : `${sayDay(plan.latestStart)}: ${sayDaysLeft(plan.latestStart - today)}`
-        ]
+        lines: [sayBegin(plan, today)]
       },
       { label: 'Way back', lines: wayBackOf(about, route) }
     ]
@@ -136,19 +131,13 @@ function outageOf(about: Approved, route: Route): string[] {
   ];
 }
 
-function costOf({ currency, systems }: Approved, route: Route): string[] {
-  const one = sayMoney(route.costCents, currency);
-  const asked = route.unknownSums.length;
+function costOf({ currency, systems }: Approved, route: Route, one: string): string[] {
   const all = systems.length > 1 ? `, ${sayMoney(route.costCents * systems.length, currency)} for all` : '';
   const units = route.units.map(
     (u) =>
       `${u.number === 'unknown' ? 'nobody knows how many units' : sayCount(u.number, 'unit')} of ${u.pool} a system, drawn over the estate`
   );
-  return [
-    route.costCents === 0 && asked === 0 ? 'No money for a system' : `${one} a system${all}`,
-    ...units,
-    ...(asked > 0 ? [`${sayCount(asked, 'price is', 'prices are')} to be asked for`] : [])
-  ];
+  return [one === 'no money' ? one : `${one} a system${all}`, ...units];
 }
 
 const riskOf = (route: Route): string[] => {

@@ -1,4 +1,4 @@
-import { calendarDate, type Day } from '../date';
+import { calendarDate, type Day, formatDay } from '../date';
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
 const WEEKDAYS = ['Thu', 'Fri', 'Sat', 'Sun', 'Mon', 'Tue', 'Wed'] as const;
@@ -10,10 +10,13 @@ export interface ReaderWays {
   readonly point: string;
   /** `Mar 10, 2031` */
   readonly monthFirst: boolean;
+  /** `2031-03-10`, as programs and sheets read it. */
+  readonly iso?: true;
 }
 
-const IN_FILES: ReaderWays = { group: ',', point: '.', monthFirst: false };
-let ways = IN_FILES;
+const PLAIN: ReaderWays = { group: ',', point: '.', monthFirst: false };
+const IN_FILES: ReaderWays = { ...PLAIN, iso: true };
+let ways = PLAIN;
 
 /** Said once, before the first sentence is made. */
 export const setReaderWays = (reader: ReaderWays): void => void (ways = reader);
@@ -34,6 +37,7 @@ export const monthName = (month: number): string => MONTHS[month - 1] ?? '';
 
 /** `10 Mar 2031` */
 export function sayDay(day: Day): string {
+  if (ways.iso) return formatDay(day);
   const { year, month, dayOfMonth } = calendarDate(day);
   const name = monthName(month);
   return ways.monthFirst ? `${name} ${dayOfMonth}, ${year}` : `${dayOfMonth} ${name} ${year}`;
@@ -42,13 +46,14 @@ export function sayDay(day: Day): string {
 /** `Mon 10 Mar`; `28 Jan 2032` where the year is not `year`. */
 export function sayShortDay(day: Day, year: number): string {
   const date = calendarDate(day);
-  if (date.year !== year) return sayDay(day);
+  if (ways.iso || date.year !== year) return sayDay(day);
   const weekday = WEEKDAYS[((day % 7) + 7) % 7] ?? '';
   return `${weekday}${ways.monthFirst ? ',' : ''} ${sayDayOfYear(day)}`;
 }
 
 /** `10 Mar`: where the year is told beside it. */
 export function sayDayOfYear(day: Day): string {
+  if (ways.iso) return formatDay(day);
   const { month, dayOfMonth } = calendarDate(day);
   const name = monthName(month);
   return ways.monthFirst ? `${name} ${dayOfMonth}` : `${dayOfMonth} ${name}`;

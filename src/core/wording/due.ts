@@ -1,8 +1,12 @@
 import { formatDay } from '../date';
 import type { DueSystem } from '../exchange';
+import type { SaidFinding } from '../plan';
 
-/** What is due of a system, as a sentence for a pipeline's log. */
-export function sayDue({ system, what, day }: DueSystem): string {
+/** What is due of a system, as a sentence for a pipeline's log, with what is found of it. */
+export const sayDueFound = (due: DueSystem, found: SaidFinding | undefined): string =>
+  found ? `${sayDue(due)} (${found.line})` : sayDue(due);
+
+function sayDue({ system, what, day }: DueSystem): string {
   const on = day === undefined ? '' : ` on ${formatDay(day)}`;
   switch (what) {
     case 'deadline':

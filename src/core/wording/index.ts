@@ -78,7 +78,7 @@ export {
   sayQuestion,
   sayRemedy
 } from './ready';
-export { planWords } from './plan-words';
+export { planWordsOf } from './plan-words';
 export { describeReason } from './reason';
 export {
   sayClock,
@@ -96,8 +96,9 @@ export { sayWay } from './route';
 export { sayStep } from './step';
 export { sayKnown } from './seen';
 export { describeInstalled, describeStart, importWords } from './system';
+export { nameVerdict, sayBegin, sayFinding, sayVerdict, shortestReason } from './finding';
 export { BAND_NAMES, sayCounted, sayMissingPaths, sayStanding, sayUrgency } from './urgency';
-export { sayContributor, sayCost, sayNotStraight, sayVerdict, shortestReason } from './verdict';
+export { sayContributor, sayCost, sayNotStraight } from './verdict';
 export {
   partsOf,
   sayDrift,

@@ -33,8 +33,15 @@ export function sayWay(
   ].join('; ');
 }
 
-function sayCostOfWay({ costCents, unknownSums, least }: Route, currency: string): string {
-  if (unknownSums.length > 0) return 'a sum nobody has published';
+/** What one system pays on its way. */
+export function sayCostOfWay(
+  { costCents, unknownSums, least }: Pick<Route, 'costCents' | 'unknownSums' | 'least'>,
+  currency: string
+): string {
+  if (unknownSums.length > 0)
+    return costCents === 0
+      ? 'a sum nobody has published'
+      : `${sayMoney(costCents, currency)} and a sum nobody has published`;
   if (costCents === 0) return 'no money';
   return least.costCents < costCents
     ? `${sayMoney(least.costCents, currency)} to ${sayMoney(costCents, currency)}`

@@ -20,6 +20,9 @@ export function sayUrgency({ band, days }: Urgency): string {
   return band === 'past its deadline' ? `${sayCount(-days, 'day')} past` : sayDaysLeft(days);
 }
 
+/** The one way in which it is said how many days there are: to the latest start, or to the deadline where no start is known. */
+export const sayDaysTo = (urgency: Urgency): string => sayCounted(urgency) || sayUrgency(urgency);
+
 /** How far away the day of the deadline is, where the days count to that, since no start is known: "in 82 days". */
 export const sayCounted = ({ counts, days }: Urgency): string =>
   counts === 'deadline' && days !== undefined && days >= 0 ? `in ${sayCount(days, 'day')}` : '';

@@ -1,65 +1,12 @@
 import type { Contributor } from '../deadline';
 import type { PhaseName } from '../date';
-import type { TargetPlan } from '../plan';
 import type { Target } from '../estate';
-import type { NotStraight, Verdict } from '../route';
+import type { NotStraight } from '../route';
 import type { Standing } from '../version';
 import { sayClosing } from './hop';
 import { describeReason } from './reason';
-import { sayCount, sayDay, sayMoney } from './dates';
+import { sayMoney } from './dates';
 import type { Names } from '../catalogue';
-
-const BETTER: Readonly<Record<Verdict, string>> = {
-  here: 'already there',
-  straight: 'straight there',
-  'by hops': 'by hops',
-  'fresh only': 'by a fresh install',
-  'not yet': 'later',
-  closed: 'closed'
-};
-
-/** What is said of a target, as the rest of a sentence that starts with its name. */
-export function sayVerdict(plan: TargetPlan): string {
-  const perhaps = plan.perhaps ? ` Perhaps ${BETTER[plan.perhaps]}, if what is unknown turns out well.` : '';
-  return sentenceOf(plan) + perhaps;
-}
-
-function sentenceOf(plan: TargetPlan): string {
-  switch (plan.verdict) {
-    case 'here':
-      return 'is what is installed.';
-    case 'straight':
-      return `is reached straight, in one hop.${keptOf(plan)}`;
-    case 'by hops':
-      return `is reached by ${sayCount(plan.route?.hops ?? 0, 'hop')}.${keptOf(plan)}`;
-    case 'fresh only':
-      return `is reached only with a fresh install.${keptOf(plan)}`;
-    case 'not yet':
-      return plan.opens === undefined || plan.opens === 'unknown'
-        ? 'may not be open yet: no day is recorded from which it can be reached.'
-        : `cannot be reached yet; it opens on ${sayDay(plan.opens)}.`;
-    case 'cannot tell':
-      return `cannot be told: ${plan.reasons[0] ? describeReason(plan.reasons[0]) : 'too little is known of what is installed'}.`;
-    case 'closed':
-      return plan.older ? 'is older than what is installed.' : `is closed: ${shortestReason(plan)}.`;
-  }
-}
-
-const keptOf = ({ route }: TargetPlan): string =>
-  !route
-    ? ''
-    : route.kept === 'everything'
-      ? ' Everything is kept.'
-      : route.kept === 'nothing'
-        ? ' Nothing is kept.'
-        : ` Kept: ${route.kept}.`;
-
-/** The shortest reason a target is closed. */
-export function shortestReason(plan: TargetPlan): string {
-  if (plan.older) return 'older than what is installed';
-  const [reason] = plan.reasons;
-  return reason ? describeReason(reason) : 'too little is known of what is installed';
-}
 
 const PHASE_WORDS: Readonly<Record<PhaseName, string>> = {
   full: 'full service',

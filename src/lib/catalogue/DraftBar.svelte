@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Fold } from '$lib/kit';
-  import { sayCount, sayDay } from '$core/wording';
+  import { sayCount, sayFinding } from '$core/wording';
   import type { Brief, PlanChange } from '$core/plan';
   import { Names } from '$core/catalogue';
   import { draft, sayPlacedIssues } from '$lib/state/draft.svelte';
@@ -19,10 +19,7 @@
     const names = new Names(
       draft.current?.products.find((p) => p.id === brief.product) ?? desk.products.get(brief.product ?? '')
     );
-    const [release = ''] = brief.goal?.split(' ') ?? [];
-    const goal = release === '' ? '' : `${names.release(release)} `;
-    const steps = brief.steps.length > 0 ? `, ${sayCount(brief.steps.length, 'step')}` : '';
-    return `${goal}${brief.verdict}${steps}${brief.deadline === undefined ? ', no deadline' : `, by ${sayDay(brief.deadline)}`}`;
+    return sayFinding(brief.found, names, draft.current?.currency ?? '').line;
   }
 
   async function keep(): Promise<void> {

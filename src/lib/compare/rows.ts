@@ -2,6 +2,7 @@ import type { Option, Side } from '$core/compare';
 import { parseDay } from '$core/date';
 import { isCounted } from '$core/route';
 import {
+  nameVerdict,
   describeReason,
   sayContributor,
   sayCost,
@@ -48,24 +49,19 @@ export function sayOption(option: Option, names: Names, trackName: (id: string) 
   }
 }
 
-const VERDICT: Readonly<Record<Side['verdict'], string>> = {
-  here: 'is there already',
-  straight: 'straight there',
-  'by hops': 'by hops',
-  'fresh only': 'only by a fresh install',
-  'not yet': 'not yet',
-  closed: 'closed',
-  'cannot tell': 'cannot be told',
-  stay: 'nothing is done',
-  replace: 'on a new machine'
-};
+const sayVerdictOf = ({ verdict, route }: Side): string =>
+  verdict === 'stay'
+    ? 'nothing is done'
+    : verdict === 'replace'
+      ? 'on a new machine'
+      : nameVerdict(verdict, route?.hops);
 
 /** Every row of the comparison, whether it differs or not. */
 export function rowsOf(sides: readonly Side[], telling: Telling): Row[] {
   const row = (label: string, text: (side: Side) => string): Row => ({ label, texts: sides.map(text) });
   const { names, currency } = telling;
   return [
-    row('Verdict', (s) => VERDICT[s.verdict]),
+    row('Verdict', sayVerdictOf),
     row('Why not', (s) => (s.route ? '' : s.reasons.map((r) => describeReason(r)).join('\n'))),
     row('Steps', (s) => s.route?.steps.map((step) => sayStep(step, names)).join('\n') ?? ''),
     row('Hops', (s) => (s.route ? String(s.route.hops) : '')),

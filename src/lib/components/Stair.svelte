@@ -1,7 +1,7 @@
 <script lang="ts">
   import { type Day, formatDay } from '$core/date';
   import { type CasePlan, saidVerdict } from '$core/plan';
-  import { sayCount, sayDay, shorten } from '$core/wording';
+  import { nameVerdict, sayCount, sayDay, shorten } from '$core/wording';
   import StairClimb from '$lib/stair/StairClimb.svelte';
   import StairTread from '$lib/stair/StairTread.svelte';
   import { labelsOf } from '$lib/stair/axis-labels';
@@ -144,7 +144,7 @@
         y={other.y + 4}
         text-anchor={layout.today.x > 230 ? 'end' : 'start'}
         >{shorten(
-          `${other.plan.systems.length} more, ${saidVerdict(other.plan)}: ${deviates(other.plan)}${i === 2 && layout.deviations.length > 3 ? ` (and ${layout.deviations.length - 3} other cases)` : ''}`,
+          `${other.plan.systems.length} more, ${nameVerdict(saidVerdict(other.plan), other.plan.goalPlan?.route?.hops)}: ${deviates(other.plan)}${i === 2 && layout.deviations.length > 3 ? ` (and ${layout.deviations.length - 3} other cases)` : ''}`,
           46
         )}</text
       >

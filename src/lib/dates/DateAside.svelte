@@ -2,6 +2,7 @@
   import { sayBlock, sayCost, sayCount, sayDay, sayDaysLeft } from '$core/wording';
   import { calendarDate } from '$core/date';
   import { isCounted } from '$core/route';
+  import Found from '$lib/components/Found.svelte';
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
   import type { DatesState } from './dates-state.svelte';
@@ -43,10 +44,9 @@
           <div>
             {#if step?.at}Planned {sayBlock(step.at, year)}{:else if step?.days.exact}Planned on {sayDay(
                 step.days.first
-              )}{:else}Nothing is planned{/if}{plan.slack === undefined
-              ? ''
-              : `; ${sayDaysLeft(plan.slack)} to begin`}.
+              )}{:else}Nothing is planned{/if}.
           </div>
+          <div class="soft"><Found {plan} /></div>
         </li>
       {/each}
     </ul>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Table } from '$lib/kit';
   import { findDifferences, kindsOf, nameOfFact, type System } from '$core/estate';
-  import { describeInstalled, sayCount, sayDay, sayVerdict } from '$core/wording';
+  import { describeInstalled, sayCount, sayDay } from '$core/wording';
+  import Found from '$lib/components/Found.svelte';
   import { desk } from '$lib/state/desk.svelte';
 
   let { left, right }: { left: System; right: System } = $props();
@@ -36,8 +37,7 @@
     >
     <tr
       ><th scope="row">verdict</th>{#each pair as s (s.id)}{@const plan = planOf(s)}<td
-          >{#if plan?.goalPlan}{desk.namesOf(plan).target(plan.goalPlan.target)}
-            {sayVerdict(plan.goalPlan)}{:else}{plan?.verdict ?? 'not planned'}{/if}
+          >{#if plan}<Found {plan} />{:else}not planned{/if}
           {#if plan}<a href="/stair?at={encodeURIComponent(s.id)}">stair</a>{/if}</td
         >{/each}</tr
     >

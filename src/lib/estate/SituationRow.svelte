@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Badge } from '$lib/kit';
   import { urgencyOf } from '$core/plan';
-  import { sayContributor, sayCounted, sayDay, sayInTime, sayOrderSlack, sayUrgency } from '$core/wording';
+  import { sayInTime, sayOrderSlack } from '$core/wording';
   import Sign from '$lib/components/Sign.svelte';
   import Way from '$lib/components/Way.svelte';
   import { drawWay } from '$lib/stair/way';
@@ -18,9 +18,10 @@
 
   const plan = $derived(line.plan);
   const urgency = $derived(urgencyOf(plan, desk.today));
-  const counted = $derived(sayCounted(urgency));
+  const said = $derived(desk.found(plan));
+  /** Where the days count to the deadline, they stand with it. */
+  const counted = $derived(urgency.counts === 'deadline' && (urgency.days ?? -1) >= 0 ? said.left : '');
   const names = $derived(desk.namesOf(plan));
-  const { setBy } = $derived(plan.deadline);
   const inOrder = $derived.by(() => {
     const found = ordering.of(plan.systems[0]);
     return found ? sayOrderSlack(found.order, found.part, { alone: plan.slack, names: orderNames }) : '';
@@ -54,7 +55,7 @@
   onclick={onopen}
 >
   <span role="gridcell" class="num mono strong" data-cell="slack"
-    >{#if urgency.days !== undefined && urgency.days < 0}<Badge loud>{sayUrgency(urgency)}</Badge
+    >{#if urgency.days !== undefined && urgency.days < 0}<Badge loud>{said.left}</Badge
       >{:else}{urgency.days ?? ''}{/if}</span
   >
   <span role="gridcell" class="num mono strong count">{plan.systems.length}</span>
@@ -64,7 +65,7 @@
     ><span class="team soft">{list.teamOf(plan)}</span></span
   >
   <span role="gridcell" class="way" data-cell="way"
-    ><Way way={drawWay(plan, names, list.oneLine)} oneLine={list.oneLine} /></span
+    ><Way way={drawWay(plan, names, list.oneLine, said.verdict)} oneLine={list.oneLine} /></span
   >
   <span role="gridcell" class="needs"
     >{#if sayInTime(plan)}<span class="need"><b>{sayInTime(plan)}</b></span
@@ -73,9 +74,8 @@
       >{/each}</span
   >
   <span role="gridcell" class="deadline" data-cell="deadline"
-    >{#if setBy}<b>{sayDay(setBy.day)}</b>
-      <span class="soft"
-        >{counted ? `${counted}: ` : ''}{sayContributor(setBy, names)}{inOrder ? `; ${inOrder}` : ''}</span
+    >{#if said.day}<b data-said="day">{said.day}</b>
+      <span class="soft">{counted ? `${counted}: ` : ''}{said.sets}{inOrder ? `; ${inOrder}` : ''}</span
       >{:else}<span class="soft">{noDate}</span>{/if}</span
   >
 </div>

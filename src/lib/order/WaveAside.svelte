@@ -11,6 +11,7 @@
     sayStepDays
   } from '$core/wording';
   import { goto } from '$app/navigation';
+  import Found from '$lib/components/Found.svelte';
   import { Button } from '$lib/kit';
   import { stairOf } from '$lib/ready/naming';
   import { desk } from '$lib/state/desk.svelte';
@@ -32,6 +33,9 @@
     await goto('/worksheet');
   }
 
+  const plans = $derived(
+    new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((s) => [s, c] as const)))
+  );
   const open = $derived(order.open);
   const wave = $derived(open && open.order.waves[open.index]);
   const why = $derived(
@@ -55,6 +59,7 @@
     <ul>
       {#each wave.steps as step (step.part)}
         {@const part = open.order.parts[step.part]}
+        {@const plan = plans.get(part?.systems[0] ?? '')}
         <li>
           <a href={stairOf(part?.systems ?? [])}>{sayOrderedStep(step, open.order, orderNames)}</a>
           <div class="soft">
@@ -62,6 +67,7 @@
               step.carefulMinutes
             )} careful{step.isChosen ? '' : '; not on its own chosen way'}
           </div>
+          {#if plan}<div class="soft"><Found {plan} /></div>{/if}
         </li>
       {/each}
     </ul>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Table } from '$lib/kit';
   import type { Brief, PlanChange } from '$core/plan';
-  import { sayCount, sayDay, sayDaysLeft } from '$core/wording';
+  import { sayCount, sayFinding } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { naming } from './naming';
 
@@ -13,13 +13,7 @@
   function say(brief: Brief | undefined): string {
     if (!brief) return 'not there';
     const names = desk.namesOfProduct(brief.product ?? '');
-    const [release = ''] = brief.goal?.split(' ') ?? [];
-    return [
-      `${release === '' ? '' : `${names.release(release)} `}${brief.verdict}`,
-      ...(brief.steps.length > 0 ? [sayCount(brief.steps.length, 'step')] : []),
-      brief.deadline === undefined ? 'no deadline' : `by ${sayDay(brief.deadline)}`,
-      ...(brief.slack === undefined ? [] : [sayDaysLeft(brief.slack)])
-    ].join(', ');
+    return sayFinding(brief.found, names, desk.catalogue?.currency ?? '').line;
   }
 </script>
 

@@ -21,7 +21,14 @@ import {
 } from '$core/exchange';
 import { fail, type Issue, type Result, succeed } from '$core/kit';
 import type { Plan } from '$core/plan';
-import { approvalFor, approvalMarkdown, describeIssue, dueEntries, planWords } from '$core/wording';
+import {
+  approvalFor,
+  approvalMarkdown,
+  describeIssue,
+  dueEntries,
+  inFiles,
+  planWordsOf
+} from '$core/wording';
 
 /** The request of the headless way; see docs/api.md. */
 const requestSchema = z.strictObject({
@@ -79,27 +86,33 @@ export function answerPlan({ bytes, today: realDay, format: wanted }: PlanReques
         plan,
         catalogue: catalogue.value,
         estate,
-        words: planWords,
+        words: planWordsOf(catalogue.value),
         everyTarget: everyTarget ?? false
       })
     };
   if (format === 'calendar') return calendarAnswer(plan, catalogue.value, estate);
   if (format === 'sheets') return sheetsAnswer(plan, catalogue.value, estate);
   return json200(
-    planFileOf(plan, planWords, depth ? lookInto : undefined, waiting ? wait(waiting) : undefined)
+    planFileOf(
+      plan,
+      planWordsOf(catalogue.value),
+      depth ? lookInto : undefined,
+      waiting ? wait(waiting) : undefined
+    )
   );
 }
 
 function calendarAnswer(plan: Plan, catalogue: Catalogue, estate: Estate): Answer {
   const name = `${estate.site.name} - what is due`.replace(/^ - /, '');
-  const body = formatCalendarFile(name, dueEntries(plan, catalogue, estate), plan.today);
+  const entries = inFiles(() => dueEntries(plan, catalogue, estate));
+  const body = formatCalendarFile(name, entries, plan.today);
   return { status: 200, type: 'text/calendar; charset=utf-8', body };
 }
 
 /** A sheet for whoever approves, of every situation with a way. */
 function sheetsAnswer(plan: Plan, catalogue: Catalogue, estate: Estate): Answer {
-  const sheets = plan.cases.flatMap(
-    (one) => approvalFor(one, { catalogue, estate, today: plan.today }) ?? []
+  const sheets = inFiles(() =>
+    plan.cases.flatMap((one) => approvalFor(one, { catalogue, estate, today: plan.today }) ?? [])
   );
   return { status: 200, type: 'text/markdown; charset=utf-8', body: approvalMarkdown(sheets) };
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { type CasePlan, daysLeft, type Eaten } from '$core/plan';
-  import { sayContributor, sayCost, sayCount, sayDay, sayDaysLeft, sayEaten } from '$core/wording';
+  import type { CasePlan, Eaten } from '$core/plan';
+  import { sayBegin, sayContributor, sayCost, sayDay, sayEaten } from '$core/wording';
   import type { Names } from '$core/catalogue';
   import { desk } from '$lib/state/desk.svelte';
 
@@ -36,11 +36,7 @@
         </li>
       {/each}
     </ul>
-    {#if plan.latestStart === 'none'}<p>
-        Too late: {sayCount(-(daysLeft(plan) ?? -1), 'day')} past the deadline even if started today.
-      </p>{:else if plan.latestStart !== undefined}<p>
-        Latest safe start <b>{sayDay(plan.latestStart)}</b>: {sayDaysLeft(plan.slack ?? 0)}.
-      </p>{/if}
+    {#if plan.latestStart !== undefined}<p>Begin by: {sayBegin(plan, desk.today)}.</p>{/if}
     {#if eaten}<p class="soft" data-eaten>{sayEaten(eaten, plan.latestStart)}</p>{/if}
     {#if plan.goalPlan?.route}<p class="no-print">
         <a href="/rights/waiting?at={encodeURIComponent(plan.systems[0] ?? '')}"

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
   import {
+    nameVerdict,
     describeReason,
     nameAnswers,
     sayChange,
@@ -147,7 +148,10 @@
         <li>
           {#each opening.reasons as reason, i (i)}{i > 0 ? '; and ' : ''}{describeReason(reason)}{/each}.
           <span class="soft"
-            >{changesFor(opening) ? 'Lifted' : 'Nobody here can lift that. Were it lifted'}: {opening.verdict},
+            >{changesFor(opening) ? 'Lifted' : 'Nobody here can lift that. Were it lifted'}: {nameVerdict(
+              opening.verdict,
+              opening.route.hops
+            )},
             {sayWayOf(opening.route)}.</span
           >
           <Button kind="small" onclick={() => tryOpening(opening)}>Try it</Button>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
   import { type CasePlan, sameTarget, type TargetPlan } from '$core/plan';
-  import { sayCount, sayDay, shortestReason } from '$core/wording';
+  import { nameVerdict, sayVerdict } from '$core/wording';
   import type { Names } from '$core/catalogue';
 
   /** The editions of the release looked at, and every other release once: told apart from the ways to the target. */
@@ -50,7 +50,8 @@
           class={{ on: sameTarget(t.target, looked?.target) }}
           onclick={() => onpick(t)}
           onfocus={() => onlook(t)}
-          onmouseenter={() => onlook(t)}>{editionOf(t)} <span class="soft">{t.verdict}</span></Button
+          onmouseenter={() => onlook(t)}
+          >{editionOf(t)} <span class="soft">{nameVerdict(t.verdict, t.route?.hops)}</span></Button
         >{/each}
     </p>
   </section>
@@ -66,13 +67,7 @@
             onclick={() => onpick(t)}
             onfocus={() => onlook(t)}
             onblur={() => onlook(undefined)}>{names.target(t.target)}</Button
-          >: {t.verdict === 'closed'
-            ? `closed: ${shortestReason(t)}`
-            : t.verdict === 'here'
-              ? 'installed'
-              : t.verdict}{t.verdict === 'not yet' && typeof t.opens === 'number'
-            ? `, opens ${sayDay(t.opens)}`
-            : ''}{t.route && t.verdict !== 'not yet' ? `, ${sayCount(t.route.hops, 'hop')}` : ''}
+          >: {sayVerdict(t)}
         </li>
       {/each}
     </ul>

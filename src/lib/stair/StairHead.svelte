@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { CasePlan } from '$core/plan';
-  import { sayContributor, sayCount, sayDay } from '$core/wording';
+  import { sayCount, sayDay } from '$core/wording';
+  import Found from '$lib/components/Found.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import type { StairState } from './stair-state.svelte';
 
@@ -15,21 +16,20 @@
     }
     return [...counts].map(([team, count]) => `${team} ${count}`).join(', ');
   });
-  const { setBy, next } = $derived(plan.deadline);
+  const { next } = $derived(plan.deadline);
 </script>
 
 <h1>{desk.describe(plan)}</h1>
 <p class="soft">
   {sayCount(plan.systems.length, 'system')}{plan.systems.length === 1 ? `, ${stair.system?.name ?? ''}` : ''}: {teams}.
-  {#if setBy}Deadline <b class="ink">{sayDay(setBy.day)}</b>: {sayContributor(setBy, stair.names)}{#if next};
-      the next is {sayDay(next.day)}{/if}.{:else}No deadline is known.{/if}
+  <Found {plan} />{#if next}; the next deadline is {sayDay(next.day)}{/if}.
 </p>
 
 <style>
   h1 {
     overflow-wrap: anywhere;
   }
-  .ink {
+  p :global(b) {
     color: var(--ink);
   }
 </style>

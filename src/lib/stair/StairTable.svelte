@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Table } from '$lib/kit';
-  import { sayDay, sayStep, shortestReason } from '$core/wording';
+  import { sayDay, sayStep, sayVerdict } from '$core/wording';
   import type { Names } from '$core/catalogue';
   import type { Route } from '$core/route';
   import type { StairLayout, Tread } from './layout';
@@ -23,10 +23,9 @@
   const newestFirst = $derived([...layout.treads].reverse());
 
   function standing(tread: Tread): string {
-    if (tread.state === 'closed' && tread.target) return `closed: ${shortestReason(tread.target)}`;
-    if (tread.state === 'not yet' && typeof tread.target?.opens === 'number')
-      return `not yet, opens ${sayDay(tread.target.opens)}`;
-    return tread.state === 'target' ? `target, ${tread.target?.verdict ?? ''}` : tread.state;
+    const { target, state } = tread;
+    if (!target || state === 'installed' || state === 'older') return state;
+    return `${state === 'target' ? 'target, ' : ''}${sayVerdict(target).replace(/\.$/, '')}`;
   }
 </script>
 

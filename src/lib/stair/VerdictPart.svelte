@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Fold } from '$lib/kit';
   import type { CasePlan, TargetPlan } from '$core/plan';
-  import { describeReason, sayDay, sayInOrder, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
+  import { describeReason, sayInOrder, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
   import Ladder from '$lib/components/Ladder.svelte';
   import { followGoal } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
@@ -41,15 +41,17 @@
 
 {#if noOrder}
   <p class="verdict" data-verdict="closed" data-no-order>
-    <b>{names.product} {names.target(looked.target)}</b>
-    closed: {sayInOrder(noOrder.order, noOrder.part, orderNames)}
+    <b>{names.product} {names.target(looked.target)}</b>: closed: {sayInOrder(
+      noOrder.order,
+      noOrder.part,
+      orderNames
+    )}
     <a href="/order?of={encodeURIComponent(plan.systems[0] ?? '')}">The order</a>
   </p>
   <p class="soft">By itself: {sayVerdict(looked)}</p>
 {:else}
   <p class="verdict" data-verdict={looked.verdict}>
-    <b>{names.product} {names.target(looked.target)}</b>
-    {sayVerdict(looked)}
+    <b>{names.product} {names.target(looked.target)}</b>: {sayVerdict(looked)}
   </p>
 {/if}
 {#if inDepth?.notStraight && looked.verdict !== 'straight' && looked.verdict !== 'here' && plan.start}
@@ -84,7 +86,7 @@
   <p>
     Best that is open: <Button kind="link" onclick={() => onpick(bestOpen)}
       >{names.target(bestOpen.target)}</Button
-    >, {bestOpen.verdict}{typeof bestOpen.opens === 'number' ? `, opens ${sayDay(bestOpen.opens)}` : ''}.
+    >, {sayVerdict(bestOpen)}
   </p>
 {/if}
 {#if !isGoal}<p class="soft">A look; the target is {goal ? names.target(goal.target) : 'not set'}.</p>

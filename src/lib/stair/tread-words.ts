@@ -1,4 +1,4 @@
-import { sayDay, shortestReason } from '$core/wording';
+import { nameVerdict, sayDay, shortestReason } from '$core/wording';
 import type { Tread } from './layout';
 
 /** What a tread of the stair is to whoever stands on it, beside its name. */
@@ -17,10 +17,8 @@ export function wordsOfTread(tread: Tread): string {
     ? ''
     : tread.state === 'closed'
       ? `closed: ${shortestReason(tread.target)}`
-      : tread.state === 'cannot tell'
-        ? 'cannot tell'
-        : tread.state === 'not yet'
-          ? 'not yet'
-          : '';
+      : tread.state === 'cannot tell' || tread.state === 'not yet'
+        ? nameVerdict(tread.state)
+        : '';
   return [kind, verdict].filter(Boolean).join('; ');
 }

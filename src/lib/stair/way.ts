@@ -33,8 +33,8 @@ const FLOOR = 33;
 const HEADROOM = 14;
 const FLOOR_ONE_LINE = 18;
 
-/** The way to the goal in the drawing language, for a row of the estate. */
-export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDrawing {
+/** The way to the goal in the drawing language, for a row of the estate; `verdict`: as it is said of the case. */
+export function drawWay(plan: CasePlan, names: Names, oneLine: boolean, verdict: string): WayDrawing {
   const standing = shorten(plan.start && plan.startIsSure ? names.level(plan.start) : '?', LONGEST_LABEL);
   const steps = plan.goalPlan?.route?.steps.filter(isCounted) ?? [];
   const patched = new Set(
@@ -78,7 +78,7 @@ export function drawWay(plan: CasePlan, names: Names, oneLine: boolean): WayDraw
     });
   });
   const end = endOf(plan);
-  const words = wordsOf(plan, end, names);
+  const words = wordsOf(plan, end, names, verdict);
   const fitted = fitWidth(treads);
   return { treads: fitted, end, words, width: (fitted[fitted.length - 1]?.x1 ?? 0) + 8 };
 }
@@ -99,13 +99,11 @@ function fitWidth(treads: readonly WayTread[]): readonly WayTread[] {
 }
 
 /** A closed goal says why, and names the best target that is open (RECKONING E5). */
-function wordsOf(plan: CasePlan, end: WayDrawing['end'], names: Names): string {
-  if (plan.goalPlan?.older === true) return 'newer than the target';
-  if (end === 'here') return 'already there';
-  if (end === 'cannot tell') return 'cannot tell';
-  if (end !== 'closed' || !plan.goalPlan) return '';
+function wordsOf(plan: CasePlan, end: WayDrawing['end'], names: Names, verdict: string): string {
+  if (end === 'reached') return '';
+  if (end !== 'closed' || !plan.goalPlan) return verdict;
   const best = plan.bestOpen ? `, best open ${names.target(plan.bestOpen)}` : '';
-  return `closed${best}: ${shortestReason(plan.goalPlan)}`;
+  return `${verdict}${best}: ${shortestReason(plan.goalPlan)}`;
 }
 
 const widthOf = (label: string): number => Math.max(LEAST, label.length * CHAR + 16);

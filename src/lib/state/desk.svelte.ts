@@ -14,8 +14,8 @@ import {
   type Write
 } from '$core/estate';
 import type { Result } from '$core/kit';
-import type { CasePlan } from '$core/plan';
-import { describeIssue, describeStart, type Naming, sayCollisions } from '$core/wording';
+import { type CasePlan, findingOf, type SaidFinding } from '$core/plan';
+import { describeIssue, describeStart, type Naming, sayCollisions, sayFinding } from '$core/wording';
 import { WorkerClient } from '$lib/workers/client';
 import { currentWorkspace } from '$lib/storage/database';
 import { keepFound, lastFound } from '$lib/storage/last-found';
@@ -155,6 +155,11 @@ class Desk {
 
   namesOfProduct(id: string): Names {
     return new Names(this.products.get(id));
+  }
+
+  /** What every place says of a case. */
+  found(plan: CasePlan): SaidFinding {
+    return sayFinding(findingOf(plan, this.today), this.namesOf(plan), this.catalogue?.currency ?? '');
   }
 
   /** What is installed, in words. */

@@ -54,7 +54,7 @@ import {
   type RevisedCatalogue
 } from '$core/exchange';
 import type { Result } from '$core/kit';
-import { importWords, planWords } from '$core/wording';
+import { importWords, planWordsOf } from '$core/wording';
 import { Helping, type Share } from './helpers';
 import { Looker, type RightsTried } from './looker';
 import { type LookOrder, Orderer } from './orderer';
@@ -166,7 +166,7 @@ const api = {
       plan: everyTarget ? plan({ catalogue, estate, today: planned.today }) : planned,
       catalogue,
       estate,
-      words: planWords,
+      words: planWordsOf(catalogue),
       everyTarget
     }),
   planStored: (order: PlanOrder, onProgress: (progress: PlanProgress) => void): Promise<Result<ToldPlan>> =>

@@ -45,8 +45,10 @@
     </p>
   {:else if plan?.goalPlan}
     <p data-anew>
-      It is barred. From where it stands now: <b>{names.target(plan.goalPlan.target)}</b>
-      {sayVerdict(plan.goalPlan)}{plan.goalPlan.route ? `: ${sayWay(plan.goalPlan.route, names, how)}` : ''}.
+      It is barred. From where it stands now: <b>{names.target(plan.goalPlan.target)}</b>: {plan.goalPlan
+        .route
+        ? `${sayWay(plan.goalPlan.route, names, how)}.`
+        : sayVerdict(plan.goalPlan)}
       <a href="/stair?at={encodeURIComponent(sheet.system)}">Its stair</a>
     </p>
     {#if plan.goalPlan.route && plan.goalPlan.verdict !== 'here'}<p class="no-print">

@@ -7,6 +7,7 @@
   import type { WorkItem, Worksheet } from '$core/estate';
   import { sayCount, sayDay, sayDrift, sayTask, worksheetMarkdown } from '$core/wording';
   import { driftOf, progressOf, standingOf } from '$core/worksheet';
+  import Found from '$lib/components/Found.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
   import { Button, Keys, Table } from '$lib/kit';
   import { single } from '$lib/kit/keys';
@@ -43,7 +44,8 @@
     new Map((desk.plan?.cases ?? []).flatMap((c) => c.systems.map((s) => [s, c] as const)))
   );
   const planOf = (s: Worksheet) => plans.get(s.system);
-  const drift = $derived(sheet ? driftOf(sheet, desk.systems.get(sheet.system), planOf(sheet)) : []);
+  const own = $derived(sheet && planOf(sheet));
+  const drift = $derived(sheet ? driftOf(sheet, desk.systems.get(sheet.system), own) : []);
   const failed = $derived(standing?.failed.filter((i) => i.kind === 'hop') ?? []);
   const today = $derived(formatDay(desk.today));
 
@@ -111,6 +113,7 @@
           ? `; planned for ${dayOf(sheet.night)}`
           : ''}; made {dayOf(sheet.made)}{sheet.who ? ` by ${sheet.who}` : ''}.
       </p>
+      {#if own}<p class="soft">As planned today: <Found plan={own} />.</p>{/if}
       <Climb {sheet} />
       {#if drift.length > 0}<p class="drift" role="status" data-drift>
           Check again before going on: {drift.map(sayDrift).join('; ')}.

@@ -4,8 +4,9 @@
   import { page } from '$app/state';
   import { findBehind } from '$core/bind';
   import { parseDay } from '$core/date';
-  import { describeInstalled, sayCount, sayDay, sayVerdict } from '$core/wording';
+  import { describeInstalled, sayCount, sayDay } from '$core/wording';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
+  import Found from '$lib/components/Found.svelte';
   import AddSystem from '$lib/estate/AddSystem.svelte';
   import Alike from '$lib/estate/Alike.svelte';
   import CheckList from '$lib/estate/CheckList.svelte';
@@ -84,13 +85,9 @@
           <dd>
             {#if system.stage === 'bare' || system.stage === 'candidate'}nothing installed{system.meantFor
                 ? `; meant for ${desk.namesOfProduct(system.meantFor).product}`
-                : ''}{plan?.goalPlan ? ': ' : ''}{/if}{#if plan?.goalPlan}<a
-                href="/stair?at={encodeURIComponent(at)}">{names.target(plan.goalPlan.target)}</a
-              >
-              {sayVerdict(plan.goalPlan).replace(/\.$/, '')}{:else if !system.stage}{plan?.verdict ??
-                'not planned'}{/if}{#if plan?.deadline.day !== undefined}; deadline {sayDay(
-                plan.deadline.day
-              )}{/if}
+                : ''}{plan?.goalPlan ? ': ' : ''}{/if}{#if plan && (plan.goalPlan || !system.stage)}<a
+                href="/stair?at={encodeURIComponent(at)}"><Found {plan} /></a
+              >{:else if !system.stage}not planned{/if}
           </dd>
         </div>
       </dl>
