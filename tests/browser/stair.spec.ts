@@ -240,7 +240,7 @@ test('what would change a verdict is tried on the spot: before and after, kept, 
   const trial = page.locator('[data-trial]');
   await expect(trial).toContainText('No longer used, or not minded: Mesh network part');
   await expect(trial).toContainText('Before: closed');
-  await expect(trial).toContainText('After: by');
+  await expect(trial).toContainText('After: straight there');
   await expect(page.locator('[data-riser]').first()).toBeVisible();
   await trial.getByRole('button', { name: 'As it is' }).click();
   await expect(page.locator('[data-verdict="closed"]')).toBeVisible();
