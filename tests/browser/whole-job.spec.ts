@@ -36,7 +36,7 @@ test(
 
     await row(page, 'draw-21').click();
     await expect(page.locator('[data-verdict]')).toContainText('Garnock Desk 6 Studio: cannot tell');
-    await expect(page.locator('[data-verdict]')).toContainText('Perhaps by hops');
+    await expect(page.locator('[data-verdict]')).toContainText('perhaps by hops');
     await expect(page.locator('[data-questions]')).toContainText('Quay archive source');
     await page.locator('[data-tread="5"]').click();
     await expect(

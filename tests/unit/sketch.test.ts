@@ -219,8 +219,8 @@ test('the changed verdicts are told, each way of changing once', () => {
   const draw = changes.find((c) => c.systems.includes('draw-01'));
   expect(draw).toMatchObject({
     verdictChanges: true,
-    before: { verdict: 'by hops' },
-    after: { verdict: 'fresh only' }
+    before: { found: { verdict: 'by hops' } },
+    after: { found: { verdict: 'fresh only' } }
   });
   expect(draw?.systems.length).toBe(9);
   expect(changes.flatMap((c) => c.systems)).not.toContain('rack-01');

@@ -6,6 +6,7 @@ import {
   type Plan,
   roundOf,
   sameTarget,
+  sumsOf,
   type TargetPlan,
   type Urgency,
   urgencyOf
@@ -186,10 +187,11 @@ const dayOrBlank = (day: number | undefined): string => (day === undefined ? '' 
 
 function needsOf(route: Route | undefined, words: PlanWords): string {
   const patches = route?.steps.filter((s) => s.kind === 'patch').length ?? 0;
-  const asks = route?.unknownSums.length ?? 0;
+  const { toAsk, unstated } = sumsOf(route);
   return [
     patches > 0 ? `${patches} patch` : '',
-    asks > 0 ? `${asks} price to ask` : '',
+    toAsk > 0 ? `${toAsk} price to ask` : '',
+    unstated > 0 ? `cost of ${unstated} not stated` : '',
     ...words.risks(route?.risks ?? [])
   ]
     .filter(Boolean)

@@ -14,6 +14,8 @@ export interface Gate<Need> {
   /** The latest day anything needed first waits for. */
   readonly waits?: MaybeDay;
   readonly needs: readonly Need[];
+  /** Linked systems, by what they are called, that do not fit, or of which it is not known. */
+  readonly failing: readonly string[];
 }
 
 /** Gates at an arrival in a run, with what is needed first begun on the day `from`, seen from `today`. */

@@ -8,6 +8,8 @@ import type { FindGates, First, Gate, Way, Ways, When } from './gate';
 /** A system of a planning that pairings link with others, and how its ways are found. */
 export interface PairedSystem<W extends Way, Need> {
   readonly system: string;
+  /** What a person calls it. */
+  readonly name: string;
   readonly model: ProductModel;
   /** Where it stands; undefined where that is not known. */
   readonly start: Place | undefined;
@@ -93,11 +95,11 @@ export class Together<W extends Way, Need> {
     return own.model.needs.pairings.map((pairing) => {
       const { id } = pairing.pairing;
       const partners = this.#partners(own.system, pairing.pairing);
-      if (partners === 'unknown') return { pairing: id, truth: 'unknown', met: true, cut: false, needs: [] };
-      return joinGates(
-        id,
-        partners.map((partner) => this.#gateOf({ own, pairing, arrival, when, waysOf }, partner))
-      );
+      if (partners === 'unknown')
+        return { pairing: id, truth: 'unknown', met: true, cut: false, needs: [], failing: [] };
+      const gates = partners.map((partner) => this.#gateOf({ own, pairing, arrival, when, waysOf }, partner));
+      const failing = partners.filter((_, i) => gates[i]?.truth !== 'yes').map((p) => p.name);
+      return { ...joinGates(id, gates), failing };
     });
   }
 
@@ -222,7 +224,7 @@ interface AskPartner<W extends Way, Need> {
   readonly waysOf: WaysOf<W, Need>;
 }
 
-type PartnerGate<Need> = Omit<Gate<Need>, 'pairing'>;
+type PartnerGate<Need> = Omit<Gate<Need>, 'pairing' | 'failing'>;
 
 const NO_WAYS: Ways<never> = { ways: [], met: false, cut: false };
 
@@ -235,7 +237,7 @@ const reachedBy = (held: ReadonlyMap<string, Ways<Way>>): string =>
     ])
   );
 
-function joinGates<Need>(pairing: string, gates: readonly PartnerGate<Need>[]): Gate<Need> {
+function joinGates<Need>(pairing: string, gates: readonly PartnerGate<Need>[]): Omit<Gate<Need>, 'failing'> {
   const days = (pick: (g: PartnerGate<Need>) => MaybeDay | undefined): MaybeDay | undefined => {
     const known = gates.map(pick).filter((d) => d !== undefined);
     if (known.length === 0) return undefined;

@@ -15,6 +15,8 @@ export interface Finding {
   /** For `not yet`: the day it opens. */
   readonly opens?: TargetPlan['opens'];
   readonly hops?: number;
+  /** Linked systems that change at the same moment. */
+  readonly together?: number;
   /** What sets the deadline, with its day. */
   readonly setBy?: Contributor;
   readonly latestStart?: Day | 'none';
@@ -40,12 +42,14 @@ export function findingOf(plan: CasePlan, today: Day): Finding {
   const urgency = urgencyOf(plan, today);
   const there = goalPlan !== undefined && isThere(goalPlan);
   const route = there ? undefined : goalPlan?.route;
+  const together = new Set(route?.needsFirst.filter((n) => n.together).map((n) => n.system)).size;
   return {
     verdict: saidVerdict(plan),
     ...(goalPlan?.perhaps && !there ? { perhaps: goalPlan.perhaps } : {}),
     ...(plan.goal ? { target: plan.goal } : {}),
     ...(goalPlan?.opens === undefined ? {} : { opens: goalPlan.opens }),
     ...(route ? { hops: route.hops, takes: route } : {}),
+    ...(together > 0 ? { together } : {}),
     ...(deadline.setBy ? { setBy: deadline.setBy } : {}),
     ...(latestStart === undefined || there ? {} : { latestStart }),
     urgency,

@@ -40,6 +40,7 @@ export {
 export { plan, planInDepth, planWith } from './plan';
 export { rulingsOf } from './made-once';
 export { Planning } from './planning';
+export { sumsOf } from './sums';
 export { findSavings, type Saving } from './savings';
 export { dealPilots, type Piloted, travelInRounds } from './rounds';
 export { type Wayfarer, wayfarerOf } from './wayfarer';

@@ -16,6 +16,8 @@ import {
 export type PairedByRoutes = PairedSystem<Label, GateNeed>;
 
 interface Stands {
+  /** What a person calls the system; its id where it is not named. */
+  readonly name?: string;
   readonly start: Place | undefined;
   readonly target: Place | undefined;
   readonly stays: boolean;
@@ -32,6 +34,7 @@ export function pairedBy(system: string, terms: Terms, stands: Stands): PairedBy
   });
   return {
     system,
+    name: system,
     model: terms.model,
     ...stands,
     findWays: (start, when, gates) => {

@@ -15,7 +15,8 @@ export interface StepUse {
 
 /** Alike systems that take the same steps. */
 interface Takers {
-  readonly plan: Pick<CasePlan, 'id' | 'product' | 'systems' | 'latestStart'>;
+  readonly plan: Pick<CasePlan, 'id' | 'product' | 'systems' | 'latestStart'> &
+    Partial<Pick<CasePlan, 'deadline'>>;
   readonly uses: readonly StepUse[];
   /** Their route rests on nothing unknown. */
   readonly certain: boolean;
@@ -91,7 +92,7 @@ export class CallsOfRights {
         number: use.right.units?.number ?? 1,
         priceCents: use.right.kind === 'held' ? undefined : (use.right.priceCents ?? 'unknown'),
         day: dayOf(use, model, { goal: this.#planning.goalOf(first), ordered, planning: this.#planning }),
-        by: typeof plan.latestStart === 'number' ? plan.latestStart : use.days.first,
+        by: orderBy(use, plan, ordered),
         certain
       };
       for (const [id, system] of systems) calls.push({ ...call, system: id, ...placeOf(system) });
@@ -116,6 +117,14 @@ export class CallsOfRights {
     this.#gathered.set(key, known);
     return known.calls;
   }
+}
+
+/** The last day to order: the latest start, or the day of the step where none is known; sooner where the price or the right itself lapses. */
+function orderBy({ right, days }: StepUse, { latestStart, deadline }: Takers['plan'], ordered: Day): Day {
+  const lapses = (deadline?.contributors ?? []).filter(
+    (c) => c.kind === 'right' && c.subject === right.right && c.day >= ordered
+  );
+  return Math.min(typeof latestStart === 'number' ? latestStart : days.first, ...lapses.map((c) => c.day));
 }
 
 /** Whether a step's right is counted: bought, or in units. */

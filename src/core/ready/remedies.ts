@@ -139,6 +139,7 @@ function asksOfMachine({ product }: LookedCase, { code, subject }: Reason, kinds
   );
 }
 
+/** What a way needs. A price nobody has stated is asked for, and keeps nobody from going. */
 function ofRoute(
   product: string,
   steps: NonNullable<LookedCase['way']>['steps'],
@@ -169,17 +170,7 @@ function ofRoute(
               eachCents: units ? 0 : costCents
             }
           ]
-        : kind === 'ask'
-          ? [
-              {
-                ...base,
-                key: `${product}/ask/${s.id}`,
-                kind: 'right' as const,
-                id: s.id,
-                eachCents: 'unknown' as const
-              }
-            ]
-          : [];
+        : [];
     }),
     ...needsFirst.map((n) => ({
       ...base,

@@ -73,8 +73,9 @@ export function bareSeen(seen: Seen): BareSeen {
 export type SeenPart =
   | { readonly kind: 'level'; readonly release: string; readonly patch: string }
   | { readonly kind: 'day'; readonly day: Day }
-  /** The longest window there is for it; 0: none. Where that would do: all its occurrences fall into freezes, or behind what there is. */
+  /** The longest window there is for it; 0: none. Where that would do: all its occurrences fall into freezes, or too far from the step behind. */
   | { readonly kind: 'room'; readonly minutes: number; readonly isFrozen: boolean }
+  | { readonly kind: 'no near window'; readonly release: string; readonly days: number }
   | { readonly kind: 'fact'; readonly name: string; readonly seen: BareSeen }
   /** How a companion fares, for certain or not, and whether anybody has said that it is there. */
   | { readonly kind: 'fare'; readonly verdict: string; readonly isSure: boolean; readonly has: boolean }
@@ -91,7 +92,8 @@ export type SeenPart =
   | { readonly kind: 'more'; readonly number: number }
   | { readonly kind: 'not said' }
   | { readonly kind: 'no figure' }
-  | { readonly kind: 'no fit'; readonly isKnown: boolean }
+  /** Linked systems that do not fit; or of which nobody knows. */
+  | { readonly kind: 'no fit'; readonly isKnown: boolean; readonly systems: readonly string[] }
   /** As the publisher says. */
   | { readonly kind: 'published'; readonly text: string };
 

@@ -31,12 +31,12 @@ export const nameVerdict = (verdict: SaidVerdict, hops?: number): string =>
 
 /** The one maker of what screens and files say of a case. */
 export function sayFinding(
-  { verdict, perhaps, hops, opens, target, setBy, urgency, takes, reasons }: Finding,
+  { verdict, perhaps, hops, together, opens, target, setBy, urgency, takes, reasons }: Finding,
   names: Names,
   currency: string
 ): SaidFinding {
   const said = {
-    verdict: sayHow({ verdict, perhaps, hops, opens }),
+    verdict: sayHow({ verdict, perhaps, hops, together, opens }),
     target: target ? names.target(target) : '',
     day: setBy ? sayDay(setBy.day) : '',
     sets: setBy ? sayContributor(setBy, names) : '',
@@ -69,20 +69,23 @@ interface How {
   readonly verdict: SaidVerdict;
   readonly perhaps: TargetPlan['perhaps'] | undefined;
   readonly hops: number | undefined;
+  readonly together: number | undefined;
   readonly opens: TargetPlan['opens'] | undefined;
 }
 
 /** How one comes there, with the day from which where it is known, and what there may be beyond it. */
-function sayHow({ verdict, perhaps, hops, opens }: How): string {
+function sayHow({ verdict, perhaps, hops, together, opens }: How): string {
   const from = verdict === 'not yet' && typeof opens === 'number' ? `, opens ${sayDay(opens)}` : '';
-  return `${nameVerdict(verdict, hops)}${from}${perhaps ? `, perhaps ${nameVerdict(perhaps)}` : ''}`;
+  const beside = together ? `, together with ${sayCount(together, 'linked system')}` : '';
+  return `${nameVerdict(verdict, hops)}${beside}${from}${perhaps ? `, perhaps ${nameVerdict(perhaps)}` : ''}`;
 }
 
 /** What is said of a target, behind its name: `by 3 hops. Everything is kept.`; `closed: no hop leads there.` */
 export function sayVerdict(plan: TargetPlan): string {
   const { verdict, perhaps, opens, route, older } = plan;
   if (verdict === 'closed' && older) return 'older than what is installed.';
-  const how = sayHow({ verdict, perhaps, hops: route?.hops, opens });
+  const together = new Set(route?.needsFirst.filter((n) => n.together).map((n) => n.system)).size;
+  const how = sayHow({ verdict, perhaps, hops: route?.hops, together, opens });
   if (verdict === 'closed' || verdict === 'cannot tell') return `${how}: ${shortestReason(plan)}.`;
   if (verdict === 'not yet' && typeof opens !== 'number')
     return `${how}: no day is recorded from which it can be reached.`;

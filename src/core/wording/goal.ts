@@ -163,6 +163,19 @@ export function sayGoalPart(goal: Goal, part: GoalPart): Phrase {
   }
 }
 
+/** The site's goal in a line: what it aims at and waits for, and who aims elsewhere. */
+export function sayGoalBrief(goal: Goal, all: readonly Goal[]): string {
+  const named = goal.targets?.length ?? 0;
+  const teams = all.filter((g) => g.team !== undefined).length;
+  return [
+    sayGoalPart(goal, 'rule').words,
+    `counting ${sayGoalPart(goal, 'maturities').words}`,
+    sayGoalPart(goal, 'settlingDays').words,
+    ...(named > 0 ? [`${sayCount(named, 'product')} with a target of its own`] : []),
+    ...(teams > 0 ? [`${sayCount(teams, 'team')} with a goal of its own`] : [])
+  ].join('; ');
+}
+
 /** The phrase of a product whose target is named. */
 export function sayNamedTarget(goal: Goal, product: string, names: Names): Phrase {
   const named = goal.targets?.find((t) => t.product === product);

@@ -50,6 +50,7 @@ export {
   type Phrase,
   RULE_WORDS,
   IMPORTANCE_WORDS,
+  sayGoalBrief,
   sayGoalPart,
   sayNamedTarget,
   sayNotNext
@@ -104,6 +105,7 @@ export {
   sayDrift,
   sayGate,
   sayItemMinutes,
+  sayJob,
   sayOrigin,
   sayRunning,
   sayTask,

@@ -72,9 +72,7 @@ export function sayRemedy(remedy: Remedy, naming: Naming): string {
     case 'perhaps':
       return `${names.cure(remedy.id)}, if it is needed`;
     case 'right':
-      return remedy.costCents === 'unknown' && remedy.key.includes('/ask/')
-        ? `Ask the price: ${names.product}, ${sayHop(names, remedy.id)}`
-        : `Right: ${names.right(remedy.id)}`;
+      return `Right: ${names.right(remedy.id)}`;
     case 'first':
       return `${naming.system(remedy.id)} first`;
     case 'replace':
@@ -82,7 +80,7 @@ export function sayRemedy(remedy: Remedy, naming: Naming): string {
     case 'decision':
       return remedy.changes[0] ? sayChange(remedy.changes[0], naming) : remedy.id;
     case 'other':
-      return `Nobody here can: ${remedy.reason ? describeReason(remedy.reason) : remedy.id}`;
+      return `No fix is recorded: ${remedy.reason ? describeReason(remedy.reason) : remedy.id}`;
   }
 }
 

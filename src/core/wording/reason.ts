@@ -40,6 +40,8 @@ export function describeReason(reason: Reason): string {
     return 'the hop wants a starting level that nobody has stated, or that is stated two ways';
   if (demanded?.kind === 'unstated' && (code === 'requirement' || code === 'site demand'))
     return 'a rule is known whose figure is not, or is stated two ways';
+  // A longer window would not do.
+  if (seen?.[0]?.kind === 'no near window') return saySeen(seen);
   const asked = demanded ? sayDemanded(demanded) : undefined;
   return SENTENCES[code]
     .replace('{seen}', () => (seen ? saySeen(seen) : 'what is installed'))

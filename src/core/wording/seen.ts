@@ -1,6 +1,6 @@
 import { formatConditionWith } from '../condition';
 import { formatDateText, formatDay } from '../date';
-import { sayMinutes } from './dates';
+import { sayCount, sayMinutes } from './dates';
 import type { BareSeen, Demanded, SeenPart } from '../route';
 
 /** What was seen of a fact, in words. */
@@ -31,6 +31,11 @@ const knownOf = (seen: BareSeen): string =>
 /** What was seen where a clause does not hold; what reads the same is said once. */
 export const saySeen = (seen: readonly SeenPart[]): string => [...new Set(seen.map(sayPart))].join(', ');
 
+const MOST_NAMED = 3;
+/** The first few names, and how many more there are. */
+const sayMost = (names: readonly string[]): string =>
+  `${names.slice(0, MOST_NAMED).join(', ')}${names.length > MOST_NAMED ? ` and ${sayCount(names.length - MOST_NAMED, 'more system')}` : ''}`;
+
 function sayPart(part: SeenPart): string {
   switch (part.kind) {
     case 'level':
@@ -43,6 +48,8 @@ function sayPart(part: SeenPart): string {
         : part.isFrozen
           ? 'those that are long enough all fall into freezes: one night more, or a freeze opened by decision, would do'
           : `the longest has ${sayMinutes(part.minutes)}`;
+    case 'no near window':
+      return `a stay on ${part.release}, out of service, may last ${sayCount(part.days, 'day')} at most, and no two windows lie so near: more days of passing through, or windows nearer to each other, would do`;
     case 'fact':
       return `${part.name} ${sayFactSeen(part.seen)}`;
     case 'fare':
@@ -60,7 +67,7 @@ function sayPart(part: SeenPart): string {
     case 'no figure':
       return 'the rule is known, its figure is not';
     case 'no fit':
-      return part.isKnown ? 'does not fit, and cannot be brought there' : 'not known';
+      return `${part.systems.length > 0 ? `${sayMost(part.systems)} ` : ''}${part.isKnown ? 'does not fit, and cannot be brought there' : 'not known'}`;
     case 'published':
       return part.text;
   }

@@ -190,8 +190,15 @@ export function sayRunning(
   return `longer than the careful ${sayMinutes(careful)}: ${sayMinutes(minutes)}. ${then === '' ? 'Perhaps it is stuck.' : `Stuck? ${then}`}`;
 }
 
-const SHUT: Readonly<Record<GateName, string>> = {
-  'back-up': 'the back-up is not finished and proven',
+/** What a worksheet is for: from where to where, with the edition where the product has several. */
+export function sayJob({ product, start, target }: Worksheet, names: WorkNames): string {
+  const own = names.product(product);
+  const at = (standing: Worksheet['start']): string =>
+    [own.level(standing), own.edition(standing.edition)].filter(Boolean).join(' ');
+  return `${own.product} ${at(start)} to ${at(target)}`;
+}
+
+const SHUT: Readonly<Record<Exclude<GateName, 'back-up'>, string>> = {
   access: 'access or media are not in hand',
   checks: 'a check is open or has failed',
   'work-arounds': 'what makes ready is not clean on every node and linked system',
@@ -200,13 +207,28 @@ const SHUT: Readonly<Record<GateName, string>> = {
   'the same hop elsewhere': 'it has failed on others, and nobody has said that the rest go on'
 };
 
-/** Why a gate is shut, or how it came to be open. */
-export function sayGate({ name, isOpen, opened, waitsFor, isStale }: Gate, names: WorkNames): string {
+/** What of a back-up is open, by the items that keep its gate shut. */
+const BACK_UP_OPEN: Readonly<Partial<Record<WorkItem['kind'], string>>> = {
+  'back up': 'the back-up is not finished',
+  prove: 'it is not proven that the back-up can be restored',
+  snapshot: 'the snapshot is not taken'
+};
+
+/** Why a gate is shut, or how it came to be open; `items`: those of its worksheet. */
+export function sayGate(
+  { name, isOpen, opened, waitsFor, isStale, shutBy }: Gate,
+  names: WorkNames,
+  items: readonly WorkItem[]
+): string {
   if (opened)
     return `${name}: gone through by decision${opened.who ? ` of ${opened.who}` : ''}: ${opened.note ?? ''}`;
   if (isOpen) return `${name}: open`;
   if (isStale) return `${name}: the back-up is older than a week`;
   const who = waitsFor.map((s) => names.system(s)).join(', ');
+  if (name === 'back-up') {
+    const kinds = new Set(items.filter((i) => shutBy.includes(i.id)).map((i) => i.kind));
+    return `${name}: ${[...kinds].flatMap((k) => BACK_UP_OPEN[k] ?? []).join(', ')}`;
+  }
   return `${name}: ${SHUT[name]}${who === '' ? '' : `: ${who}`}`;
 }
 
@@ -221,11 +243,10 @@ const MARKS: Readonly<Record<ItemState, string>> = {
 
 /** A worksheet with all that was entered, for paper or a ticket. Markdown. */
 export function worksheetMarkdown(sheet: Worksheet, names: WorkNames): string {
-  const own = names.product(sheet.product);
   const progress = progressOf(sheet);
   const standing = standingOf(sheet);
   const lines = [
-    `# ${names.system(sheet.system)}: ${own.product} ${own.level(sheet.start)} to ${own.level(sheet.target)}`,
+    `# ${names.system(sheet.system)}: ${sayJob(sheet, names)}`,
     '',
     `Made ${sheet.made}${sheet.who ? ` by ${sheet.who}` : ''}${sheet.night ? `, planned for ${sheet.night}` : ''}. ${standing.done} of ${standing.of} done.`,
     ''

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Search, Tip } from '$lib/kit';
-  import { sayCount, sayMissingPaths, sayNumber, sayStanding } from '$core/wording';
+  import { sayCount, sayGoalBrief, sayMissingPaths, sayNumber, sayStanding } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import { settings } from '$lib/state/settings.svelte';
   import type { EstateList } from './estate-list.svelte';
@@ -49,7 +49,7 @@
         <a class="one" href="/ready/questions">Say it</a>, or
         <a href="/catalogue/table">paste the publisher’s table</a>.</span
       >{/if}
-    {#if goal}Goal: newest {goal.maturities.join(' or ')} release, settled {goal.settlingDays} days.{/if}
+    {#if goal}<a href="/estate/teams">Goal</a>: {sayGoalBrief(goal, desk.estate.goals)}.{/if}
   </p>
 </div>
 {#if outOpen}{#await import('./TakeOut.svelte') then { default: TakeOut }}

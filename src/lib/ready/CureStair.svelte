@@ -24,10 +24,11 @@
   const top = $derived(layout.treads[layout.treads.length - 1]);
 
   const namesOf = (tread: CureTread): string[] =>
-    tread.remedies.flatMap((key) => {
-      const remedy = remedies.get(key);
-      return remedy ? [sayRemedy(remedy, naming)] : [];
-    });
+    tread.remedies
+      .flatMap((key) => remedies.get(key) ?? [])
+      // Called by what it is that costs the money.
+      .sort((a, b) => Number(b.costCents) - Number(a.costCents))
+      .map((remedy) => sayRemedy(remedy, naming));
 
   /** Two lines of words under a tread. */
   function linesOf(tread: CureTread): string[] {

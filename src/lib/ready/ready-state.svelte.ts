@@ -42,6 +42,21 @@ export class ReadyState {
       .filter((r) => r.costCents !== 0)
   );
   readonly wanting = $derived((this.ready?.wants ?? []).reduce((n, w) => n + w.systems, 0));
+  /** Systems of which nothing is known to be in the way, since not even a way is known. */
+  readonly untold = $derived(
+    (this.ready?.cases ?? [])
+      .filter((c) => c.verdict === 'cannot tell' && !this.ready?.wants.some((w) => w.case === c.id))
+      .reduce((n, c) => n + c.systems.length, 0)
+  );
+  /** Of those on their way: a price on it is not known. */
+  readonly unpriced = $derived(
+    (desk.plan?.cases ?? [])
+      .filter((c) => (c.goalPlan?.route?.unknownSums.length ?? 0) > 0)
+      .reduce((n, c) => n + c.systems.length, 0)
+  );
+  readonly hasErrands = $derived(
+    (this.ready?.fetch.length ?? 0) > 0 || (this.ready?.rights.some((r) => r.toBuy !== 0) ?? false)
+  );
   readonly asIs = $derived(this.treads[0]?.opened ?? 0);
   readonly forNothing = $derived(this.treads.findLast((t) => t.spentCents === 0)?.opened ?? 0);
   readonly opening = $derived(

@@ -148,7 +148,7 @@
         <li>
           {#each opening.reasons as reason, i (i)}{i > 0 ? '; and ' : ''}{describeReason(reason)}{/each}.
           <span class="soft"
-            >{changesFor(opening) ? 'Lifted' : 'Nobody here can lift that. Were it lifted'}: {nameVerdict(
+            >{changesFor(opening) ? 'Lifted' : 'No fix is recorded for it. Were it lifted'}: {nameVerdict(
               opening.verdict,
               opening.route.hops
             )},

@@ -25,7 +25,7 @@
       {#if trial.changes.length > 0}
         <Button kind="onward" onclick={() => void tryout.keep()}>Keep it</Button>
         <Button onclick={() => void toWhatIf()}>For the whole estate</Button>
-      {:else}<span class="soft">Nobody here can lift it.</span>{/if}
+      {:else}<span class="soft">No fix is recorded for it.</span>{/if}
       <Button onclick={() => tryout.drop()}>As it is</Button>
     </p>
   </section>

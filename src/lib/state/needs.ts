@@ -1,5 +1,5 @@
 import { hasLevels, type Product } from '$core/catalogue';
-import type { CasePlan } from '$core/plan';
+import { type CasePlan, sumsOf } from '$core/plan';
 import { isCounted } from '$core/route';
 import { readingKey, type System } from '$core/estate';
 import { sayCount, sayRisks } from '$core/wording';
@@ -25,7 +25,9 @@ export function needsOf(plan: CasePlan, system: System | undefined, product: Pro
     (route?.steps.filter((s) => isCounted(s) && s.right.kind === 'purchase').length ?? 0) *
     plan.systems.length;
   if (bought > 0) needs.push({ kind: 'ticket', words: sayCount(bought, 'right') });
-  if (route && route.unknownSums.length > 0) needs.push({ kind: 'ticket', words: 'price to ask' });
+  const asked = sumsOf(route);
+  if (asked.toAsk > 0) needs.push({ kind: 'ticket', words: 'price to ask' });
+  else if (asked.unstated > 0) needs.push({ kind: 'ticket', words: 'cost not stated' });
   if (plan.restsOn?.some((r) => r.ruled === undefined)) needs.push({ kind: 'fact', words: 'a ruling' });
   if (plan.goalPlan?.reasons.some((r) => r.code === 'cell'))
     needs.push({ kind: 'fact', words: 'upgrade path' });

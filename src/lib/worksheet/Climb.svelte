@@ -12,10 +12,16 @@
   const steps = $derived.by(() => {
     const progress = progressOf(sheet);
     const hops = sheet.items.filter((i) => i.kind === 'hop');
+    let before = sheet.start;
     return [...new Set(hops.map((i) => i.step))].map((step) => {
       const own = hops.filter((i) => i.step === step);
+      const to = own[0]?.to ?? before;
+      const isSame = to.release === before.release && to.patch === before.patch;
+      const edition = to.edition === before.edition ? '' : names.edition(to.edition);
+      before = to;
       return {
-        level: own[0]?.to ? names.level(own[0].to) : '',
+        // A change of edition alone is called by the edition it leads to.
+        level: isSame && edition !== '' ? edition : names.level(to),
         isDone: own.every((i) => isDone(progress.get(i.id)?.state ?? 'open'))
       };
     });

@@ -24,7 +24,13 @@
   }
 </script>
 
-<section class="failed" data-failed={item.id}>
+<section
+  class="failed"
+  data-failed={item.id}
+  {@attach (e) => {
+    if (!barred) e.scrollIntoView({ block: 'nearest' });
+  }}
+>
   <h2>Failed: {sayTask(item, sheet, orderNames)}</h2>
   {#if !barred}
     {#if prepared}<p data-prepared>

@@ -57,7 +57,9 @@
   let entering: Promise<void> = Promise.resolve();
   function enter(state: ItemState): Promise<void> {
     const said: Said = { note: note.trim(), minutes: minutes.trim(), evidence };
-    note = minutes = '';
+    note = '';
+    // What it took is said once it is over.
+    if (state !== 'running') minutes = '';
     evidence = [];
     const next = (): Promise<void> => keep(state, said);
     // One that failed has said so on the desk; the next is entered all the same.
@@ -123,7 +125,7 @@
   {#if isShut}
     <div class="shut" data-shut>
       {#each shut as gate (gate.name)}
-        <p><b>Shut</b> {sayGate(gate, orderNames)}.</p>
+        <p><b>Shut</b> {sayGate(gate, orderNames, sheet.items)}.</p>
         {#each gate.shutBy.slice(0, 6) as id (id)}
           {@const by = sheet.items.find((i) => i.id === id)}
           {#if by}<p class="soft by">{sayTask(by, sheet, orderNames)}</p>{/if}

@@ -36,7 +36,7 @@
                 ? ', shut'
                 : ', open'}: {gates
                 .filter((g) => !g.isOpen || g.opened)
-                .map((g) => sayGate(g, orderNames))
+                .map((g) => sayGate(g, orderNames, sheet.items))
                 .join('; ')}{/if}
           </li>
         {/if}

@@ -23,7 +23,11 @@
       <h1>What stands in the way</h1>
       <CureStair treads={state.treads} remedies={state.remedies} {currency} budget={state.budget} />
       {#if state.groups.length === 0}
-        <p class="soft">Nothing stands in the way of any goal, as far as is known.</p>
+        <p class="soft">
+          {#if state.untold > 0}Nothing is known to stand in the way. Of {sayCount(state.untold, 'system')} it cannot
+            be told: see <a href="/ready/questions">what to find out first</a>.{:else}Nothing stands in the
+            way of any goal, as far as is known.{/if}
+        </p>
       {/if}
       {#each state.groups as group (group.loss)}
         <h2>{sayLoss(group.loss)}</h2>
@@ -38,10 +42,11 @@
     </section>
     <aside>
       <p class="verdict">
-        <b>{sayNumber(state.asIs)} of {sayCount(state.wanting, 'system')}</b> on the way to a goal get there
-        as things are{state.forNothing > state.asIs
-          ? `, ${sayNumber(state.forNothing)} with what costs nothing`
-          : ''}.
+        {#if state.wanting > 0}<b>{sayNumber(state.asIs)} of {sayCount(state.wanting, 'system')}</b> on the
+          way to a goal get there as things are{state.forNothing > state.asIs
+            ? `, ${sayNumber(state.forNothing)} with what costs nothing`
+            : ''}{state.unpriced > 0 ? `; of ${sayNumber(state.unpriced)} the cost is not known` : ''}.{/if}
+        {#if state.untold > 0}<b>{sayCount(state.untold, 'system')}</b> cannot be told yet.{/if}
       </p>
       <OpensMost {state} />
       <BudgetPart {state} />
@@ -60,7 +65,7 @@
         </section>
       {/if}
       <div class="onward no-print">
-        <a class="act onward" href="/ready/fetch">Fetch and buy</a>
+        {#if state.hasErrands}<a class="act onward" href="/ready/fetch">Fetch and buy</a>{/if}
         <a class="act" href="/ready/what-if">Try it first</a>
       </div>
     </aside>

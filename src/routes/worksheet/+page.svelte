@@ -5,7 +5,7 @@
   import { page } from '$app/state';
   import { formatDay, parseDay } from '$core/date';
   import type { WorkItem, Worksheet } from '$core/estate';
-  import { sayCount, sayDay, sayDrift, sayTask, worksheetMarkdown } from '$core/wording';
+  import { sayCount, sayDay, sayDrift, sayJob, sayTask, worksheetMarkdown } from '$core/wording';
   import { driftOf, progressOf, standingOf } from '$core/worksheet';
   import Found from '$lib/components/Found.svelte';
   import EmptyDesk from '$lib/components/EmptyDesk.svelte';
@@ -93,10 +93,7 @@
   }
 
   const dayOf = (iso: string): string => sayDay(parseDay(iso) ?? 0);
-  const way = (s: Worksheet): string => {
-    const own = orderNames.product(s.product);
-    return `${own.product} ${own.level(s.start)} to ${own.level(s.target)}`;
-  };
+  const way = (s: Worksheet): string => sayJob(s, orderNames);
 </script>
 
 <svelte:head><title>Worksheet - Orange Stair</title></svelte:head>

@@ -31,6 +31,8 @@ export interface Schedule {
   readonly waitsUntil: MaybeDay;
   /** Places of moves whose stay out of service cannot be brought within the pass days. */
   readonly overstays: readonly number[];
+  /** Place of the last move that was put into a later window, so that the stay behind it keeps the pass days. */
+  readonly putOff?: number;
 }
 
 interface Moment {
@@ -76,13 +78,15 @@ function layIntoWindows(terms: Terms, moves: readonly Move[], how: Judging): Sch
   const after: (number | undefined)[] = moves.map(() => undefined);
   const notBefore: MaybeDay[][] = moves.map(() => []);
   const overstays: number[] = [];
+  let putOff: number | undefined;
   for (;;) {
     const laid = layForward(terms, moves, how, { notBefore, after });
     const at = findOverstay(terms, { moves, days: laid.days, run: how.run }, overstays);
     const entered = at && laid.days[at.enter]?.at;
-    if (!at) return { ...laid, overstays };
+    if (!at) return { ...laid, overstays, ...(putOff === undefined ? {} : { putOff }) };
     if (at.until === 'unknown' || !entered) overstays.push(at.enter);
     else {
+      putOff = at.enter;
       after[at.enter] = entered.occurrence.start + 1;
       // None that ends a day or more before will do either.
       notBefore[at.enter] = [at.until - 1 - Math.ceil(entered.occurrence.minutes / MINUTES_A_DAY)];

@@ -110,9 +110,16 @@ function explainOther(terms: Terms, move: Move, finding: Finding): Told {
       };
     case 'pairing': {
       const pairing = needs.pairings.find((p) => p.pairing.id === finding.subject)?.pairing;
+      const gates = terms.gates(move.to, 'sure', terms.today, terms.from);
       return {
         ...named(pairing?.kind ?? finding.subject),
-        seen: [{ kind: 'no fit', isKnown: finding.truth !== 'unknown' }],
+        seen: [
+          {
+            kind: 'no fit',
+            isKnown: finding.truth !== 'unknown',
+            systems: gates.find((g) => g.pairing === finding.subject)?.failing ?? []
+          }
+        ],
         ...sourced(pairing?.source)
       };
     }

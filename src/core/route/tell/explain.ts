@@ -274,9 +274,19 @@ export function reasonOf(
       const { own, ownBack } = blockOf(terms, move);
       const longest = Math.max(0, ...(terms.calendar?.windows ?? []).map((w) => w.minutes));
       const [minutes, nodes] = [own + ownBack, terms.nodes];
+      const { putOff } = judgement.schedule;
+      const stay = putOff === undefined || longest < minutes ? undefined : moves[putOff]?.to.release;
       return {
         ...base,
-        seen: [{ kind: 'room', minutes: longest, isFrozen: longest >= minutes }],
+        seen: [
+          stay === undefined
+            ? { kind: 'room', minutes: longest, isFrozen: longest >= minutes }
+            : {
+                kind: 'no near window',
+                release: new Names(terms.model.product).release(terms.model.releases[stay]?.release.id ?? ''),
+                days: terms.goal.passDays
+              }
+        ],
         demanded: { kind: 'minutes', minutes, ...(nodes > 1 ? { byNode: Math.ceil(minutes / nodes) } : {}) }
       };
     }
