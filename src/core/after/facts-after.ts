@@ -65,7 +65,7 @@ function workedOn({ cures = [], uses = {} }: Leaves, id: string, seen: Seen, kin
   return (measure && taken !== undefined && lessOf(measure, taken, cured)) || cured;
 }
 
-/** A fact after a cure: set makes it the value; raise makes an unknown one "at least" (RECKONING B5). */
+/** A fact after a cure: set makes it the value; raise makes an unknown one "at least". */
 function curedSeen(cure: CureLeaves, kinds: FactKinds, seen: Seen): Seen {
   if (cure.set !== undefined) return { kind: 'known', value: cure.set, source: cure.id };
   const raise = cure.raise ?? '';

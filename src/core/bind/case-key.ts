@@ -51,7 +51,7 @@ interface Cuts {
 }
 
 /**
- * Keys that are equal for systems whose rule-relevant inputs are equal (RECKONING A2): facts cut at the thresholds the
+ * Keys that are equal for systems whose rule-relevant inputs are equal: facts cut at the thresholds the
  * catalogue names - measures that steps consume, and days, by value - companions, nodes, and what is linked.
  * Values are looked at once each. Cost: O(facts asked) a system.
  */

@@ -13,7 +13,7 @@ import {
   type System
 } from '../estate';
 
-/** Systems of a situation whose rule-relevant inputs are equal (RECKONING A2): the unit of planning. */
+/** Systems of a situation whose rule-relevant inputs are equal: the unit of planning. */
 export interface Case {
   readonly id: string;
   readonly situation: string;

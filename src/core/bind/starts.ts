@@ -11,7 +11,7 @@ function candidates(reading: Reading, all: readonly string[]): readonly string[]
 }
 
 /**
- * Every place a system may stand on (RECKONING A1): candidates where some are named, else all the product has.
+ * Every place a system may stand on: candidates where some are named, else all the product has.
  * In order of sequence, patch level, edition, architecture. A system counts as its lowest node. A bare or candidate
  * machine stands on nothing. Empty when the readings name nothing of this product.
  */

@@ -43,7 +43,7 @@ const MAX_READINGS = 400;
  *
  * The text is cut into words. Every way of covering the words with declared names and aliases is listed; covers with
  * fewest words left over are kept. If one cover remains and nothing is left over, the text decides. Otherwise what
- * the covers name are candidates - never a guess (RECKONING A1). Names are compared whole, never as numbers. A cover whose
+ * the covers name are candidates - never a guess. Names are compared whole, never as numbers. A cover whose
  * name, patch level and build do not agree counts only where it accounts for more than any that do; then all it names are
  * candidates. Where the longest names of products in the text are of several, the version belongs to nobody can say which.
  * `product` narrows the reading to one product, whose own name may then be missing from the text.

@@ -16,7 +16,7 @@ import {
   text
 } from './schema-part';
 
-/** What it means when a requirement does not hold, worst first (RECKONING B6). */
+/** What it means when a requirement does not hold, worst first. */
 const GRADES = ['blocks', 'warning', 'degrades', 'loses', 'advises'] as const;
 
 const cure = z.strictObject({

@@ -49,7 +49,7 @@ const DEMANDS: ReadonlySet<string> = new Set(['levels', 'needs']);
 
 /**
  * The catalogue as planning reads it: of entries stated in several ways the statement a ruling lets hold; without a
- * ruling an end counts at its earliest statement and a beginning at its latest (RECKONING 1.4), demands that differ are
+ * ruling an end counts at its earliest statement and a beginning at its latest, demands that differ are
  * unknown, minutes the most, what is kept the least, a price one to ask for. An expected date is passed over for an end, and is
  * unknown for a beginning, where the site does not count expected dates. Other fields stay as the entry itself has them. Products without disputes are the same objects.
  */

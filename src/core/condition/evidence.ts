@@ -1,7 +1,7 @@
 import type { Truth } from './truth';
 import type { Range } from '../version';
 
-/** What is known of one fact. A raise by a cure leaves it known to be at least so much, no more (RECKONING B5). */
+/** What is known of one fact. A raise by a cure leaves it known to be at least so much, no more. */
 export type Seen =
   | {
       readonly kind: 'known';

@@ -1,6 +1,6 @@
 import type { Measure } from './measure';
 
-/** What a fact outlives: a fresh install keeps what is hardware or firmware, and nothing else (RECKONING B4). */
+/** What a fact outlives: a fresh install keeps what is hardware or firmware, and nothing else. */
 export type Keeper = 'hardware' | 'firmware' | 'software' | 'paper';
 
 /** A kind of fact that conditions may ask of a system. */

@@ -1,7 +1,7 @@
 /** Strong Kleene's three values (S. C. Kleene, Introduction to Metamathematics, 1952, section 64). */
 export type Truth = 'yes' | 'no' | 'unknown';
 
-/** The two readings every verdict is computed in (RECKONING A4). */
+/** The two readings every verdict is computed in. */
 export type Run = 'sure' | 'best';
 
 /** A demand must hold for a step; a guard decides whether something applies at all. */

@@ -52,7 +52,7 @@ function spanOfMonths(year: number, month: number, months: number): { first: Day
 }
 
 /**
- * The day a date counts as: starts and ends alike read as the last day it may mean (RECKONING C1).
+ * The day a date counts as: starts and ends alike read as the last day it may mean.
  * An expected date is unknown where the site's policy does not count expected dates (A3).
  */
 export function readDay(date: DateInterval, countsExpected: boolean): MaybeDay {

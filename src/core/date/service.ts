@@ -11,7 +11,7 @@ export interface ServicePhase {
 
 /**
  * The end of service that counts for a site: the `until` of the last stated phase not beyond `counted`.
- * Undefined where no such phase is stated; `unknown` ends count as in service (RECKONING A3).
+ * Undefined where no such phase is stated; `unknown` ends count as in service.
  */
 export function findCountedPhase<Phase extends ServicePhase>(
   phases: readonly Phase[],

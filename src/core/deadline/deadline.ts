@@ -2,7 +2,7 @@ import type { Day, PhaseName } from '../date';
 import type { Kept } from '../catalogue';
 import { compareText } from '../kit';
 
-/** What ends, and what missing it costs (RECKONING G1). */
+/** What ends, and what missing it costs. */
 export interface Contributor {
   readonly kind:
     | 'service of installed'

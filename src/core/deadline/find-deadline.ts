@@ -27,7 +27,7 @@ export interface Timing {
 }
 
 /**
- * The deadline of a case and the latest start of its chosen route (RECKONING G), without windows.
+ * The deadline of a case and the latest start of its chosen route, without windows.
  *
  * 1. The end of the phase that counts for what is installed.
  * 2. The closing that leaves no sure route to the target keeping as much as the chosen one: looked for by moving

@@ -6,7 +6,7 @@ import type { Check, System } from './schema';
 type Item = Check['items'][number];
 
 /**
- * What checking tools found, as statements (RECKONING 1.12): of each tool its latest run. An item is about a requirement, a companion
+ * What checking tools found, as statements: of each tool its latest run. An item is about a requirement, a companion
  * or a fact where it says so or goes by its name; a result on a fact without a value is about the requirements that ask for that
  * fact alone. A failure about nothing that is known closes every hop until it is placed. Cost: items times entries.
  */
@@ -77,7 +77,7 @@ function placeOf(
 /** The name a decision gives a failure that nobody can place, to rule it wrong: `product/checks/...`. */
 export const checkKey = (what: string): string => foldText(what).replaceAll('/', '-');
 
-/** Findings of checking tools as statements (RECKONING 1.12). */
+/** Findings of checking tools as statements. */
 export interface Checked {
   /** Whether requirements hold, by id, and companions work, by folded name. */
   readonly requirements: ReadonlyMap<string, Truth>;

@@ -38,7 +38,7 @@ const keyOf = ({ run, today, from }: When): string => `${run} ${today} ${from}`;
 type WaysOf<W extends Way, Need> = (partner: PairedSystem<W, Need>) => Ways<W> | 'any';
 
 /**
- * Which linked systems can come along (RECKONING 1.3), once a planning, run and day: a way of a system holds where on every
+ * Which linked systems can come along, once a planning, run and day: a way of a system holds where on every
  * release it arrives at each partner stands on a fitting place, or has a way of its own, which holds too, to a fitting place
  * from which its target stays reachable. The greatest set of ways for which that is so: it begins with every way as holding
  * and strikes those that do not, until nothing is struck; so whatever is to stay, or has no way, closes what hangs on it at

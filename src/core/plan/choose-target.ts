@@ -16,7 +16,7 @@ interface Choosing {
 }
 
 /**
- * The target a rule goal aims at (RECKONING E5). It chooses among the releases on the installed one's strand, from the installed
+ * The target a rule goal aims at. It chooses among the releases on the installed one's strand, from the installed
  * one on, that are published, settled and of an allowed maturity today, in the edition the goal names, else the installed edition
  * or its successor; on the goal's architecture, else the installed one where the release has it, else the release's first.
  * Releases decided to be passed over are left out. From nothing any strand will do, and any edition where none is named.

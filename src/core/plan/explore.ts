@@ -111,7 +111,7 @@ function explore(planning: Planning, looking: Looking, found: TargetPlan): Explo
   };
 }
 
-/** Past the budget: the first by each criterion and the first 20 by preference (RECKONING E2). */
+/** Past the budget: the first by each criterion and the first 20 by preference. */
 function withinBudget(labels: readonly Label[], cut: boolean): { labels: readonly Label[]; cut: boolean } {
   if (!cut && labels.length <= 200) return { labels, cut };
   const criteria: ((l: Label) => number)[] = [

@@ -17,7 +17,7 @@ interface Kept {
 const MOST = 20_000;
 
 /**
- * Plans of cases that asked the same (RECKONING A2), kept from one planning to the next: after an edit only what it can
+ * Plans of cases that asked the same, kept from one planning to the next: after an edit only what it can
  * change is planned anew. Kept by the product as it was settled, so that another catalogue starts afresh.
  * Plans whose reasons tell what was seen are shared only where the same was seen.
  */

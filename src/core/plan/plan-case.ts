@@ -19,7 +19,7 @@ import {
 } from '../route';
 import { sameTarget, type CasePlan, type OnTrack, type TargetPlan } from './plan-types';
 
-/** Plans one case: verdicts and routes, fallbacks, the goal's deadline and slack (RECKONING A1, C, D, E, G). */
+/** Plans one case: verdicts and routes, fallbacks, the goal's deadline and slack. */
 export function planCase(
   planning: Planning,
   model: ProductModel | undefined,
@@ -159,7 +159,7 @@ function goalPlanOf(worst: StartPlan, plans: readonly StartPlan[]): TargetPlan |
   return { ...own, best, verdict, perhaps };
 }
 
-/** Over all starts: sure is the worst, best the best (RECKONING A1). Route and reasons are those of the worst start. */
+/** Over all starts: sure is the worst, best the best. Route and reasons are those of the worst start. */
 function mergeTarget(target: TargetPlan, plans: readonly StartPlan[]): TargetPlan {
   if (plans.length === 1) return target;
   let sure = target.sure;

@@ -7,7 +7,7 @@ import type { Planning } from './planning';
 import { foldText } from '../version';
 
 /**
- * What ends beside the service of what is installed (RECKONING G1): service of what it hangs on, of its hardware model,
+ * What ends beside the service of what is installed: service of what it hangs on, of its hardware model,
  * its certificate, the grace of its activation. Of hosts and managers the earliest counts.
  */
 export function findOtherEnds(planning: Planning, one: Case): Contributor[] {

@@ -11,7 +11,7 @@ import {
 import { NOTHING, type Place, targetKey } from '../compile';
 
 /**
- * Replacing the machine as a way of its own (RECKONING B5): the price of a new one, by a published replacement for this
+ * Replacing the machine as a way of its own: the price of a new one, by a published replacement for this
  * product or by the site, and the set-up from nothing on a machine of which nothing is known yet. Undefined where
  * nobody has named a price, or nothing is to be done.
  */

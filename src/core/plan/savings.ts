@@ -13,7 +13,7 @@ export interface Saving {
 }
 
 /**
- * Saving questions of a route (RECKONING 1.1): each fact that is unread, disputed or past its shelf life behind what its cures
+ * Saving questions of a route: each fact that is unread, disputed or past its shelf life behind what its cures
  * that are needed only perhaps are for. A cure that hangs on several facts is saved by each.
  */
 export function findSavings(planning: Planning, { terms, one }: Looking, route: Route | undefined): Saving[] {

@@ -71,7 +71,7 @@ const usesOf = ({ parts }: Laid): readonly StepUse[] => parts.flatMap((p) => p.u
 const A_YEAR = 365;
 
 /**
- * What waiting costs (RECKONING 4.4): the chosen ways laid anew from each day ahead, with rights, prices and draws anew, the ways
+ * What waiting costs: the chosen ways laid anew from each day ahead, with rights, prices and draws anew, the ways
  * themselves as they are. Days that come to the same are one stretch. Cost: a judging of each way a day, a count of rights a change.
  *
  * @param only the cases whose ways begin later; all where absent

@@ -22,7 +22,7 @@ export class ReadyCache {
 }
 
 /**
- * What stands in the way over the whole estate, from its plan (RECKONING F, H; FIELD-NOTES N20-N32, N38, N52). Yields the number
+ * What stands in the way over the whole estate, from its plan (FIELD-NOTES N20-N32, N38, N52). Yields the number
  * of cases looked into after each. Cost: that of `lookIntoCase` a case.
  */
 export function* gatherReady(

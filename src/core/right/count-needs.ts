@@ -9,7 +9,7 @@ import { keyOfCalls, type RightCall, type RightCalls } from './right-call';
 import type { PoolDraw, Purchase, RightCount, RightNeed, RightPool, RightShare } from './right-need';
 
 /**
- * The one count of rights, for plan, screens, lists and exports alike (RECKONING 4): what is called for of each right by edition,
+ * The one count of rights, for plan, screens, lists and exports alike: what is called for of each right by edition,
  * what pools hold of it, who draws on what, and what is to be bought on which day.
  *
  * Certain calls are served whole before those that are only perhaps made, which never cause a purchase. Calls equal in right,

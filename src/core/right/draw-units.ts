@@ -24,7 +24,7 @@ const CLASS_WORK = 5;
 const WORK_ON_TIES = 2_000;
 
 /**
- * Serves demands from supplies and by buying, together (RECKONING 4.3): fewest units short, least money - a sum nobody knows
+ * Serves demands from supplies and by buying, together: fewest units short, least money - a sum nobody knows
  * after known ones -, fewest units bought, and of what is equal the supplies that come first drawn on most. A demand may be
  * split. Packs are bought on a demand's day, none superfluous; what is over serves that day's demands and later ones.
  *

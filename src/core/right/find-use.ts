@@ -61,7 +61,7 @@ const ASK: FoundUse['use'] = { kind: 'ask', costCents: 'unknown' };
 const NONE: FoundUse = { use: ASK, met: 'yes', closes: false, locked: '' };
 
 /**
- * The right a step is made under, on the days it falls on (RECKONING D, "beside it"; 4.1).
+ * The right a step is made under, on the days it falls on.
  *
  * 1. Of the published rights that apply to the step and are usable that day, the cheapest: known price before
  *    unknown, then price, then id; where the goal forbids spending, free first, then unknown.

@@ -2,7 +2,7 @@ import type { Day } from '../date';
 import type { MaybeSum } from './money';
 import type { Pool } from './pools';
 
-/** What the chosen routes need of one right in one edition, over the estate, and what of it is to be bought (RECKONING H). */
+/** What the chosen routes need of one right in one edition, over the estate, and what of it is to be bought. */
 export interface RightNeed {
   /** Needs and pools of one group go together; others are never served from these. */
   readonly group: string;

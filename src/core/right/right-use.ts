@@ -1,7 +1,7 @@
 import type { Day } from '../date';
 import type { RightUseKind } from '../estate';
 
-/** Counted units a step takes out of a pool; never mixed between editions (RECKONING E1, H). */
+/** Counted units a step takes out of a pool; never mixed between editions. */
 export interface UnitUse {
   readonly pool: string;
   readonly edition?: string;

@@ -6,7 +6,7 @@ import type { Evidence, FactKinds, Seen } from '../condition';
 type Facts = ReadonlyMap<string, Seen>;
 
 /**
- * What has become of the facts on the way (RECKONING B4): what steps have changed, and whether a fresh install has
+ * What has become of the facts on the way: what steps have changed, and whether a fresh install has
  * left only what belongs to hardware and firmware.
  */
 export interface Along {

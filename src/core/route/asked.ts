@@ -36,7 +36,7 @@ export interface Outlay {
 /** What is asked of a system at one step, with the cures done before it; days play no part in it. */
 export interface Asked extends Outlay {
   readonly cures: readonly CureModel[];
-  /** Of these the ones that some reading of what nobody has read makes needless (RECKONING 1.1). */
+  /** Of these the ones that some reading of what nobody has read makes needless. */
   readonly ifNeeded: ReadonlySet<string>;
   /** What it comes to where what is unknown turns out best. */
   readonly least: Outlay;

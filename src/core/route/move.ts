@@ -34,7 +34,7 @@ export type Opening = Omit<Move, 'level' | 'asked'>;
 
 /**
  * Every counted step the catalogue knows from a place, whatever its clauses: published hops and edition changes,
- * and - where `cells` - empty cells of partial tables (RECKONING A5). Sorted by id, then arrival. Listed once a place.
+ * and - where `cells` - empty cells of partial tables. Sorted by id, then arrival. Listed once a place.
  */
 export function listOpenings(model: ProductModel, from: Place, cells: boolean): readonly Opening[] {
   const { made, levels } = openingsOf(model);
@@ -116,7 +116,7 @@ function findOpenings(model: ProductModel, from: Place, cells: boolean): Opening
   return openings;
 }
 
-/** From nothing a fresh install leads to every edition and architecture it arrives in (RECKONING A1). */
+/** From nothing a fresh install leads to every edition and architecture it arrives in. */
 function pushFromNothing(openings: Opening[], model: ProductModel, hop: HopModel, from: Place): void {
   const all = (rows: readonly (readonly number[])[]): number[] =>
     [...new Set(rows.flat())].sort((a, b) => a - b);
@@ -173,7 +173,7 @@ function pushEmptyCells(openings: Opening[], model: ProductModel, from: Place): 
   }
 }
 
-/** True when the step would enter a standing already stood on, or a release earlier than one stood on (RECKONING B1). */
+/** True when the step would enter a standing already stood on, or a release earlier than one stood on. */
 export function turnsBack(model: ProductModel, visited: readonly Place[], to: Place): boolean {
   return visited.some((v) => {
     if (v.release === to.release) return v.edition === to.edition && v.architecture === to.architecture;

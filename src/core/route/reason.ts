@@ -123,7 +123,7 @@ export type Demanded =
       readonly editions?: readonly [from: string, to: string];
     };
 
-/** A reason: the clause, what was seen, what was demanded, on whose word (RECKONING F1). Its words are wording's. */
+/** A reason: the clause, what was seen, what was demanded, on whose word. Its words are wording's. */
 export interface Reason {
   readonly code: ClauseCode;
   /** The hop, edition change, release or cell it belongs to. */

@@ -48,7 +48,7 @@ export interface WorkAroundStep {
   readonly carefulMinutes: number;
 }
 
-/** What is done around a step for what the system has on it (RECKONING 1.5). */
+/** What is done around a step for what the system has on it. */
 export type WorkTask = 'back up' | 'take off' | 'copy back' | 'put on again' | 'update';
 
 /** Work a hop brings beside itself, on its days: before it where it makes ready, after it where it puts back. */
@@ -170,7 +170,7 @@ export interface Route {
   readonly restsOn: readonly Reason[];
 }
 
-/** A linked system that has to reach a release before a step of this route (RECKONING E6). */
+/** A linked system that has to reach a release before a step of this route. */
 export interface NeededFirst {
   /** Id of the pairing that asks for it. */
   readonly pairing: string;
@@ -185,7 +185,7 @@ export interface NeededFirst {
   readonly route: Route;
 }
 
-/** Verdicts of a target, best first (RECKONING D). */
+/** Verdicts of a target, best first. */
 export const VERDICTS = ['here', 'straight', 'by hops', 'fresh only', 'not yet', 'closed'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 export type ShownVerdict = Verdict | 'cannot tell';

@@ -1,4 +1,4 @@
-/** Text folded for comparing names: case and runs of spaces do not count (RECKONING A1). */
+/** Text folded for comparing names: case and runs of spaces do not count. */
 export const foldText = (text: string): string =>
   PLAIN.test(text) ? text : text.trim().replace(/\s+/g, ' ').toLowerCase();
 

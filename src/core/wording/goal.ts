@@ -169,10 +169,12 @@ export function sayGoalBrief(goal: Goal, all: readonly Goal[]): string {
   const teams = all.filter((g) => g.team !== undefined).length;
   return [
     sayGoalPart(goal, 'rule').words,
-    `counting ${sayGoalPart(goal, 'maturities').words}`,
+    ...(goal.maturities.some((m) => m !== 'general')
+      ? [`counting ${sayGoalPart(goal, 'maturities').words}`]
+      : []),
     sayGoalPart(goal, 'settlingDays').words,
-    ...(named > 0 ? [`${sayCount(named, 'product')} with a target of its own`] : []),
-    ...(teams > 0 ? [`${sayCount(teams, 'team')} with a goal of its own`] : [])
+    ...(named > 0 ? [sayCount(named, 'product has a named target', 'products have named targets')] : []),
+    ...(teams > 0 ? [sayCount(teams, 'team has its own', 'teams have their own')] : [])
   ].join('; ');
 }
 

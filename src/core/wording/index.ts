@@ -98,7 +98,7 @@ export { sayStep } from './step';
 export { sayKnown } from './seen';
 export { describeInstalled, describeStart, importWords } from './system';
 export { nameVerdict, sayBegin, sayFinding, sayVerdict, shortestReason } from './finding';
-export { BAND_NAMES, sayCounted, sayMissingPaths, sayStanding, sayUrgency } from './urgency';
+export { BAND_NAMES, sayMissingPaths, sayStanding } from './urgency';
 export { sayContributor, sayCost, sayNotStraight } from './verdict';
 export {
   partsOf,

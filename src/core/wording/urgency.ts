@@ -15,7 +15,7 @@ export const BAND_NAMES: Readonly<Record<UrgencyBand, string>> = {
 };
 
 /** How urgent a case is: "814 days past", "41 days late", "82 days left"; nothing where nothing binds it. */
-export function sayUrgency({ band, days }: Urgency): string {
+function sayUrgency({ band, days }: Urgency): string {
   if (days === undefined) return '';
   return band === 'past its deadline' ? `${sayCount(-days, 'day')} past` : sayDaysLeft(days);
 }
@@ -24,7 +24,7 @@ export function sayUrgency({ band, days }: Urgency): string {
 export const sayDaysTo = (urgency: Urgency): string => sayCounted(urgency) || sayUrgency(urgency);
 
 /** How far away the day of the deadline is, where the days count to that, since no start is known: "in 82 days". */
-export const sayCounted = ({ counts, days }: Urgency): string =>
+const sayCounted = ({ counts, days }: Urgency): string =>
   counts === 'deadline' && days !== undefined && days >= 0 ? `in ${sayCount(days, 'day')}` : '';
 
 /** How the estate stands: "11 past the deadline, 3 too late to start, 36 cannot be told yet"; nothing of what is none. */

@@ -98,7 +98,7 @@ function fitWidth(treads: readonly WayTread[]): readonly WayTread[] {
   });
 }
 
-/** A closed goal says why, and names the best target that is open (RECKONING E5). */
+/** A closed goal says why, and names the best target that is open. */
 function wordsOf(plan: CasePlan, end: WayDrawing['end'], names: Names, verdict: string): string {
   if (end === 'reached') return '';
   if (end !== 'closed' || !plan.goalPlan) return verdict;

@@ -16,7 +16,7 @@ import type { MoveDays } from './move-days';
 import { offerWait } from '../step/offer-wait';
 import type { RouteGate, Terms } from '../terms';
 
-/** A step spreads over more days than one past this many careful minutes (RECKONING C2). */
+/** A step spreads over more days than one past this many careful minutes. */
 const MINUTES_A_DAY = 1440;
 
 /** How a sequence of moves is judged: with its end as the target, so that settling and resting bind there; in which run. */
@@ -41,7 +41,7 @@ interface Moment {
 }
 
 /**
- * Gives every step its day (RECKONING C2): the earliest that the steps before it, publication, settling and first
+ * Gives every step its day: the earliest that the steps before it, publication, settling and first
  * open days allow, each counted step on days of its own, its patch with it or, where the step must wait, before it.
  * A step onto a release out of service is put off just so far that the stay there keeps the pass days.
  * Where the last move's release is the target, settling days bind every step that arrives on it.
@@ -195,7 +195,7 @@ function layMove(
   wait(offerWait(terms, move, run));
   if (patchWait !== undefined) waitsUntil = laterWait(waitsUntil, patchWait);
   for (const until of notBefore) earliest = notEarlier(terms, earliest, until);
-  // Lead days and what linked systems need first put the step off, and are no waits of its own (RECKONING C3).
+  // Lead days and what linked systems need first put the step off, and are no waits of its own.
   if (move.asked.leadDays > 0) {
     const comes = terms.leadsFrom + move.asked.leadDays;
     terms.notes.turnOn(comes);

@@ -15,7 +15,7 @@ export interface Fallback {
 }
 
 /**
- * A fallback for every counted hop of a route (RECKONING E4): the chosen route from the state after the patches and cures
+ * A fallback for every counted hop of a route: the chosen route from the state after the patches and cures
  * that serve the hop, on its planned day, with that hop barred in all its ways. Cost: one search a hop.
  */
 export function findFallbacks(terms: Terms, label: Label, target: Place): Fallback[] {

@@ -14,7 +14,7 @@ const MOST_TRIED = 100;
 /** Work of the search and of all the routes looked for; see `workOf`. */
 const MOST_WORK = 1_500_000;
 
-/** A least set of clauses whose lifting makes a closed target better than closed (RECKONING F2). */
+/** A least set of clauses whose lifting makes a closed target better than closed. */
 export interface Opening {
   /** Names of the clauses (`clauseKey`), sorted. */
   readonly clauses: readonly string[];

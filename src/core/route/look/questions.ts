@@ -29,7 +29,7 @@ type Answer = Seen | Truth;
 type Answers = ReadonlyMap<Atom, Answer>;
 
 /**
- * What to find out first (RECKONING F3): least sets, of up to three unknowns, with which the verdict of a target is settled
+ * What to find out first: least sets, of up to three unknowns, with which the verdict of a target is settled
  * whatever they turn out to be - sure and best are then the same. Every answer out of every piece is tried.
  * Cost: two searches for a chosen route a trial, at most 2,500 trials; one for all routes an answer, until `MOST_WORK` is spent.
  */

@@ -25,7 +25,7 @@ export type Atom =
 export const nameOfAtom = (atom: Atom): string => (atom.kind === 'fact' ? `fact ${atom.fact}` : atom.key);
 
 /**
- * What is unknown behind a set of clauses routes rest on (RECKONING F3). Facts are cut into the pieces between the
+ * What is unknown behind a set of clauses routes rest on. Facts are cut into the pieces between the
  * thresholds the catalogue names, cures reach and steps use up; a disputed one into what is stated. What only a hop will
  * show is asked of nobody.
  */

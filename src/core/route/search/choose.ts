@@ -42,7 +42,7 @@ export interface ChooseOptions {
 }
 
 /**
- * The verdict of one target in one run, and its chosen route, without looking at all the others (RECKONING D, E3).
+ * The verdict of one target in one run, and its chosen route, without looking at all the others.
  *
  * A route's place in the order of preference never gets better by going on, so labels are worked off in that order, with
  * the least that is still ahead added (A*: P. Hart, N. Nilsson, B. Raphael, 1968): the first target met is the one. A step

@@ -191,7 +191,7 @@ export class Expander {
 
   /**
    * For each set of cures the lowest patch level that lets the step hold; all that do where the stay may yet be put off.
-   * A level whose cures include another's, and that is not lower, is dropped (RECKONING B2).
+   * A level whose cures include another's, and that is not lower, is dropped.
    */
   #admitLevels(label: Label, opening: Opening, asTarget: boolean, every: boolean): Label[] {
     const terms = this.#terms;

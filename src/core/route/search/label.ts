@@ -145,7 +145,7 @@ export function restsOnOf({ findings }: Judgement, mode: Mode): readonly string[
   return mode === 'open' && keys.length > MAX_LIFTED ? undefined : keys;
 }
 
-/** What may be lifted (RECKONING F2): clauses, permissions, rights, publication; never a cell or a cure's limit. */
+/** What may be lifted: clauses, permissions, rights, publication; never a cell or a cure's limit. */
 const isLiftable = ({ code }: Finding): boolean =>
   code !== 'cell' && code !== 'cure limit' && code !== 'cure';
 
@@ -245,7 +245,7 @@ function addUnits(units: Criteria['units'], use: UnitUse | undefined): Criteria[
 }
 
 /**
- * The order in which a site prefers routes (RECKONING E3): most kept, fewest risks, hops, money (an unknown sum
+ * The order in which a site prefers routes: most kept, fewest risks, hops, money (an unknown sum
  * last, then its known part, then how many sums are unknown) and careful minutes, of each the most it may be and then the
  * least, finish day (unknown last), steps, ids. Total.
  */
@@ -373,7 +373,7 @@ const isSameList = (a: readonly string[], b: readonly string[]): boolean =>
 const isSubset = (a: readonly string[], b: readonly string[]): boolean => a.every((x) => b.includes(x));
 
 /**
- * True when a route beats another (RECKONING E1): it rests on no more unknowns, is no worse on every criterion and
+ * True when a route beats another: it rests on no more unknowns, is no worse on every criterion and
  * better on one, or rests on strictly fewer. Sums of money compare at both ends of their range, unknown ones of one
  * ignorance by how many there are.
  */
@@ -411,7 +411,7 @@ const isSameAmount = (a: Amount, b: Amount): boolean =>
 
 /**
  * The unbeaten of several routes, in the order of preference; of routes equal in criteria and unknowns the first by fewest
- * steps, then ids (RECKONING E1). Routes over empty cells stand in no list.
+ * steps, then ids. Routes over empty cells stand in no list.
  */
 export function unbeatenOf<T extends { readonly criteria: Criteria }>(labels: readonly T[]): T[] {
   const sorted = labels

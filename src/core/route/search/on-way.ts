@@ -6,7 +6,7 @@ import type { Terms } from '../terms';
 import { isCounted, type Route } from '../types';
 
 /*
- * A way somebody has chosen (RECKONING E): the counted steps in order, each with the edition and architecture it leads to, the
+ * A way somebody has chosen: the counted steps in order, each with the edition and architecture it leads to, the
  * cures that may be taken before it and the right it is made under. What a step of it leaves out may be anything.
  */
 

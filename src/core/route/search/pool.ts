@@ -6,7 +6,7 @@ import { targetKey } from '../../compile';
 export type IsBeaten = (label: Criteria, by: Criteria) => boolean;
 
 /**
- * Unbeaten labels by key. Of two that differ only in patch levels the lower stays, whatever it costs (RECKONING B2):
+ * Unbeaten labels by key. Of two that differ only in patch levels the lower stays, whatever it costs:
  * one that was beaten since still rules out its higher twins.
  */
 export class Pool {

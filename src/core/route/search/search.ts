@@ -29,7 +29,7 @@ export interface SearchResult {
 }
 
 /**
- * Finds the routes from one start to every target, in one run (RECKONING B, C, E) - or, to find
+ * Finds the routes from one start to every target, in one run - or, to find
  * openings, with a few clauses lifted (F2), where every patch level and every set of cures is tried.
  *
  * Labels are worked off first in, first out, so shorter routes come first. From each label, for each counted step

@@ -9,7 +9,7 @@ export const rankVerdict = (verdict: Verdict): number => VERDICTS.indexOf(verdic
 export const isBetter = (a: Verdict, b: Verdict): boolean => rankVerdict(a) < rankVerdict(b);
 
 /**
- * The verdict of a target that is neither installed nor older, from its routes (RECKONING D2-D6).
+ * The verdict of a target that is neither installed nor older, from its routes.
  * Open today: one release hop in place and nothing else counted is `straight`; all in place `by hops`;
  * otherwise `fresh only`. Open later: `not yet`. No route: `closed`.
  */
@@ -29,7 +29,7 @@ export function verdictOfLabel(terms: Terms, { criteria, moves }: Label): Verdic
   return moves.length === 1 && moves[0]?.kind === 'in place' ? 'straight' : 'by hops';
 }
 
-/** The first route by preference among those that give the verdict (RECKONING E3). Labels come in that order. */
+/** The first route by preference among those that give the verdict. Labels come in that order. */
 export function chosenOf(terms: Terms, labels: readonly Label[]): Label | undefined {
   const verdict = verdictOf(terms, labels);
   return labels.find((l) => verdict === 'not yet' || verdictOfLabel(terms, l) === verdict);
@@ -42,7 +42,7 @@ export interface Shown {
 }
 
 /**
- * What is shown of the two runs (RECKONING D, A5): `cannot tell` where sure is `not yet` or `closed` and best is
+ * What is shown of the two runs: `cannot tell` where sure is `not yet` or `closed` and best is
  * better; "perhaps" where best is better otherwise - withheld where only empty cells make it so and a sure route
  * in place exists. What a search that was cut short has not found is not closed: nobody can tell.
  */

@@ -78,7 +78,7 @@ interface Ask {
 }
 
 /**
- * What a step asks of the system with a set of cures done (RECKONING B4-B6): requirements and the site's own demands, of
+ * What a step asks of the system with a set of cures done: requirements and the site's own demands, of
  * every node that states the fact, space, the limits of cures, companions, cautions, offers. Whether the cures are ones for
  * this system is asked beforehand (`cureTruth`). Cost: what the product asks, times nodes.
  */
@@ -262,7 +262,7 @@ function askCures(ask: Ask, cures: readonly CureModel[]): void {
 }
 
 /**
- * Whether a cure is one for this system, by the facts before the step (RECKONING 1.2): its own condition, where it has one;
+ * Whether a cure is one for this system, by the facts before the step: its own condition, where it has one;
  * without one a setting only where the thing is there and off, a part that is bought only where it is absent. Never where its
  * requirement does not concern the system. Of nodes, where it is one for some.
  */

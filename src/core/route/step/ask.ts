@@ -10,7 +10,7 @@ import { NOTHING_KNOWN, type Terms } from '../terms';
 import { clauseKey } from '../reason';
 
 /**
- * What a step asks of the system (RECKONING B4-B6), once for every inclusion-minimal set of cures with which all that
+ * What a step asks of the system, once for every inclusion-minimal set of cures with which all that
  * closes holds in this run; where none does, once without cures, with what does not hold.
  * At most one cure a fact. Demands are asked of the facts before the step, less what the step uses. A cure that some
  * reading of what nobody has read makes needless is told as needed only perhaps.
@@ -139,7 +139,7 @@ function askCured(terms: Terms, step: AskedStep, run: Run): AskedWays {
 }
 
 /**
- * What is needed only perhaps (RECKONING 1.1): the cheapest subset of the cures with which the best run holds at this step,
+ * What is needed only perhaps: the cheapest subset of the cures with which the best run holds at this step,
  * what is stale taken for unread; each cure that some such least subset does without is needed only perhaps.
  */
 function withLeast(

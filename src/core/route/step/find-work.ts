@@ -9,7 +9,7 @@ import type { Terms } from '../terms';
 const INSTALLED: ReadonlySet<string> = new Set(['application', 'extension', 'third-party source', 'driver']);
 
 /**
- * The work a step brings for what the system is known to have (RECKONING 1.5): companions taken off before it, updated or
+ * The work a step brings for what the system is known to have: companions taken off before it, updated or
  * put on again after it; around a fresh install the back-up and what it leaves to be copied back. Minutes are of one node
  * and of the longest fare that may apply; 0 where nobody has said. A machine with nothing on it has nothing to save.
  */

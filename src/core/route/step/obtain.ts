@@ -5,7 +5,7 @@ import type { Terms } from '../terms';
 import type { Obtained } from '../types';
 
 /**
- * How a hop is had on this machine (RECKONING 1.7): the usable way of least risk - without a stated one first, then in the order
+ * How a hop is had on this machine: the usable way of least risk - without a stated one first, then in the order
  * of the catalogue -, where it is started, and how its offer stands. An offer is usable where it is made and not withheld; where
  * nothing else is named it is what one waits for. Undefined where the catalogue says nothing of it.
  */

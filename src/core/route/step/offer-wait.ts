@@ -9,7 +9,7 @@ export const isOfferedOnly = (hop: Hop | undefined): boolean =>
   (hop?.doing?.obtain ?? []).every((o) => o.way === 'offer');
 
 /**
- * What a hop that can be had only by offer waits for (FIELD-NOTES N18; RECKONING D). Made: nothing. Not made: the day by
+ * What a hop that can be had only by offer waits for (FIELD-NOTES N18). Made: nothing. Not made: the day by
  * which everybody has it, or a day nobody knows. Unknown: machines to which it comes first have it from its beginning,
  * all from its completion; between the two the sure run waits, the best run does not. Withheld machines wait for the end
  * of that.

@@ -86,7 +86,7 @@ const unknownSumsOf = (steps: readonly Step[]): readonly string[] =>
     )
     .sort();
 
-/** What must be done first, and what that needs first in turn; each system once (RECKONING E6). */
+/** What must be done first, and what that needs first in turn; each system once. */
 function listNeeds(
   terms: Terms,
   { moves, gates }: { readonly moves: readonly Move[]; readonly gates: RouteGates },
