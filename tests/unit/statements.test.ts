@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { findTrack, type Product } from '../../src/core/catalogue';
 import { parseCatalogue } from '../../src/core/exchange';
 import { parseDay } from '../../src/core/date';
 import {
@@ -11,7 +12,7 @@ import {
 } from '../../src/core/estate';
 import { findingOf, plan, Planning, sumsOf } from '../../src/core/plan';
 import { gatherReady } from '../../src/core/ready/gather-ready';
-import { describeReason, sayFinding, sayGate, sayGoalBrief, sayJob } from '../../src/core/wording';
+import { describeReason, sayFinding, sayGate, sayGoalBrief, sayJob, sayTrack } from '../../src/core/wording';
 import { Names } from '../../src/core/catalogue/names';
 import { gatesBefore } from '../../src/core/worksheet';
 
@@ -182,6 +183,22 @@ test('where days of passing through cannot be kept inside windows they are what 
   const said = sayFinding(findingOf(result.cases[0]!, TODAY), names, 'EUR');
   expect(said.reasons.join()).toContain('a stay on 2, out of service, may last 5 days at most');
   expect(said.reasons.join()).not.toContain('freeze');
+});
+
+test('the way out of a preview is told before it is stepped onto, until the release is out in general', () => {
+  const product = {
+    ...PRODUCT,
+    releases: [
+      ...RELEASES,
+      { id: 'd', name: '4', published: { preview: '2031-01-01', general: '2031-05-01' } }
+    ],
+    tracks: [{ id: 'early', name: 'Early ring', releases: 'd', leaving: 'no way out', forfeits: 'no help' }]
+  } as unknown as Product;
+  const at = (release: string, day: string) =>
+    findTrack(product, { release, patch: 'base' }, { today: parseDay(day)!, countsExpected: true });
+  expect(sayTrack(at('d', '2031-04-30')!)).toBe('a preview, Early ring, with no way out at all; no help');
+  expect(at('d', '2031-05-01')).toBeUndefined();
+  expect(at('c', '2031-04-30')).toBeUndefined();
 });
 
 test('the site’s goal is said as it is, and who has another', () => {

@@ -112,6 +112,23 @@ test('of every plan: each hop once a node, in turn; gates before it; no item wit
     expect(sheet.items.filter((i) => i.kind === 'work-around' && i.needless === undefined).length).toBe(
       arounds.reduce((n, s) => n + s.times, 0)
     );
+    // As long as its stair says, on all nodes together.
+    const WORK = ['hop', 'patch', 'cure', 'work-around', 'work'];
+    for (const pick of ['typicalMinutes', 'carefulMinutes'] as const)
+      expect(
+        sheet.items
+          .filter(
+            (i) =>
+              i.needless === undefined &&
+              (WORK.includes(i.kind) || (i.kind === 'post-work' && /^route$|\/companions\//.test(i.about)))
+          )
+          .reduce((n, i) => n + (i[pick] ?? 0), 0),
+        `${sheet.id} ${pick}`
+      ).toBe(
+        (one.goalPlan?.route?.steps ?? [])
+          .filter((s) => s.kind !== 'work' || s.task !== 'back up')
+          .reduce((n, s) => n + s[pick] * (s.kind === 'work-around' ? s.times : nodes), 0)
+      );
     const patches = one.goalPlan?.route?.steps.filter((s) => s.kind === 'patch').length ?? 0;
     expect(sheet.items.filter((i) => i.kind === 'patch').length).toBe(patches);
   }

@@ -3,6 +3,7 @@ export { copyRelease } from './copy-release';
 export { COUNTED_KINDS, type CountedKind } from './counted';
 export { diffValues, type Edit, editValue, isEqual } from './diff-values';
 export { joinEntryPath, splitEntryPath } from './entry-path';
+export { findTrack, type OnTrack } from './find-track';
 export { type FeatureDifference, findFeatureDifference } from './features';
 export { mergeCatalogues } from './merge';
 export { migrateCatalogue } from './migrate';

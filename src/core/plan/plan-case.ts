@@ -1,7 +1,8 @@
+import { findTrack } from '../catalogue';
 import { idsOfPlace, type Place, type ProductModel } from '../compile';
-import { type Day, parseDay, readDay } from '../date';
+import { type Day, parseDay } from '../date';
 import { type Deadline, deadlineOf, type Timing } from '../deadline';
-import { BASE_PATCH, matchesRange, parseRange } from '../version';
+import { BASE_PATCH } from '../version';
 import { type Case, startsOf } from '../bind';
 import type { Target } from '../estate';
 import { findOtherEnds } from './plan-ends';
@@ -17,7 +18,7 @@ import {
   type Terms,
   type Verdict
 } from '../route';
-import { sameTarget, type CasePlan, type OnTrack, type TargetPlan } from './plan-types';
+import { sameTarget, type CasePlan, type TargetPlan } from './plan-types';
 
 /** Plans one case: verdicts and routes, fallbacks, the goal's deadline and slack. */
 export function planCase(
@@ -83,29 +84,16 @@ export function planCase(
 const importanceOf = ({ goal: { importance } }: Case): Pick<CasePlan, 'importance'> =>
   importance === undefined || importance === 'normal' ? {} : { importance };
 
-const LEAVING: readonly OnTrack['leaving'][] = ['at the general release', 'fresh install', 'no way out'];
-
-/**
- * The preview track it stands on, while what is installed is not out in general: how it is left, and what is forfeited. Of
- * several tracks that lead there the one that is hardest to leave.
- */
+/** The preview track it stands on, while what is installed is not out in general. */
 function trackOf(
   { model, today, countsExpected }: Terms,
   { release, patch }: Place
 ): Pick<CasePlan, 'track'> {
   const at = model.releases[release];
-  const general = at?.publication.general && readDay(at.publication.general, countsExpected);
-  if (!at || (typeof general === 'number' && general <= today)) return {};
-  const position = { release: at.release.id, patch: at.patches[patch]?.id ?? BASE_PATCH };
-  const [track] = (model.product.tracks ?? [])
-    .filter((t) => {
-      const parsed = parseRange(t.releases);
-      return 'range' in parsed && matchesRange(model.sequence, parsed.range, position);
-    })
-    .sort((a, b) => LEAVING.indexOf(b.leaving) - LEAVING.indexOf(a.leaving));
-  if (!track) return {};
-  const { id, name, leaving, forfeits } = track;
-  return { track: { id, name, leaving, ...(forfeits === undefined ? {} : { forfeits }) } };
+  if (!at) return {};
+  const level = { release: at.release.id, patch: at.patches[patch]?.id ?? BASE_PATCH };
+  const track = findTrack(model.product, level, { today, countsExpected });
+  return track ? { track } : {};
 }
 
 /** Where the catalogue knows nothing, what the machine's own record says of its end counts (os-release, SUPPORT_END). */

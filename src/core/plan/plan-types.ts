@@ -1,3 +1,4 @@
+import type { OnTrack } from '../catalogue';
 import type { Day, MaybeDay, StepDays } from '../date';
 import type { Deadline } from '../deadline';
 import type { Target, WayStep } from '../estate';
@@ -57,14 +58,6 @@ export const isThere = ({ verdict, older }: Pick<TargetPlan, 'verdict' | 'older'
 export type SaidVerdict = ShownVerdict | 'newer than the target';
 export const saidVerdict = ({ verdict, goalPlan }: Pick<CasePlan, 'verdict' | 'goalPlan'>): SaidVerdict =>
   goalPlan?.older === true ? 'newer than the target' : verdict;
-
-/** A preview track a system stands on. */
-export interface OnTrack {
-  readonly id: string;
-  readonly name: string;
-  readonly leaving: 'at the general release' | 'fresh install' | 'no way out';
-  readonly forfeits?: string;
-}
 
 /** How the goal came by its target. */
 export type GoalSource = 'rule' | 'goal' | 'decision' | 'kept back' | 'stay' | 'none';

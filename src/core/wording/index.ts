@@ -98,6 +98,7 @@ export { sayStep } from './step';
 export { sayKnown } from './seen';
 export { describeInstalled, describeStart, importWords } from './system';
 export { nameVerdict, sayBegin, sayFinding, sayVerdict, shortestReason } from './finding';
+export { sayTrack } from './track';
 export { BAND_NAMES, sayMissingPaths, sayStanding } from './urgency';
 export { sayContributor, sayCost, sayNotStraight } from './verdict';
 export {

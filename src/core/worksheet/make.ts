@@ -69,7 +69,12 @@ const isBehind = (step: Step): boolean =>
 
 function draftsOf(making: Making, step: Step, k: number): Draft[] {
   const { product, system } = making;
-  const times = { typicalMinutes: step.typicalMinutes, carefulMinutes: step.carefulMinutes };
+  // What is one item is done on every node.
+  const nodes = system.nodes ?? 1;
+  const times = {
+    typicalMinutes: step.typicalMinutes * nodes,
+    carefulMinutes: step.carefulMinutes * nodes
+  };
   switch (step.kind) {
     case 'patch':
       return [
@@ -107,7 +112,7 @@ function draftsOf(making: Making, step: Step, k: number): Draft[] {
         }
       ];
     default:
-      return hopDrafts(making, step, { k, nodes: system.nodes ?? 1 });
+      return hopDrafts(making, step, { k, nodes });
   }
 }
 
@@ -179,8 +184,8 @@ function hopDrafts(
       ...(started === undefined && step.obtain?.started === undefined
         ? {}
         : { details: [`started: ${step.obtain?.started ?? started ?? ''}`] }),
-      typicalMinutes: Math.round(step.typicalMinutes / nodes),
-      carefulMinutes: Math.round(step.carefulMinutes / nodes),
+      typicalMinutes: step.typicalMinutes,
+      carefulMinutes: step.carefulMinutes,
       ...(handsOnMinutes === undefined ? {} : { handsOnMinutes }),
       ...(normal ? { normal } : {}),
       ...(stuck

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Fold } from '$lib/kit';
   import { calendarDate, type Day } from '$core/date';
-  import type { Names, Product } from '$core/catalogue';
+  import { findTrack, type Names, type OnTrack, type Product } from '$core/catalogue';
   import { type CountedStep, type CureStep, isCounted, type Route, type Step } from '$core/route';
   import {
     sayBlock,
@@ -12,9 +12,11 @@
     sayNodes,
     sayShortDay,
     sayStep,
+    sayTrack,
     sayWayBack
   } from '$core/wording';
   import { naming } from '$lib/ready/naming';
+  import { desk } from '$lib/state/desk.svelte';
 
   let {
     route,
@@ -67,6 +69,12 @@
     return `The next hop starts ${hop?.levels ?? 'from a later patch level'}. ${sources(next?.id ?? '')}`;
   }
 
+  /** The preview a step leads onto, told before it is taken. */
+  const trackOf = (step: Step): OnTrack | undefined =>
+    isCounted(step) && product && step.kind !== 'edition change'
+      ? findTrack(product, step.to, { today, countsExpected: desk.estate.site.countsExpected })
+      : undefined;
+
   /** How often a step is done: once a node, but for work-arounds. */
   const timesOf = (step: Step): number => (step.kind === 'work-around' ? step.times : nodes);
 
@@ -118,10 +126,12 @@
 
 <ol class="ladder">
   {#each route.steps as step, i (i)}
+    {@const track = trackOf(step)}
     <li class={!isCounted(step) ? 'dot' : step.kind === 'edition change' ? 'square' : 'hop'}>
       <span class="when mono">{step.days.exact ? sayShortDay(step.days.first, year) : 'day unknown'}</span>
       <span class="what">
         <span>{step.kind === 'cure' && step.ifNeeded ? 'If needed: ' : ''}{sayStep(step, names)}</span>
+        {#if track}<span data-onto-track><b>Onto {sayTrack(track)}.</b></span>{/if}
         <span class="soft small">
           {step.kind === 'work' && step.carefulMinutes === 0
             ? 'No time of its own is published'

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Fold } from '$lib/kit';
   import type { CasePlan, TargetPlan } from '$core/plan';
-  import { describeReason, sayInOrder, sayNotStraight, sayRisks, sayVerdict } from '$core/wording';
+  import { describeReason, sayInOrder, sayNotStraight, sayRisks, sayTrack, sayVerdict } from '$core/wording';
   import Ladder from '$lib/components/Ladder.svelte';
   import { followGoal } from '$lib/state/acts';
   import { desk } from '$lib/state/desk.svelte';
@@ -23,12 +23,6 @@
     looked: TargetPlan;
     onpick: (target: TargetPlan | undefined) => void;
   } = $props();
-
-  const LEAVING = {
-    'at the general release': 'left when the general release comes',
-    'fresh install': 'with no way out but a fresh install',
-    'no way out': 'with no way out at all'
-  } as const;
 
   const { names, goal, bestOpen, inDepth, isGoal, system } = $derived(stair);
   /** Where no order reaches what needs others first, the goal is closed. */
@@ -62,11 +56,7 @@
   </Fold>
 {/if}
 {#if plan.track && (looked.verdict === 'here' || (isGoal && looked.older))}
-  <p data-track>
-    On a preview, {plan.track.name}, {LEAVING[plan.track.leaving]}{plan.track.forfeits
-      ? `; ${plan.track.forfeits}`
-      : ''}.
-  </p>
+  <p data-track>On {sayTrack(plan.track)}.</p>
 {/if}
 {#if isGoal && plan.decidedWay}<DecidedWay way={plan.decidedWay} />{/if}
 {#if looked.verdict === 'closed' || looked.verdict === 'cannot tell'}
