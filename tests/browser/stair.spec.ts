@@ -250,10 +250,10 @@ test('what would change a verdict is tried on the spot: before and after, kept, 
   await expect(page.locator('[data-verdict]')).toContainText(/: (by|straight)/);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('[data-verdict="closed"]')).toBeVisible();
-  // Nobody here can lift a publisher’s rule: shown, not kept.
+  // No fix of a publisher’s rule is recorded: shown, not kept.
   await page.goto('/stair?at=shelf-south');
   await page.locator('[data-openings]').getByRole('button', { name: 'Try it' }).first().click();
-  await expect(page.locator('[data-trial]')).toContainText('Nobody here can lift it.');
+  await expect(page.locator('[data-trial]')).toContainText('No fix is recorded for it.');
 });
 
 test('treads are looked at with the arrows and picked with Enter', async ({ page }) => {
