@@ -10,7 +10,7 @@ import {
   type System,
   type Worksheet
 } from '../../src/core/estate';
-import { findingOf, plan, Planning, sumsOf } from '../../src/core/plan';
+import { exploreSystem, findingOf, plan, Planning, sumsOf } from '../../src/core/plan';
 import { gatherReady } from '../../src/core/ready/gather-ready';
 import { describeReason, sayFinding, sayGate, sayGoalBrief, sayJob, sayTrack } from '../../src/core/wording';
 import { Names } from '../../src/core/catalogue/names';
@@ -134,7 +134,7 @@ test('a gate says what of the back-up is open, and nothing of what is done', () 
   expect(sayJob(sheet, names)).toBe('Gate 1 small to 1 large');
 });
 
-test('a pairing that fails names the linked system that fails', () => {
+test('a pairing that fails names what fails, alike for all systems it is said of, in the estate and on the stair', () => {
   const hub = {
     ...PRODUCT,
     id: 'hub',
@@ -154,15 +154,18 @@ test('a pairing that fails names the linked system that fails', () => {
       }
     ]
   };
-  const { result } = planOf([paired, hub], {
+  const { planning, result } = planOf([paired, hub], {
     systems: [
       system('s', { links: [{ kind: 'managed by', to: 'h' }] }),
-      system('h', { product: { is: 'hub' } })
+      system('t', { links: [{ kind: 'managed by', to: 'i' }] }),
+      system('h', { product: { is: 'hub' } }),
+      system('i', { product: { is: 'hub' } })
     ]
   });
   const one = result.cases.find((c) => c.systems.includes('s'));
-  expect(one?.verdict).toBe('closed');
-  expect(one?.goalPlan?.reasons.map(describeReason).join()).toContain('H does not fit');
+  expect(one).toMatchObject({ verdict: 'closed', systems: ['s', 't'] });
+  for (const plan of [one, ...['s', 't'].map((id) => exploreSystem(planning, id)?.plan)])
+    expect(plan?.goalPlan?.reasons.map(describeReason).join()).toContain(': Hub 1 does not fit');
 });
 
 test('where days of passing through cannot be kept inside windows they are what is named, not a longer night', () => {

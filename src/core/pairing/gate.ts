@@ -14,7 +14,7 @@ export interface Gate<Need> {
   /** The latest day anything needed first waits for. */
   readonly waits?: MaybeDay;
   readonly needs: readonly Need[];
-  /** Linked systems, by what they are called, that do not fit, or of which it is not known. */
+  /** What linked systems run that do not fit, or of which it is not known. */
   readonly failing: readonly string[];
 }
 

@@ -8,7 +8,7 @@ import type { FindGates, First, Gate, Way, Ways, When } from './gate';
 /** A system of a planning that pairings link with others, and how its ways are found. */
 export interface PairedSystem<W extends Way, Need> {
   readonly system: string;
-  /** What a person calls it. */
+  /** What it runs, in words: the same for all that cannot be told apart. */
   readonly name: string;
   readonly model: ProductModel;
   /** Where it stands; undefined where that is not known. */
@@ -98,7 +98,7 @@ export class Together<W extends Way, Need> {
       if (partners === 'unknown')
         return { pairing: id, truth: 'unknown', met: true, cut: false, needs: [], failing: [] };
       const gates = partners.map((partner) => this.#gateOf({ own, pairing, arrival, when, waysOf }, partner));
-      const failing = partners.filter((_, i) => gates[i]?.truth !== 'yes').map((p) => p.name);
+      const failing = [...new Set(partners.filter((_, i) => gates[i]?.truth !== 'yes').map((p) => p.name))];
       return { ...joinGates(id, gates), failing };
     });
   }

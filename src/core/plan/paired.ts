@@ -1,3 +1,4 @@
+import { Names } from '../catalogue';
 import { idsOfPlace, type Place } from '../compile';
 import type { PairedSystem, When } from '../pairing';
 import {
@@ -16,8 +17,6 @@ import {
 export type PairedByRoutes = PairedSystem<Label, GateNeed>;
 
 interface Stands {
-  /** What a person calls the system; its id where it is not named. */
-  readonly name?: string;
   readonly start: Place | undefined;
   readonly target: Place | undefined;
   readonly stays: boolean;
@@ -32,9 +31,12 @@ export function pairedBy(system: string, terms: Terms, stands: Stands): PairedBy
     leadsFrom: from,
     gates
   });
+  const names = new Names(terms.model.product);
+  const at = stands.start && idsOfPlace(terms, stands.start);
   return {
     system,
-    name: system,
+    // Alike systems hang on others alike: what is told of all of them calls these by what they run.
+    name: [names.product, at ? names.level(at) : ''].filter(Boolean).join(' '),
     model: terms.model,
     ...stands,
     findWays: (start, when, gates) => {

@@ -326,7 +326,6 @@ export class Planning {
     const [start] = starts;
     const found = start && starts.length === 1 ? goalOf(terms, start, decisions) : undefined;
     return pairedBy(id, terms, {
-      name: system.name,
       start: starts.length === 1 ? start : undefined,
       target: found?.place,
       stays: found?.from === 'stay'

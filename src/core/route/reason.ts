@@ -92,7 +92,7 @@ export type SeenPart =
   | { readonly kind: 'more'; readonly number: number }
   | { readonly kind: 'not said' }
   | { readonly kind: 'no figure' }
-  /** Linked systems that do not fit; or of which nobody knows. */
+  /** What linked systems run that do not fit, or of which nobody knows. */
   | { readonly kind: 'no fit'; readonly isKnown: boolean; readonly systems: readonly string[] }
   /** As the publisher says. */
   | { readonly kind: 'published'; readonly text: string };

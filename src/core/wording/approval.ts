@@ -132,7 +132,12 @@ function outageOf(about: Approved, route: Route): string[] {
 }
 
 function costOf({ currency, systems }: Approved, route: Route, one: string): string[] {
-  const all = systems.length > 1 ? `, ${sayMoney(route.costCents * systems.length, currency)} for all` : '';
+  // What is not known of one is not known of all; where one may pay less, all may.
+  const most = route.least.costCents < route.costCents ? 'at most ' : '';
+  const all =
+    systems.length > 1 && route.unknownSums.length === 0
+      ? `, ${most}${sayMoney(route.costCents * systems.length, currency)} for all`
+      : '';
   const units = route.units.map(
     (u) =>
       `${u.number === 'unknown' ? 'nobody knows how many units' : sayCount(u.number, 'unit')} of ${u.pool} a system, drawn over the estate`

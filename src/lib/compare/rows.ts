@@ -2,10 +2,11 @@ import type { Option, Side } from '$core/compare';
 import { parseDay } from '$core/date';
 import { isCounted } from '$core/route';
 import {
-  nameVerdict,
   describeReason,
+  nameVerdict,
   sayContributor,
   sayCost,
+  sayCostOfWay,
   sayCount,
   sayDay,
   sayDaysLeft,
@@ -101,9 +102,8 @@ export function rowsOf(sides: readonly Side[], telling: Telling): Row[] {
 
 function moneyOf(side: Side, currency: string): string {
   if (side.machineCents !== undefined) return sayMoney(side.machineCents, currency);
-  if (!side.route) return side.verdict === 'stay' ? 'nothing' : '';
-  const known = sayMoney(side.route.costCents, currency);
-  return side.route.unknownSums.length > 0 ? `${known} and a sum nobody has published` : known;
+  if (!side.route) return side.verdict === 'stay' ? 'no money' : '';
+  return sayCostOfWay(side.route, currency);
 }
 
 function serviceLeft({ monthsLeft }: Side): string {

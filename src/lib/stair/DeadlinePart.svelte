@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { CasePlan, Eaten } from '$core/plan';
+  import { type CasePlan, type Eaten, isThere } from '$core/plan';
   import { sayBegin, sayContributor, sayCost, sayDay, sayEaten } from '$core/wording';
   import type { Names } from '$core/catalogue';
   import { desk } from '$lib/state/desk.svelte';
@@ -36,7 +36,9 @@
         </li>
       {/each}
     </ul>
-    {#if plan.latestStart !== undefined}<p>Begin by: {sayBegin(plan, desk.today)}.</p>{/if}
+    {#if plan.latestStart !== undefined && !(plan.goalPlan && isThere(plan.goalPlan))}<p>
+        Begin by: {sayBegin(plan, desk.today)}.
+      </p>{/if}
     {#if eaten}<p class="soft" data-eaten>{sayEaten(eaten, plan.latestStart)}</p>{/if}
     {#if plan.goalPlan?.route}<p class="no-print">
         <a href="/rights/waiting?at={encodeURIComponent(plan.systems[0] ?? '')}"
