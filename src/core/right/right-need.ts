@@ -33,7 +33,7 @@ export interface RightNeed {
   /** Nothing cheaper exists; else no drawing costs less than `boundCents`. */
   readonly exact: boolean;
   readonly boundCents: number;
-  /** The last day to have it: the earliest latest start of those that buy; of those without one, their planned day. */
+  /** The last day to order it, of those that buy: the latest start, or the planned day where none is known; sooner where its price lapses. */
   readonly by: Day;
   readonly systems: readonly string[];
   readonly cases: readonly string[];

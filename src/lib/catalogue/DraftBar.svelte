@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button, Fold } from '$lib/kit';
-  import { sayCount, sayFinding } from '$core/wording';
+  import { sayCount } from '$core/wording';
+  import FoundBrief from '$lib/components/FoundBrief.svelte';
   import type { Brief, PlanChange } from '$core/plan';
   import { Names } from '$core/catalogue';
   import { draft, sayPlacedIssues } from '$lib/state/draft.svelte';
@@ -14,13 +15,10 @@
   const count = (list: readonly PlanChange[]): number => list.reduce((n, c) => n + c.systems.length, 0);
   const shown = $derived(all ? changes : changes.slice(0, MOST));
 
-  function say(brief: Brief | undefined): string {
-    if (!brief) return 'not there';
-    const names = new Names(
-      draft.current?.products.find((p) => p.id === brief.product) ?? desk.products.get(brief.product ?? '')
+  const namesOf = (brief: Brief | undefined): Names =>
+    new Names(
+      draft.current?.products.find((p) => p.id === brief?.product) ?? desk.products.get(brief?.product ?? '')
     );
-    return sayFinding(brief.found, names, draft.current?.currency ?? '').line;
-  }
 
   async function keep(): Promise<void> {
     await draft.keep();
@@ -54,8 +52,9 @@
           <b>{change.systems[0]}</b>{change.systems.length > 1
             ? ` and ${change.systems.length - 1} more`
             : ''}
-          <div class="soft">{say(change.before)}</div>
-          <div>{say(change.after)}</div>
+          {#each [change.before, change.after] as brief, i (i)}<div class:was={i === 0}>
+              <FoundBrief {brief} names={namesOf(brief)} currency={draft.current?.currency ?? ''} />
+            </div>{/each}
         </li>
       {/each}
     </ul>
@@ -108,7 +107,8 @@
     padding: 4px 0;
     overflow-wrap: anywhere;
   }
-  ul .soft {
+  .was {
+    color: var(--soft);
     text-decoration: line-through;
     text-decoration-color: var(--line);
   }

@@ -1,14 +1,11 @@
 <script lang="ts">
-  import type { CasePlan } from '$core/plan';
-  import { desk } from '$lib/state/desk.svelte';
+  import type { SaidFinding } from '$core/plan';
 
-  /** What is found of a case, in the words every place has for it: verdict, deadline, days left, sum. */
-  let { plan }: { plan: CasePlan } = $props();
-
-  const said = $derived(desk.found(plan));
+  /** What is found of a case, in the words every place has for it: verdict, deadline, days left, sum; `of`: a system of the case. */
+  let { said, of }: { said: SaidFinding; of?: string | undefined } = $props();
 </script>
 
-<span data-found={plan.systems[0]}
+<span data-found={of}
   >{said.target ? `${said.target}: ` : ''}<b data-said="verdict">{said.verdict}</b>; {#if said.day}deadline
     <b data-said="day">{said.day}</b>: {said.sets}{:else}no deadline known{/if}{#if said.left}; <b
       data-said="left">{said.left}</b

@@ -46,7 +46,7 @@
                 step.days.first
               )}{:else}Nothing is planned{/if}.
           </div>
-          <div class="soft"><Found {plan} /></div>
+          <div class="soft"><Found said={desk.found(plan)} of={plan.systems[0]} /></div>
         </li>
       {/each}
     </ul>

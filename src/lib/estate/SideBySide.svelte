@@ -37,7 +37,7 @@
     >
     <tr
       ><th scope="row">verdict</th>{#each pair as s (s.id)}{@const plan = planOf(s)}<td
-          >{#if plan}<Found {plan} />{:else}not planned{/if}
+          >{#if plan}<Found said={desk.found(plan)} of={plan.systems[0]} />{:else}not planned{/if}
           {#if plan}<a href="/stair?at={encodeURIComponent(s.id)}">stair</a>{/if}</td
         >{/each}</tr
     >

@@ -67,7 +67,7 @@
               step.carefulMinutes
             )} careful{step.isChosen ? '' : '; not on its own chosen way'}
           </div>
-          {#if plan}<div class="soft"><Found {plan} /></div>{/if}
+          {#if plan}<div class="soft"><Found said={desk.found(plan)} of={plan.systems[0]} /></div>{/if}
         </li>
       {/each}
     </ul>

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Table } from '$lib/kit';
-  import type { Brief, PlanChange } from '$core/plan';
-  import { sayCount, sayFinding } from '$core/wording';
+  import type { PlanChange } from '$core/plan';
+  import { sayCount } from '$core/wording';
+  import FoundBrief from '$lib/components/FoundBrief.svelte';
   import { desk } from '$lib/state/desk.svelte';
   import { naming } from './naming';
 
@@ -9,26 +10,25 @@
   let { changes }: { changes: readonly PlanChange[] } = $props();
 
   const MOST = 60;
-
-  function say(brief: Brief | undefined): string {
-    if (!brief) return 'not there';
-    const names = desk.namesOfProduct(brief.product ?? '');
-    return sayFinding(brief.found, names, desk.catalogue?.currency ?? '').line;
-  }
 </script>
 
 <Table aria-label="Before and after">
   <thead><tr><th>Systems</th><th>Before</th><th>After</th></tr></thead>
   <tbody>
     {#each changes.slice(0, MOST) as change (change.systems.join())}
-      <tr data-plan-change={change.systems[0]} class:same={!change.verdictChanges}>
+      <tr data-plan-change={change.systems[0]}>
         <td
           ><a href="/stair?at={encodeURIComponent(change.systems[0] ?? '')}"
             >{naming.system(change.systems[0] ?? '')}</a
           >{change.systems.length > 1 ? ` and ${change.systems.length - 1} more` : ''}</td
         >
-        <td>{say(change.before)}</td>
-        <td><b>{say(change.after)}</b></td>
+        {#each [change.before, change.after] as brief, i (i)}<td
+            ><FoundBrief
+              {brief}
+              names={desk.namesOfProduct(brief?.product ?? '')}
+              currency={desk.catalogue?.currency ?? ''}
+            /></td
+          >{/each}
       </tr>
     {/each}
   </tbody>
@@ -38,9 +38,6 @@
   </p>{/if}
 
 <style>
-  .same b {
-    font-weight: 400;
-  }
   td {
     width: 33%;
     overflow-wrap: anywhere;

@@ -124,7 +124,7 @@
               ? `, ${sayNumber(u.toBuy)} to buy`
               : ''};
             <span class:late={u.first < desk.today}
-              >latest start {sayDays(u.first, u.last).replace(/^on /, '')}</span
+              >{u.toBuy > 0 ? 'order' : 'needed'} by {sayDays(u.first, u.last).replace(/^on /, '')}</span
             >
           </div>
         </li>

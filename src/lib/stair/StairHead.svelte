@@ -22,7 +22,9 @@
 <h1>{desk.describe(plan)}</h1>
 <p class="soft">
   {sayCount(plan.systems.length, 'system')}{plan.systems.length === 1 ? `, ${stair.system?.name ?? ''}` : ''}: {teams}.
-  <Found {plan} />{#if next}; the next deadline is {sayDay(next.day)}{/if}.
+  <Found said={desk.found(plan)} of={plan.systems[0]} />{#if next}; the next deadline is {sayDay(
+      next.day
+    )}{/if}.
 </p>
 
 <style>

@@ -110,7 +110,9 @@
           ? `; planned for ${dayOf(sheet.night)}`
           : ''}; made {dayOf(sheet.made)}{sheet.who ? ` by ${sheet.who}` : ''}.
       </p>
-      {#if own}<p class="soft">As planned today: <Found plan={own} />.</p>{/if}
+      {#if own}<p class="soft">
+          As planned today: <Found said={desk.found(own)} of={own.systems[0]} />.
+        </p>{/if}
       <Climb {sheet} />
       {#if drift.length > 0}<p class="drift" role="status" data-drift>
           Check again before going on: {drift.map(sayDrift).join('; ')}.

@@ -86,7 +86,8 @@
             {#if system.stage === 'bare' || system.stage === 'candidate'}nothing installed{system.meantFor
                 ? `; meant for ${desk.namesOfProduct(system.meantFor).product}`
                 : ''}{plan?.goalPlan ? ': ' : ''}{/if}{#if plan && (plan.goalPlan || !system.stage)}<a
-                href="/stair?at={encodeURIComponent(at)}"><Found {plan} /></a
+                href="/stair?at={encodeURIComponent(at)}"
+                ><Found said={desk.found(plan)} of={plan.systems[0]} /></a
               >{:else if !system.stage}not planned{/if}
           </dd>
         </div>
