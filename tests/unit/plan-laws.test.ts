@@ -144,9 +144,12 @@ function renamed(catalogue: Catalogue, r: Random): { catalogue: Catalogue; back:
   return { catalogue: { ...catalogue, products }, back };
 }
 
-/** A hop no list names, told by the names of its ends. */
-const isCellByName = (value: unknown): boolean =>
-  typeof value === 'object' && value !== null && 'kind' in value && value.kind === 'cell' && 'from' in value;
+/** A hop no list names, told by the names of its ends; what does not fit, told by the name of what it runs. */
+const isByName = (value: unknown): boolean =>
+  typeof value === 'object' &&
+  value !== null &&
+  'kind' in value &&
+  (value.kind === 'no fit' || (value.kind === 'cell' && 'from' in value));
 
 test('no label is ever read as a number: with every label another text, all plans stay equal', () => {
   const { estate, today, catalogue } = lawInput();
@@ -194,8 +197,7 @@ test('no label is ever read as a number: with every label another text, all plan
           .map(({ id: _id, situation: _situation, ...c }) => (void [_id, _situation], c))
           .sort((a, b) => ((a.systems[0] ?? '') < (b.systems[0] ?? '') ? -1 : 1)),
         // What people call things: the other catalogue has no names.
-        (key, value: unknown) =>
-          key === 'names' || key === 'range' || isCellByName(value) ? undefined : value
+        (key, value: unknown) => (key === 'names' || key === 'range' || isByName(value) ? undefined : value)
       );
       return JSON.parse(text.replace(/z[0-9a-z]+\.\d+/g, (id) => back.get(id) ?? id));
     };
