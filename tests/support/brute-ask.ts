@@ -116,6 +116,7 @@ export class BruteAsk {
   choices(step: AskedStep, state: BruteState, run: Run): BruteCure[][] {
     const cures = (this.world.product.requirements ?? [])
       .filter((q) => this.#binds(q, step))
+      .filter((q) => [q.needs, q.site?.needs].some((text) => text !== undefined && this.#asks(q, text, step)))
       .flatMap((q) => q.cures ?? [])
       .filter((c) => c.kind !== 'replacement')
       .filter((c) => {
@@ -177,6 +178,7 @@ export class BruteAsk {
       const list = [{ needs: q.needs, grade: q.grade, site: false }];
       if (q.site) list.push({ needs: q.site.needs, grade: q.site.grade ?? q.grade, site: true });
       for (const d of list) {
+        if (!this.#asks(q, d.needs, step)) continue;
         const plain = this.#nodes(used)
           .map((node) =>
             or(
@@ -389,6 +391,12 @@ export class BruteAsk {
     if (q.editions && !q.editions.includes(step.to.edition)) return false;
     if (step.kind === 'edition change') return q.editions !== undefined;
     return !q.methods || q.methods.some((m) => m === step.kind);
+  }
+
+  /** A fresh install is asked no space that it makes itself, unless the demand names such. */
+  #asks(q: Requirement, needs: string, step: AskedStep): boolean {
+    const isSpace = needs.split(/ and | or /).every((part) => /^disk\.free\./.test(part));
+    return step.kind !== 'fresh install' || !isSpace || q.methods !== undefined || q.hops !== undefined;
   }
 
   #companions(

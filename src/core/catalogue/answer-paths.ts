@@ -133,7 +133,7 @@ function withPaths(product: Product, paths: readonly Path[], source: string): Pr
     .map(([from, to]): Hop => {
       const id = freeId(`${from}-to-${to}`, taken);
       taken.add(id);
-      return { id, kind: 'in place', from, to, kept: 'everything', ...GUESS['in place'], source };
+      return { id, kind: 'in place', from, to, ...GUESS['in place'], source };
     });
   return made.length === 0 ? product : { ...product, hops: [...(product.hops ?? []), ...made] };
 }

@@ -61,7 +61,8 @@ export {
   productOfSketch,
   type ProductSketch,
   type ReleaseSketch,
-  sketchOf
+  sketchOf,
+  GUESS
 } from './sketch/sketch';
 export { fallInto } from './sketch/fall-into';
 export { findUnlisted, listRelease, placeTexts } from './sketch/unlisted';

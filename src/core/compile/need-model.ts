@@ -1,5 +1,5 @@
 import { compareText } from '../kit';
-import { type Condition, FactKinds, type NameInCondition, parseCondition } from '../condition';
+import { type Condition, FactKinds, factsIn, type NameInCondition, parseCondition } from '../condition';
 import { type DateInterval, parseDateText } from '../date';
 import { foldText, parseRange, type PlaceTable, type Range, type Sequence, tabulateRange } from '../version';
 import {
@@ -26,6 +26,8 @@ export interface DemandModel {
   readonly at: PlaceTable;
   readonly when?: Demanded;
   readonly needs: Demanded;
+  /** It asks for free space and nothing else, and names no fresh install: one makes that space itself, and is not asked. */
+  readonly isOfSpace: boolean;
 }
 
 export interface CureModel {
@@ -99,7 +101,7 @@ export function needModelOf(product: Product, sequence: Sequence, shared: Shared
   const kinds = new FactKinds(shared.facts);
   const names = new Names(product);
   const table = (text: string): PlaceTable => tabulateRange(sequence, rangeOf(text));
-  const demands = sorted(product.requirements).flatMap((r) => demandsOf(r, table(r.at)));
+  const demands = sorted(product.requirements).flatMap((r) => demandsOf(r, table(r.at), kinds));
   const cautions = sorted(product.cautions).map((caution) => ({
     caution,
     ...(caution.from === undefined ? {} : { from: table(caution.from) }),
@@ -140,21 +142,24 @@ export function needModelOf(product: Product, sequence: Sequence, shared: Shared
 const sorted = <T extends { readonly id: string }>(entries: readonly T[] | undefined): T[] =>
   [...(entries ?? [])].sort((a, b) => compareText(a.id, b.id));
 
-function demandsOf(requirement: Requirement, at: PlaceTable): DemandModel[] {
+function demandsOf(requirement: Requirement, at: PlaceTable, kinds: FactKinds): DemandModel[] {
+  const { site, grade, methods, hops } = requirement;
   const base = { requirement, at, ...whenOf(requirement.when) };
-  const published = {
-    ...base,
-    isSite: false,
-    grade: requirement.grade,
-    needs: conditionOf(requirement.needs)
+  const asked = (text: string): Pick<DemandModel, 'needs' | 'isOfSpace'> => {
+    const needs = conditionOf(text);
+    return { needs, isOfSpace: methods === undefined && hops === undefined && isOfSpace(needs, kinds) };
   };
-  const { site } = requirement;
+  const published = { ...base, isSite: false, grade, ...asked(requirement.needs) };
   return site
-    ? [
-        published,
-        { ...base, isSite: true, grade: site.grade ?? requirement.grade, needs: conditionOf(site.needs) }
-      ]
+    ? [published, { ...base, isSite: true, grade: site.grade ?? grade, ...asked(site.needs) }]
     : [published];
+}
+
+/** Whether a demand asks for room on a disk that a fresh install makes empty, and for nothing else. */
+function isOfSpace(needs: Demanded, kinds: FactKinds): boolean {
+  if (needs === 'unknown' || needs.kind === 'linked') return false;
+  const asked = factsIn([needs]).map((id) => kinds.find(id));
+  return asked.length > 0 && asked.every((kind) => kind?.measure === 'disk' && kind.keptBy === 'software');
 }
 
 const curesOf = (product: Product): ReadonlyMap<string, readonly CureModel[]> =>

@@ -105,6 +105,20 @@ const bindingOn = (of: VerifyAsking, step: CountedStep): Requirement[] =>
         : (r.methods?.some((m) => m === step.kind) ?? true))
   );
 
+/** Whether a requirement wants nothing but free space, which a fresh install makes, and does not name such. */
+function makesRoom(of: VerifyAsking, { methods, hops }: Requirement, needs: string): boolean {
+  const parsed = parseCondition(needs);
+  if (methods || hops || !('condition' in parsed) || parsed.condition.kind === 'linked') return false;
+  const wanted = comparisonsOf(parsed.condition);
+  return (
+    wanted.length > 0 &&
+    wanted.every((c) => {
+      const kind = 'fact' in c ? of.kinds.find(c.fact) : undefined;
+      return kind?.measure === 'disk' && kind.keptBy === 'software';
+    })
+  );
+}
+
 /** A cure by its own condition, or where the thing it is about is there, or absent; never where its demand concerns nobody here. */
 function isCureHere(
   of: VerifyAsking,
@@ -198,6 +212,7 @@ function holds(
     ];
     return list.every(({ needs, grade, isSite }) => {
       if (grade !== 'blocks' && grade !== 'warning') return true;
+      if (hop?.kind === 'fresh install' && makesRoom(of, r, needs)) return true;
       const truths = nodes.map((node) => {
         const concerns = r.when === undefined ? 'yes' : truthBy(of, r.when, node);
         return or(not(concerns), truthBy(of, needs, node));

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
   import { matchesRelease, parseRange } from '$core/version';
-  import type { Hop, Product } from '$core/catalogue';
+  import { GUESS, type Hop, type Product } from '$core/catalogue';
   import { isForbidden, modelOf } from '$core/compile';
   import { sayCount } from '$core/wording';
   import type { Issue } from '$core/kit';
@@ -48,9 +48,7 @@
           kind,
           from,
           to,
-          kept: kind === 'in place' ? 'everything' : 'data',
-          typicalMinutes: 60,
-          carefulMinutes: 180
+          ...GUESS[kind]
         }).catalogue
     );
   }

@@ -50,10 +50,10 @@ export interface HopSketch {
 /** What machines are gathered under that give a version and no product. */
 export const NO_NAME = 'no product named';
 
-/** Nobody said how long a hop takes; these are what a plan starts from until somebody measures. */
+/** Nobody said how long a hop takes, or what it keeps; these are what a plan starts from until somebody says. */
 export const GUESS = {
-  'in place': { typicalMinutes: 60, carefulMinutes: 180 },
-  'fresh install': { typicalMinutes: 120, carefulMinutes: 360 }
+  'in place': { kept: 'everything', typicalMinutes: 60, carefulMinutes: 180 },
+  'fresh install': { kept: 'nothing', typicalMinutes: 120, carefulMinutes: 360 }
 } as const;
 
 /** A product in the making from one cluster: its versions as releases in the suggested sequence, no hops, no days. */
@@ -183,14 +183,12 @@ export function productOfSketch(
   const hops = sketch.hops.flatMap((hop): Hop[] => {
     const [from, to] = [ids.get(hop.from), ids.get(hop.to)];
     if (!from || !to) return [];
-    const kept = hop.kind === 'in place' ? ('everything' as const) : ('data' as const);
     return [
       {
         id: `${from}-to-${to}${hop.kind === 'in place' ? '' : '-fresh'}`,
         kind: hop.kind,
         from,
         to,
-        kept,
         ...GUESS[hop.kind]
       }
     ];

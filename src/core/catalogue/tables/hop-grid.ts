@@ -145,7 +145,6 @@ export function takeHopGrid(
       kind: meaning,
       from,
       to,
-      kept: meaning === 'in place' ? 'everything' : 'data',
       ...GUESS[meaning],
       source
     });

@@ -92,6 +92,7 @@ export const problemsReader: TableReader = {
       if (!once.isFirst(name)) return;
       const from = range(ROLES.from);
       const how = cell(ROLES.workAround).slice(0, 2000);
+      const { typicalMinutes, carefulMinutes } = GUESS['in place'];
       const said: Omit<Caution, 'id'> = {
         name,
         ...(from === undefined ? {} : { from }),
@@ -101,7 +102,7 @@ export const problemsReader: TableReader = {
         ...(cell(ROLES.check) === '' ? {} : { check: cell(ROLES.check).slice(0, 2000) }),
         ...(how === '' || /^([-–—]|none|no)$/i.test(how)
           ? {}
-          : { workAround: { how, ...GUESS['in place'] } }),
+          : { workAround: { how, typicalMinutes, carefulMinutes } }),
         ...(cell(ROLES.reference) === '' ? {} : { reference: cell(ROLES.reference).slice(0, 300) })
       };
       const put = putCaution(cautions, said, reading.source);

@@ -15,10 +15,13 @@ export function askClassOf(model: ProductModel, opening: Opening, level: number)
 
 const CLASSES = new WeakMap<ProductModel, AskClasses>();
 
-/** Whether a demand is made at a step at all, its `when` apart: changes of edition are asked only what is of editions. */
+/**
+ * Whether a demand is made at a step at all, its `when` apart: changes of edition are asked only what is of editions, fresh installs
+ * no space that they make themselves.
+ */
 export function binds(
   { editions: all }: ProductModel,
-  { requirement, at }: ProductModel['needs']['demands'][number],
+  { requirement, at, isOfSpace }: ProductModel['needs']['demands'][number],
   { id, kind, to }: Pick<Opening, 'id' | 'kind' | 'to'>
 ): boolean {
   const { methods, editions, hops } = requirement;
@@ -26,6 +29,7 @@ export function binds(
   if (at[to.release]?.[to.patch] !== true) return false;
   if (editions && !editions.includes(all[to.edition] ?? '')) return false;
   if (kind === 'edition change') return editions !== undefined;
+  if (kind === 'fresh install' && isOfSpace) return false;
   return methods?.some((m) => m === kind) ?? true;
 }
 
