@@ -243,6 +243,31 @@ test('a catalogue written by hand from nothing: a product, its name, a release, 
   await expect(page.getByRole('heading', { name: 'No catalogue yet' })).toBeVisible();
 });
 
+test('what is begun counts for nothing until something is said of it, and goes at a press', async ({ page }) => {
+  await page.goto('/catalogue');
+  await page.getByRole('button', { name: 'Write one by hand' }).click();
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  const draft = page.getByRole('heading', { name: 'Not kept yet' });
+  await expect(draft).toHaveCount(0);
+  await page.getByRole('tab', { name: 'Demands' }).click();
+  const begin = page.getByRole('button', { name: 'Add a requirement' });
+  const form = page.locator('[data-entry="requirement"]');
+  await begin.click();
+  await form.getByLabel('needs').fill('enough of everything');
+  await form.getByLabel('needs').press('Enter');
+  await expect(form.getByRole('alert')).toContainText('Not changed.');
+  await expect(draft).toHaveCount(0);
+  await form.getByRole('button', { name: 'Take away' }).click();
+  await expect(page.locator('[data-open^="requirements/"]')).toHaveCount(0);
+  await begin.click();
+  await form.getByLabel('needs').fill('memory at least 4 GB');
+  await form.getByLabel('needs').press('Enter');
+  await expect(draft).toBeVisible();
+  await form.getByRole('button', { name: 'Take away' }).click();
+  await expect(page.locator('[data-open^="requirements/"]')).toHaveCount(0);
+  await expect(form).toHaveCount(0);
+});
+
 test('a version a known product does not list is listed at a press', async ({ page }) => {
   await openDemo(page);
   await page.goto('/import');

@@ -9,7 +9,8 @@ import { parseCatalogue } from '../../src/core/exchange/catalogue-file';
 import { formatInline, parseInline } from '../../src/core/exchange/inline-value';
 import { describeIssue } from '../../src/core/wording/issue';
 import { scaleOf, shareOf, treadsOf } from '../../src/lib/catalogue/calendar';
-import { entryAt, fieldsOf, withEntry, withoutEntry, withValue } from '../../src/lib/catalogue/entries';
+import { entryAt } from '../../src/core/catalogue';
+import { fieldsOf, withEntry, withoutEntry, withValue } from '../../src/lib/catalogue/entries';
 import { demoCatalogue, demoCatalogueText } from '../support/demo';
 import { pathsOf, valueAt } from '../support/edits';
 

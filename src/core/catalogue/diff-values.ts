@@ -105,6 +105,16 @@ export function isEqual(a: unknown, b: unknown): boolean {
   return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((key) => isEqual(a[key], b[key]));
 }
 
+/** What stands at a path of a value; undefined where nothing does. */
+export const entryAt = (root: unknown, path: readonly (string | number)[]): unknown =>
+  path.reduce<unknown>(
+    (node, step) =>
+      typeof node === 'object' && node !== null
+        ? (node as Record<string | number, unknown>)[step]
+        : undefined,
+    root
+  );
+
 /** The value with one edit made; what is not on its path is shared with the value given. */
 export function editValue(root: unknown, edit: Edit): unknown {
   return change(root, edit.path, edit);

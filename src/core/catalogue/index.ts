@@ -1,7 +1,7 @@
 export { checkCatalogue } from './check';
 export { copyRelease } from './copy-release';
 export { COUNTED_KINDS, type CountedKind } from './counted';
-export { diffValues, type Edit, editValue, isEqual } from './diff-values';
+export { diffValues, type Edit, editValue, entryAt, isEqual } from './diff-values';
 export { joinEntryPath, splitEntryPath } from './entry-path';
 export { findTrack, type OnTrack } from './find-track';
 export { type FeatureDifference, findFeatureDifference } from './features';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
-  import { type Catalogue, editValue, type Product, statementsOf } from '$core/catalogue';
+  import { type Catalogue, editValue, entryAt, type Product, statementsOf } from '$core/catalogue';
   import { parseDay } from '$core/date';
   import type { LintFinding } from '$core/lint';
   import { describeFinding, describeMend, sayDay, sayEntry } from '$core/wording';
@@ -9,7 +9,6 @@
   import { desk } from '$lib/state/desk.svelte';
   import { rule } from '$lib/state/acts';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
-  import { entryAt } from './entries';
   import { EntryNames } from './entry-names';
 
   let { onplace }: { onplace: (path: readonly (string | number)[]) => void } = $props();

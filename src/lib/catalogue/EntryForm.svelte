@@ -1,11 +1,11 @@
 <script lang="ts">
   import { Button } from '$lib/kit';
-  import { joinEntryPath, statementsOf } from '$core/catalogue';
+  import { entryAt, joinEntryPath, statementsOf } from '$core/catalogue';
   import type { Issue } from '$core/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { rule } from '$lib/state/acts';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
-  import { entryAt, sayField, withValue, withoutEntry, type Entry, type EntryPath } from './entries';
+  import { sayField, withValue, withoutEntry, type Entry, type EntryPath } from './entries';
   import { EntryNames } from './entry-names';
   import FieldsForm from './FieldsForm.svelte';
 
@@ -45,9 +45,10 @@
   }
 
   async function remove(): Promise<void> {
-    const what = called;
+    // Once it is gone, nothing tells any more what it was and where it stood.
+    const [what, at] = [called, path];
     ongone?.();
-    issues = await draft.revise(`took away ${what}`, (c) => withoutEntry(c, path));
+    issues = await draft.revise(`took away ${what}`, (c) => withoutEntry(c, at));
   }
 </script>
 

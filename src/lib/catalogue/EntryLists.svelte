@@ -1,11 +1,11 @@
 <script lang="ts">
   import { Button, Table } from '$lib/kit';
-  import type { Product } from '$core/catalogue';
+  import { entryAt, type Product } from '$core/catalogue';
   import type { Issue } from '$core/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { EntryNames } from './entry-names';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
-  import { entryAt, sayField, withEntry, type Entry, type EntryList, type EntryPath } from './entries';
+  import { sayField, withEntry, type Entry, type EntryList, type EntryPath } from './entries';
 
   let {
     lists,
@@ -40,14 +40,12 @@
     );
   const isWord = (text: string): boolean => /^\S{1,12}$/.test(text);
 
-  async function add(list: EntryList): Promise<void> {
-    let path: EntryPath = [];
-    issues = await draft.revise(`new ${list.one}`, (c) => {
-      const made = withEntry(c, [...base, list.list], list.one, list.blank(product));
-      path = made.path;
-      return made.catalogue;
-    });
-    if (issues.length === 0) onpick(path, list.one);
+  /** Begins one. It counts once something is said of it. */
+  function add(list: EntryList): void {
+    const blank = list.blank(product);
+    const path = draft.begin((c) => withEntry(c, [...base, list.list], list.one, blank));
+    issues = path ? [] : [{ code: 'draft-broken' }];
+    if (path) onpick(path, list.one);
   }
 
   const names = $derived(new EntryNames(draft.current ?? desk.catalogue, product, desk.naming));
@@ -59,7 +57,7 @@
   <section data-list={list.list}>
     <h2>
       {list.title}
-      <Button kind="small" onclick={() => void add(list)}>Add {sayOne(list.one)}</Button>
+      <Button kind="small" onclick={() => add(list)}>Add {sayOne(list.one)}</Button>
     </h2>
     <p class="soft">{list.about}</p>
     {#if entries.length > 0}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button, Choice, Fold } from '$lib/kit';
-  import { entryAt, fieldsOf, isFieldMap, isFieldMapList, sayField, type EntryPath } from './entries';
+  import { fieldsOf, isFieldMap, isFieldMapList, sayField, type EntryPath } from './entries';
+  import { entryAt } from '$core/catalogue';
   import { desk } from '$lib/state/desk.svelte';
   import { draft } from '$lib/state/draft.svelte';
   import EditionGrid from './EditionGrid.svelte';

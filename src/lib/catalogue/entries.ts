@@ -1,4 +1,4 @@
-import { type Catalogue, type Edit, editValue, freeId, outlineAt, type Product } from '$core/catalogue';
+import { type Catalogue, type Edit, editValue, entryAt, freeId, outlineAt, type Product } from '$core/catalogue';
 
 /** Where an entry stands in the file. */
 export type EntryPath = readonly (string | number)[];
@@ -174,15 +174,6 @@ export const SHARED: readonly EntryList[] = [
     blank: () => ({ name: 'New fact', measure: 'count', keptBy: 'software', shelfLifeDays: 90 })
   }
 ];
-
-export const entryAt = (root: unknown, path: EntryPath): unknown =>
-  path.reduce<unknown>(
-    (node, step) =>
-      typeof node === 'object' && node !== null
-        ? (node as Record<string | number, unknown>)[step]
-        : undefined,
-    root
-  );
 
 const edit = (catalogue: Catalogue, change: Edit): Catalogue => editValue(catalogue, change) as Catalogue;
 

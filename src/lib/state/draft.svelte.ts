@@ -1,6 +1,6 @@
 import { untrack } from 'svelte';
 import type { LintFinding } from '$core/lint';
-import { type Catalogue, emptyCatalogue } from '$core/catalogue';
+import { type Catalogue, emptyCatalogue, entryAt, isEqual } from '$core/catalogue';
 import type { PlanChange } from '$core/plan';
 import type { System } from '$core/estate';
 import type { Completion } from '$core/exchange';
@@ -28,6 +28,12 @@ interface StoredDraft {
   readonly base: string;
 }
 
+/** Puts a new entry into a catalogue, and tells where it stands. */
+export type Begin = (catalogue: Catalogue) => {
+  readonly catalogue: Catalogue;
+  readonly path: readonly (string | number)[];
+};
+
 const PLAN_LOOK_MS = 60;
 
 /** The catalogue while it is being changed: nothing counts until it is kept. The one writer of the draft. */
@@ -43,11 +49,14 @@ class Draft {
   past = $state.raw<readonly Version[]>([]);
   future = $state.raw<readonly Version[]>([]);
   busy = $state(false);
+  /** An entry that is begun: it is shown, and counts for nothing until something is said of it. */
+  #begun = $state.raw<Begin | undefined>();
 
   readonly isOpen = $derived(this.text !== undefined);
   readonly isBroken = $derived(this.issues.length > 0);
-  /** What the screens show: the draft as far as it can be read, else the catalogue as it is. */
-  readonly current = $derived(this.catalogue ?? desk.catalogue);
+  readonly #counted = $derived(this.catalogue ?? desk.catalogue);
+  /** What the screens show: the draft as far as it can be read, else the catalogue as it is; with the entry that is begun. */
+  readonly current = $derived(this.#begun ? this.#begun(this.#whole).catalogue : this.#counted);
   readonly shownText = $derived(this.text ?? desk.catalogueText.text);
   readonly waitsForAsking = $derived(desk.estate.systems.length > MANY_SYSTEMS);
 
@@ -81,11 +90,39 @@ class Draft {
     return this.isOpen && this.#base !== desk.catalogueText.text;
   }
 
+  get #whole(): Catalogue {
+    return this.#counted ?? emptyCatalogue(desk.estate.site.name || 'Own catalogue');
+  }
+
+  /** Begins an entry, in place of one that was begun and nothing was said of. Returns where it stands; undefined where the text cannot be read. */
+  begin(entry: Begin): readonly (string | number)[] | undefined {
+    if (this.isBroken) return undefined;
+    this.#begun = entry;
+    return entry(this.#whole).path;
+  }
+
+  /** The catalogue once a change is made, with the entry that is begun only where something is said of it; undefined where it was that alone, and is gone. */
+  #after(change: (catalogue: Catalogue) => Catalogue): Catalogue | undefined {
+    const whole = this.#whole;
+    const begun = this.#begun?.(whole);
+    if (!begun) return change(whole);
+    const after = change(begun.catalogue);
+    const was = entryAt(begun.catalogue, begun.path) as { readonly id: string };
+    const list = (entryAt(after, begun.path.slice(0, -1)) ?? []) as readonly { readonly id: string }[];
+    const is = list.find((e) => e.id === was.id);
+    if (is === undefined) return undefined;
+    return isEqual(is, was) ? change(whole) : after;
+  }
+
   /** Changes what the catalogue means; its text follows. Returns why it could not be done, empty when it was. */
   revise(label: string, change: (catalogue: Catalogue) => Catalogue): Promise<readonly Issue[]> {
     const work = async (): Promise<readonly Issue[]> => {
       if (this.isBroken) return [{ code: 'draft-broken' }];
-      const after = change(this.current ?? emptyCatalogue(desk.estate.site.name || 'Own catalogue'));
+      const after = this.#after(change);
+      if (!after) {
+        this.#begun = undefined;
+        return [];
+      }
       const revised = await this.#call((text) => this.#worker.call((w) => w.reviseCatalogue(text, after)));
       if (!revised.ok) return revised.issues;
       this.#push(label);
@@ -245,6 +282,7 @@ class Draft {
   #take(text: string): Promise<void> {
     const run = ++this.#run;
     this.text = text;
+    this.#begun = undefined;
     this.#save();
     const work = async (): Promise<void> => {
       const read = await this.#worker.call((w) => w.readCatalogue(text));
@@ -259,6 +297,7 @@ class Draft {
   #set(text: string, catalogue: Catalogue): void {
     this.#run++;
     this.text = text;
+    this.#begun = undefined;
     this.catalogue = catalogue;
     this.issues = [];
     this.changes = undefined;
@@ -277,6 +316,7 @@ class Draft {
     clearTimeout(this.#comparing);
     this.#run++;
     this.text = undefined;
+    this.#begun = undefined;
     this.catalogue = undefined;
     this.issues = [];
     this.changes = undefined;
