@@ -566,12 +566,16 @@ export class BruteForce {
           });
         }
     }
-    const features = (id: string): string[] =>
-      this.product.editions?.find((e) => e.id === id)?.features ?? [];
+    const stated = (id: string): string[] | undefined =>
+      this.product.editions?.find((e) => e.id === id)?.features;
+    const isSilent = (id: string): boolean => stated(id) === undefined;
+    const features = (id: string): string[] => stated(id) ?? [];
     for (const change of this.product.editionChanges ?? []) {
       const richer =
-        features(change.from).every((f) => features(change.to).includes(f)) &&
-        features(change.to).length > features(change.from).length;
+        isSilent(change.from) ||
+        isSilent(change.to) ||
+        (features(change.from).every((f) => features(change.to).includes(f)) &&
+          features(change.to).length > features(change.from).length);
       if (change.from === at.edition && richer && this.inRange(change.at, at, true))
         found.push({
           ...base,

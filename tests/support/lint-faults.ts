@@ -118,6 +118,18 @@ export const LINT_FAULTS: readonly Fault[] = [
     const hop = one(p, 'hops', r, (h) => h.kind === 'in place' && h.from === p.releases.at(1)?.id);
     return hop && first && (Object.assign(hop, { to: first.id }), hop.id);
   }),
+  fault('change-not-richer', 'editionChanges', (p, r) => {
+    const change = one(p, 'editionChanges', r);
+    const [less, more] = [change?.from, change?.to].map((id) => p.editions?.find((e) => e.id === id));
+    return (
+      change &&
+      less &&
+      more &&
+      (Object.assign(more, { features: less.features ?? [] }),
+      Object.assign(less, { features: less.features ?? [] }),
+      change.id)
+    );
+  }),
   fault('hop-nowhere', 'hops', (p, r) => {
     const hop = one(p, 'hops', r);
     return hop && (Object.assign(hop, { editions: {} }), hop.id);

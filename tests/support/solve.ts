@@ -141,7 +141,7 @@ function plainTermsOf(world: World): Terms {
       ...(world.wayBackMinutes === undefined ? {} : { wayBackMinutes: world.wayBackMinutes }),
       asking
     }),
-    barred: world.barred ?? new Set(),
+    barred: new Map([...(world.barred ?? [])].map((id) => [id, undefined])),
     lifted: world.lifted ?? new Set(),
     learned: world.learned ?? new Map(),
     along: startAlong(world.facts, asking.nodes)

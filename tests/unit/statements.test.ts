@@ -3,16 +3,26 @@ import { findTrack, type Product } from '../../src/core/catalogue';
 import { parseCatalogue } from '../../src/core/exchange';
 import { parseDay } from '../../src/core/date';
 import {
+  type Decision,
   DEFAULT_GOAL,
   emptyEstate,
   type Estate,
+  followGoal,
   type Goal,
   type System,
   type Worksheet
 } from '../../src/core/estate';
 import { exploreSystem, findingOf, plan, Planning, sumsOf } from '../../src/core/plan';
 import { gatherReady } from '../../src/core/ready/gather-ready';
-import { describeReason, sayFinding, sayGate, sayGoalBrief, sayJob, sayTrack } from '../../src/core/wording';
+import {
+  describeReason,
+  sayBar,
+  sayFinding,
+  sayGate,
+  sayGoalBrief,
+  sayJob,
+  sayTrack
+} from '../../src/core/wording';
 import { Names } from '../../src/core/catalogue/names';
 import { gatesBefore } from '../../src/core/worksheet';
 
@@ -95,6 +105,54 @@ test('where nobody has said that a hop costs anything, nothing is to be priced, 
     systems: [system('s')]
   });
   expect(sumsOf(asked.result.cases[0]?.goalPlan?.route)).toEqual({ toAsk: 2, unstated: 0 });
+});
+
+test('of a hop that was barred it is said that it was, when, why and how to lift that; another target leaves it barred', () => {
+  const bar: Decision = {
+    id: 'd1',
+    kind: 'bar',
+    scope: { system: 's' },
+    about: 'gate/hop/bc',
+    day: '2031-03-01',
+    who: 'A. Hale',
+    reason: 'failed on S'
+  };
+  const estate = { systems: [system('s')], decisions: [bar] };
+  for (const hopTable of ['complete', 'partial']) {
+    const { result, names } = planOf([{ ...PRODUCT, hopTable }], estate);
+    const reasons = result.cases[0]?.goalPlan?.reasons.map(describeReason).join('; ');
+    const word =
+      'the hop from 2 to 3 was barred on 1 Mar 2031: failed on S; it can be taken again once that decision is taken back';
+    expect(reasons).toContain(word);
+    expect(sayBar(bar, names)).toBe('The hop from 2 to 3 was barred on 1 Mar 2031 by A. Hale: failed on S.');
+  }
+  const whole = { ...emptyEstate(), ...estate };
+  const alike = { situation: '', systems: ['s'] };
+  expect(followGoal(whole, alike)).toEqual([]);
+});
+
+test('room on a disk that a fresh install makes itself is asked of the hop in place alone', () => {
+  const room = { id: 'room', at: 'any', needs: 'disk.free.system at least 20 GB', grade: 'blocks' };
+  const clean = { id: 'fresh', kind: 'fresh install', from: 'a', to: 'c', kept: 'nothing' };
+  const full = planOf([{ ...PRODUCT, requirements: [room], hops: [...PRODUCT.hops, { ...HOP, ...clean }] }], {
+    systems: [system('s', { facts: { 'disk.free.system': { value: '2 GB', day: '2031-03-09' } } })]
+  });
+  expect(full.result.cases[0]?.goalPlan?.verdict).toBe('fresh only');
+});
+
+test('where an edition ends, the tables of hops say which comes after it; a change of edition that is entered is made', () => {
+  const editions = ['home', 'pro'].map((id) => ({ id, name: id }));
+  const releases = RELEASES.map((r) => (r.id === 'c' ? { ...r, editions: ['pro'] } : r));
+  const [ab, bc] = PRODUCT.hops;
+  const table = { home: 'pro', pro: 'pro' };
+  const ends = { ...PRODUCT, editions, releases, hops: [ab, { ...bc, editions: table }] };
+  const at = { systems: [system('s', { edition: { is: 'home' } })] };
+  const [one] = planOf([ends], at).result.cases;
+  expect(one?.goal).toMatchObject({ release: 'c', edition: 'pro' });
+  expect(one?.goalPlan?.verdict).toBe('by hops');
+  const change = { id: 'richer', at: 'b', from: 'home', to: 'pro', typicalMinutes: 5, carefulMinutes: 9 };
+  const [two] = planOf([{ ...PRODUCT, editions, releases, editionChanges: [change] }], at).result.cases;
+  expect(two?.goalPlan?.route?.steps.map((s) => s.kind)).toContain('edition change');
 });
 
 test('a gate says what of the back-up is open, and nothing of what is done', () => {

@@ -102,9 +102,26 @@ function ignoredByName(product: Product, decisions: readonly Decision[]): [strin
   });
 }
 
-/** Hops of a product that are decided not to be gone any more. */
-export const barredOf = (product: Product, decisions: readonly Decision[]): ReadonlySet<string> =>
-  new Set(decidedOf(product, decisions, 'bar').keys());
+/** Why a hop is not to be gone any more, and since when. */
+export interface Bar {
+  readonly day?: Day;
+  readonly reason?: string;
+}
+
+/** Hops of a product that are decided not to be gone any more, by id; of several decisions on one the first. */
+export function barredOf(product: Product, decisions: readonly Decision[]): ReadonlyMap<string, Bar> {
+  const barred = new Map<string, Bar>();
+  for (const { kind, about, day, reason } of decisions) {
+    const [of, , id] = kind === 'bar' ? (about ?? '').split('/') : [];
+    if (of !== product.id || id === undefined || barred.has(id)) continue;
+    const since = parseDay(day);
+    barred.set(id, {
+      ...(since === undefined ? {} : { day: since }),
+      ...(reason === undefined ? {} : { reason })
+    });
+  }
+  return barred;
+}
 
 /** Releases of a product that are decided to be passed over. */
 export const passedOverOf = (product: Product, decisions: readonly Decision[]): ReadonlySet<string> =>

@@ -1,4 +1,4 @@
-export { type Asking, askingOf, barredOf, passedOverOf } from './asking';
+export { type Asking, askingOf, type Bar, barredOf, passedOverOf } from './asking';
 export { findBehind } from './behind';
 export { CaseKeys } from './case-key';
 export { activatedOf, type Case, DecisionIndex, Gathered, type Gathering } from './gather';

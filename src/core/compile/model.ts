@@ -38,7 +38,7 @@ export interface ProductModel {
   readonly releases: readonly ReleaseModel[];
   readonly editions: readonly string[];
   readonly architectures: readonly string[];
-  /** `richer[a][b]`: edition b has every feature of a and at least one more. */
+  /** `richer[a][b]`: edition b has every feature of a and at least one more, as far as both state theirs. */
   readonly richer: readonly (readonly boolean[])[];
   /** Hops by the place of the release they lead from, sorted by id. */
   readonly hopsFrom: readonly (readonly HopModel[])[];
@@ -269,8 +269,11 @@ const rightModel = (right: Right, sequence: Sequence): RightModel => ({
 });
 
 function richerEditions(product: Product, editions: readonly string[]): boolean[][] {
-  const features = editions.map((id) => new Set(product.editions?.find((e) => e.id === id)?.features ?? []));
-  return features.map((a) => features.map((b) => b.size > a.size && [...a].every((f) => b.has(f))));
+  const stated = editions.map((id) => product.editions?.find((e) => e.id === id)?.features);
+  const features = stated.map((f) => f && new Set(f));
+  return features.map((a) =>
+    features.map((b) => !a || !b || (b.size > a.size && [...a].every((f) => b.has(f))))
+  );
 }
 
 const placesIn = (ids: readonly string[], chosen: readonly string[] | undefined): number[] =>

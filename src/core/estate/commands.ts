@@ -123,7 +123,11 @@ export const chooseTarget = (estate: Estate, alike: Alike, target: Target, by: D
 ];
 
 /** Takes the decisions of a situation back, so that the goal's rule chooses again. */
-export const followGoal = (estate: Estate, alike: Alike): Write[] => dropAll(decisionsOn(estate, alike));
+export const followGoal = (estate: Estate, alike: Alike): Write[] =>
+  dropAll(decisionsOn(estate, alike).filter((d) => AIMS.includes(d.kind)));
+
+/** What decides where a case is to go; a hop that is barred stays barred, whatever the target. */
+const AIMS: readonly Decision['kind'][] = ['choose a target', 'choose a route', 'stay'];
 
 /** The goal of a team, or with undefined the team follows the one of all others again. */
 export function keepGoal({ goals }: Estate, team: string | undefined, goal: Goal | undefined): Write[] {

@@ -24,6 +24,7 @@ export const LINT_CODES = [
   'hop-backwards',
   'hop-nowhere',
   'hop-forbidden',
+  'change-not-richer',
   'unreachable',
   'right-without-path',
   'cure-beside',

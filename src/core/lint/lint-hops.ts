@@ -23,6 +23,18 @@ export function lintHops(context: LintContext): void {
       });
   });
   lintCells(context);
+  (product.editionChanges ?? []).forEach((change, i) => {
+    const [from, to] = [change.from, change.to].map((e) => model.editions.indexOf(e)) as [number, number];
+    const path = [...at, 'editionChanges', i];
+    if (!model.richer[from]?.[to])
+      context.add({
+        code: 'change-not-richer',
+        kind: 'fault',
+        path,
+        detail: { from: change.from, to: change.to, entry: change.id },
+        mend: [{ kind: 'remove', path }]
+      });
+  });
   lintForbidden(context);
   (product.rights ?? []).forEach((right, i) => lintRight(context, right, i));
 }

@@ -145,10 +145,26 @@ function findEdition(
   let edition = installed;
   for (let hops = 0; hops <= model.editions.length && !offered.includes(edition); hops++) {
     const successor = model.product.editions?.[edition]?.successor;
-    if (successor === undefined) return undefined;
+    if (successor === undefined) return ledTo(model, edition, offered);
     edition = model.editions.indexOf(successor);
   }
   return offered.includes(edition) ? edition : undefined;
+}
+
+/** Of an edition that is gone and names no successor: the first one offered that tables of hops and changes of edition lead to, by the fewest. */
+function ledTo(model: Terms['model'], edition: number, offered: readonly number[]): number | undefined {
+  const met = new Set([edition]);
+  for (const at of met) {
+    if (offered.includes(at)) return at;
+    const led = [
+      ...model.hopsFrom.flat().flatMap((h) => h.editions[at] ?? []),
+      ...(model.product.editionChanges ?? [])
+        .filter((c) => c.from === model.editions[at])
+        .map((c) => model.editions.indexOf(c.to))
+    ];
+    for (const next of led.sort((a, b) => a - b)) met.add(next);
+  }
+  return undefined;
 }
 
 function findArchitecture(

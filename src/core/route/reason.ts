@@ -6,6 +6,7 @@ const CLAUSE_CODES = [
   'fresh not allowed',
   'unsupported not allowed',
   'keeps too little',
+  'barred',
   'maturity',
   'level',
   'every patch',

@@ -8,7 +8,7 @@ import type { AskedWays } from './asked';
 import type { Move } from './move';
 import { Notes } from './notes';
 import type { NeededFirst } from './types';
-import type { Asking } from '../bind';
+import type { Asking, Bar } from '../bind';
 
 /** What is needed first, with the way there: that way may need something first itself. */
 export interface GateNeed {
@@ -75,8 +75,8 @@ export interface Terms {
   readonly along: Along;
   /** The counted steps a way has to take, one after the other, where somebody has chosen it; see `search/on-way`. */
   readonly way?: readonly WayStep[];
-  /** Hops, in all their ways, that are not to be used. */
-  readonly barred: ReadonlySet<string>;
+  /** Hops, in all their ways, that are not to be used, with the decision that says so. */
+  readonly barred: ReadonlyMap<string, Bar | undefined>;
   /** Clauses (`clauseKey`) taken to hold, for openings. */
   readonly lifted: ReadonlySet<string>;
   /** What unknown clauses are taken for, for questions. */
@@ -112,7 +112,7 @@ export interface CaseInputs {
   readonly asking?: Asking;
   readonly gates?: RouteGates;
   /** Hops and changes of edition that are not to be gone. */
-  readonly barred?: ReadonlySet<string>;
+  readonly barred?: ReadonlyMap<string, Bar | undefined>;
 }
 
 /** Evidence of a system of which nothing is known. */
@@ -186,7 +186,7 @@ export function termsOf(model: ProductModel, inputs: CaseInputs): Terms {
     asking: inputs.asking ?? ASKED_NOTHING,
     gates: inputs.gates ?? (() => []),
     along: startAlong(undefined, inputs.asking?.nodes),
-    barred: inputs.barred ?? new Set(),
+    barred: inputs.barred ?? new Map(),
     lifted: new Set(),
     learned: new Map(),
     memo: new Map(),

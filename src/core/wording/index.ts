@@ -93,7 +93,7 @@ export {
 } from './right';
 export { sayRisks } from './risk';
 export { sayEaten, sayInTime, sayRound } from './rounds';
-export { sayCostOfWay, sayWay } from './route';
+export { sayCostOfWay, sayBar, sayWay } from './route';
 export { sayStep } from './step';
 export { sayKnown } from './seen';
 export { describeInstalled, describeStart, importWords } from './system';

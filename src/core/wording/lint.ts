@@ -58,6 +58,10 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
     '{cell} says that nothing leads in place from {from} to {to}; {hop} does.',
     'Forget that it is forbidden'
   ],
+  'change-not-richer': [
+    'The change from {from} to {to} is never made: by their features {to} has no more than {from}.',
+    'Remove the change'
+  ],
   unreachable: ['No hop leads to {release}, not even a fresh install.', 'Add the hop that leads there.'],
   'right-without-path': [
     '“{right}” is sold for hops in place to {to}, but none leads there.',

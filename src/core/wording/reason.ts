@@ -1,11 +1,14 @@
 import { formatDay } from '../date';
 import type { ClauseCode, Reason } from '../route';
+import { sayDay } from './dates';
 import { sayDemanded, saySeen } from './seen';
 
 const SENTENCES: Readonly<Record<ClauseCode, string>> = {
   'fresh not allowed': 'only by a fresh install, which the goal does not allow',
   'unsupported not allowed': 'only by an unsupported hop, which the goal does not allow',
   'keeps too little': 'it keeps less than the goal demands',
+  barred:
+    'the hop from {demanded} was barred{day}{seen}; it can be taken again once that decision is taken back',
   maturity: 'not published in a maturity the goal allows',
   level: 'the hop starts {demanded}; it stands on {seen}',
   'every patch': 'every current patch comes first; a newer one is out than {seen}',
@@ -43,6 +46,11 @@ export function describeReason(reason: Reason): string {
   // A longer window would not do.
   if (seen?.[0]?.kind === 'no near window') return saySeen(seen);
   const asked = demanded ? sayDemanded(demanded) : undefined;
+  if (code === 'barred')
+    return SENTENCES.barred
+      .replace('{demanded}', () => asked ?? subject)
+      .replace('{day}', () => (day === undefined ? '' : ` on ${sayDay(day)}`))
+      .replace('{seen}', () => (seen ? `: ${saySeen(seen)}` : ''));
   return SENTENCES[code]
     .replace('{seen}', () => (seen ? saySeen(seen) : 'what is installed'))
     .replace('{demanded}', () => asked ?? '')

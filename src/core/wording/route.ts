@@ -1,5 +1,6 @@
 import type { Names } from '../catalogue';
-import type { Day } from '../date';
+import { type Day, parseDay } from '../date';
+import type { Decision } from '../estate';
 import { isCounted, type Route } from '../route';
 import { sayCount, sayDay, sayMinutes, sayMoney } from './dates';
 import { sayRisks } from './risk';
@@ -31,6 +32,14 @@ export function sayWay(
         ? [`opens ${sayDay(route.waitsUntil)}`]
         : [])
   ].join('; ');
+}
+
+/** A hop that is not to be tried any more: `The hop from 13 to 20 was barred on 3 Dec 2026 by A. Hale: failed on ts-4.` */
+export function sayBar({ about, day, who, reason }: Decision, names: Names): string {
+  const hop = names.hopOf(about?.split('/')[2] ?? '');
+  const since = parseDay(day);
+  const called = hop ? `The hop from ${names.range(hop.from)} to ${names.release(hop.to)}` : 'A hop';
+  return `${called} was barred${since === undefined ? '' : ` on ${sayDay(since)}`}${who ? ` by ${who}` : ''}${reason ? `: ${reason}` : ''}.`;
 }
 
 /** What one system pays on its way. */

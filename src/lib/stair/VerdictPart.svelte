@@ -8,6 +8,7 @@
   import { ordering } from '$lib/state/ordering.svelte';
   import { orderNames } from '$lib/state/order-names';
   import PathQuestion from '$lib/catalogue/PathQuestion.svelte';
+  import BarredHop from '$lib/components/BarredHop.svelte';
   import DecidedWay from './DecidedWay.svelte';
   import type { StairState } from './stair-state.svelte';
 
@@ -30,7 +31,18 @@
     const found = isGoal && looked.route ? ordering.of(plan.systems[0]) : undefined;
     return found?.order.parts[found.part]?.fate === 'no order' ? found : undefined;
   });
-  const reason = $derived(stair.decided[0]?.reason?.replace(/\.$/, ''));
+  const reason = $derived(
+    stair.decided.find((d) => d.kind === 'choose a target')?.reason?.replace(/\.$/, '')
+  );
+  /** The pair of releases it hangs on that nobody has said anything of. */
+  const unsaid = $derived.by(() => {
+    const known = stair.product?.releases.map((r) => r.id) ?? [];
+    const pairs = looked.reasons.flatMap(({ code, subject }) => {
+      const [from = '', to = ''] = code === 'cell' ? subject.split(' to ') : [];
+      return known.includes(from) && known.includes(to) ? [{ from, to }] : [];
+    });
+    return pairs[0];
+  });
 </script>
 
 {#if noOrder}
@@ -69,9 +81,10 @@
     </ul>
   </Fold>
 {/if}
-{#if stair.product && plan.start && looked.verdict === 'cannot tell' && looked.reasons.some((r) => r.code === 'cell')}
-  <PathQuestion product={stair.product} from={plan.start.release} to={looked.target.release} />
+{#if stair.product && unsaid && looked.verdict === 'cannot tell'}
+  <PathQuestion product={stair.product} from={unsaid.from} to={unsaid.to} />
 {/if}
+{#each stair.decided.filter((d) => d.kind === 'bar') as bar (bar.id)}<BarredHop {bar} {names} />{/each}
 {#if isGoal && bestOpen}
   <p>
     Best that is open: <Button kind="link" onclick={() => onpick(bestOpen)}

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import type { WorkItem, Worksheet } from '$core/estate';
+  import { decisionsOn, type WorkItem, type Worksheet } from '$core/estate';
   import type { CasePlan } from '$core/plan';
   import { sayCount, sayTask, sayWay, sayVerdict } from '$core/wording';
+  import BarredHop from '$lib/components/BarredHop.svelte';
   import { Button } from '$lib/kit';
   import { desk } from '$lib/state/desk.svelte';
   import { orderNames } from '$lib/state/order-names';
@@ -11,7 +12,11 @@
   /** A hop that failed: whether it is barred, what the plan says from where the system stands, and a new worksheet for that. */
   let { sheet, item, plan }: { sheet: Worksheet; item: WorkItem; plan: CasePlan | undefined } = $props();
 
-  const barred = $derived(desk.estate.decisions.find((d) => d.kind === 'bar' && d.about === item.about));
+  const barred = $derived(
+    decisionsOn(desk.estate, { situation: plan?.situation ?? '', systems: [sheet.system] }).find(
+      (d) => d.kind === 'bar' && d.about === item.about
+    )
+  );
   const how = $derived({ currency: desk.catalogue?.currency ?? '', today: desk.today });
   const names = $derived(orderNames.product(sheet.product));
   /** What was prepared for the case that it fails, as the plan has it. */
@@ -50,8 +55,9 @@
         >{/if}
     </p>
   {:else if plan?.goalPlan}
+    <BarredHop bar={barred} {names} />
     <p data-anew>
-      It is barred. From where it stands now: <b>{names.target(plan.goalPlan.target)}</b>: {plan.goalPlan
+      From where it stands now: <b>{names.target(plan.goalPlan.target)}</b>: {plan.goalPlan
         .route
         ? `${sayWay(plan.goalPlan.route, names, how)}.`
         : sayVerdict(plan.goalPlan)}
@@ -61,8 +67,9 @@
         <Button kind="onward" onclick={() => void afresh()}>Make its worksheet anew</Button>
       </p>{/if}
   {:else}
+    <BarredHop bar={barred} {names} />
     <p>
-      It is barred. <a href="/stair?at={encodeURIComponent(sheet.system)}">Its stair</a> says what is left.
+      <a href="/stair?at={encodeURIComponent(sheet.system)}">Its stair</a> says what is left.
     </p>
   {/if}
 </section>

@@ -106,6 +106,8 @@ function judgeMove(terms: Terms, placed: Placed, findings: Finding[]): UsedRight
   judgeOpenDays(terms, move, days, add);
   if (days.roomless) add('window', 'no');
   if (move.cell !== undefined) add('cell', 'unknown', move.cell);
+  // Searches pass over what is barred: this is for whoever tells why nothing leads there.
+  if (terms.barred.has(move.id)) add('barred', 'no', move.id);
   return judgeRight(terms, placed, add);
 }
 

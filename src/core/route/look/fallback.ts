@@ -25,7 +25,7 @@ export function findFallbacks(terms: Terms, label: Label, target: Place): Fallba
       ...terms,
       from: days?.first ?? terms.from,
       along: move.asked.before,
-      barred: new Set([...terms.barred, move.id])
+      barred: new Map([...terms.barred, [move.id, undefined]])
     };
     const start = { ...move.from, patch: move.level };
     const { label: chosen } = findChosen(after, { start, target }, 'sure');

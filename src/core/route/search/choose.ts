@@ -66,7 +66,8 @@ export function findChosen(terms: Terms, ends: Ends, run: Run, options: ChooseOp
 }
 
 /** In one order, and never one for another. */
-const namesOf = (ids: ReadonlySet<string>): string => (ids.size === 0 ? '' : JSON.stringify([...ids].sort()));
+const namesOf = (barred: Terms['barred']): string =>
+  barred.size === 0 ? '' : JSON.stringify([...barred.keys()].sort());
 
 /** A choice, and the days it was made on. */
 interface Made {

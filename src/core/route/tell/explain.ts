@@ -312,6 +312,15 @@ export function reasonOf(
       return { ...base, ...explainAsked(terms, moves, finding) };
     case 'cell':
       return { ...base, demanded: cellDemanded(terms, move) };
+    case 'barred': {
+      const bar = terms.barred.get(move.id);
+      return {
+        ...base,
+        demanded: cellDemanded(terms, move),
+        ...(bar?.day === undefined ? {} : { day: bar.day }),
+        ...(bar?.reason === undefined ? {} : { seen: [{ kind: 'published', text: bar.reason }] })
+      };
+    }
     default:
       return base;
   }
