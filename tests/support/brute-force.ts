@@ -1496,10 +1496,13 @@ export function bruteLine({ steps, judged, key }: BruteRoute): string {
       return [
         ...(d?.patch ? [`patch ${s.level} ${d.patch.first}`] : []),
         ...s.asked.cures.map((c) => `cure ${c.id} ${day}${s.asked.perhaps.includes(c) ? ' if needed' : ''}`),
-        ...s.asked.works.map((w) => `work-around ${w.id} ${day}`),
+        ...s.asked.works.filter((w) => !w.workAround?.behind).map((w) => `work-around ${w.id} ${day}`),
         ...s.asked.tasks.filter(isReady).map(taskLine),
         hop,
-        ...s.asked.tasks.filter((t) => !isReady(t)).map(taskLine)
+        ...s.asked.tasks.filter((t) => !isReady(t)).map(taskLine),
+        ...s.asked.works
+          .filter((w) => w.workAround?.behind)
+          .map((w) => `work-around ${w.id} ${d?.last}${d?.exact ? '' : '?'}`)
       ];
     })
     .concat(

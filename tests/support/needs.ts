@@ -296,7 +296,8 @@ const cautionOf = (
           how: 'do',
           typicalMinutes: 10,
           carefulMinutes: r.pick([20, 1400]),
-          ...(r.aside().chance(0.4) ? { per: 'system' } : {})
+          ...(r.aside().chance(0.4) ? { per: 'system' } : {}),
+          ...(r.aside().chance(0.3) ? { behind: true as const } : {})
         }
       }
     : {})

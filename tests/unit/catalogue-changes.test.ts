@@ -10,7 +10,7 @@ import { formatInline, parseInline } from '../../src/core/exchange/inline-value'
 import { describeIssue } from '../../src/core/wording/issue';
 import { scaleOf, shareOf, treadsOf } from '../../src/lib/catalogue/calendar';
 import { entryAt } from '../../src/core/catalogue';
-import { fieldsOf, withEntry, withoutEntry, withValue } from '../../src/lib/catalogue/entries';
+import { fieldsOf, withEntry, withIds, withoutEntry, withValue } from '../../src/lib/catalogue/entries';
 import { demoCatalogue, demoCatalogueText } from '../support/demo';
 import { pathsOf, valueAt } from '../support/edits';
 
@@ -170,4 +170,21 @@ test('a fault in a condition is told with its line, its column and what would fi
   expect(issue && describeIssue(issue)).toContain('"leest" stands where least, most would fit');
   const line = text.split('\n')[(issue?.line ?? 0) - 1] ?? '';
   expect(line.slice((issue?.column ?? 0) - 1)).toMatch(/^leest/);
+});
+
+test('an entry is named as the screen names it; an identifier, and what is neither, stays as it is said', () => {
+  const editions = [
+    { id: 'e1', name: 'Home' },
+    { id: 'home', name: 'Large' }
+  ];
+  const product = { ...demoCatalogue().products[0]!, editions };
+  const at = (...path: (string | number)[]): readonly (string | number)[] => ['products', 0, ...path];
+  expect(withIds(product, at('editionChanges', 0, 'to'), 'LARGE')).toBe('home');
+  expect(withIds(product, at('requirements', 0, 'editions'), ['Large', 'Home', 'e1', 'Huge'])).toEqual([
+    'home',
+    'e1',
+    'e1',
+    'Huge'
+  ]);
+  expect(withIds(product, at('requirements', 0, 'note'), 'Large')).toBe('Large');
 });

@@ -24,7 +24,7 @@ import {
   sayTrack
 } from '../../src/core/wording';
 import { Names } from '../../src/core/catalogue/names';
-import { gatesBefore } from '../../src/core/worksheet';
+import { gatesBefore, makeItems } from '../../src/core/worksheet';
 
 /** Three releases of one made-up product, a hop between each two; what differs is said by each test. */
 const RELEASES = ['a', 'b', 'c'].map((id, i) => ({ id, name: `${i + 1}`, published: `202${i + 7}-01-01` }));
@@ -153,6 +153,32 @@ test('where an edition ends, the tables of hops say which comes after it; a chan
   const change = { id: 'richer', at: 'b', from: 'home', to: 'pro', typicalMinutes: 5, carefulMinutes: 9 };
   const [two] = planOf([{ ...PRODUCT, editions, releases, editionChanges: [change] }], at).result.cases;
   expect(two?.goalPlan?.route?.steps.map((s) => s.kind)).toContain('edition change');
+});
+
+test('what follows a hop stands behind it, on the stair and on the worksheet', () => {
+  const caution = (id: string, more: object): object => ({
+    id,
+    name: id,
+    to: 'c',
+    consequence: 'degraded',
+    workAround: { how: `Do ${id}.`, typicalMinutes: 5, carefulMinutes: 9, ...more }
+  });
+  const cautions = [caution('again', { behind: true }), caution('first', {})];
+  const { result } = planOf([{ ...PRODUCT, cautions }], { systems: [system('s')] });
+  const route = result.cases[0]?.goalPlan?.route;
+  expect(route?.steps.map((s) => ('id' in s ? s.id : s.kind))).toEqual(['ab', 'first', 'bc', 'again']);
+  const items = makeItems({
+    product: { ...PRODUCT, cautions } as never,
+    system: system('s'),
+    route: route!,
+    isCritical: false,
+    linkedBy: () => []
+  } as never);
+  const kinds = items.filter((i) => i.about.includes('/cautions/')).map((i) => [i.kind, i.step]);
+  expect(kinds).toEqual([
+    ['work-around', 1],
+    ['post-work', 1]
+  ]);
 });
 
 test('a gate says what of the back-up is open, and nothing of what is done', () => {

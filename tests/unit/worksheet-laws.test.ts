@@ -96,7 +96,7 @@ function workThrough(sheet: Worksheet): { sheet: Worksheet; shut: number } {
 }
 
 test('of 300 random plans: every step once a node it concerns, in turn; gates before hops open only by what stands before; no item without a source', () => {
-  const seen = { sheets: 0, hops: 0, nodes: 0, cures: 0, arounds: 0, patches: 0, work: 0, fallbacks: 0 };
+  const seen = { sheets: 0, hops: 0, nodes: 0, cures: 0, arounds: 0, left: 0, patches: 0, work: 0, fallbacks: 0 };
   for (const seed of seedsOf(300)) {
     const input = estateOf(fullWorldOf(seed), new Random(seed * 31));
     const [product] = input.catalogue.products as [Product];
@@ -117,7 +117,17 @@ test('of 300 random plans: every step once a node it concerns, in turn; gates be
         expect(
           items.filter((i) => i.kind === kind && i.needless === undefined).length,
           `${told} ${kind}`
-        ).toBe(route.steps.filter((s) => s.kind === kind).reduce((n, s) => n + timesOf(s, nodes), 0));
+        ).toBe(
+          route.steps
+            .filter((s) => s.kind === kind && !isLeftBehind(s))
+            .reduce((n, s) => n + timesOf(s, nodes), 0)
+        );
+      const left = route.steps.filter(isLeftBehind);
+      expect(
+        items.filter((i) => i.kind === 'post-work' && i.about.includes('/cautions/')).length,
+        told
+      ).toBeGreaterThanOrEqual(left.length);
+      seen.left += left.length;
       const work = route.steps.filter((s) => s.kind === 'work' && s.task !== 'back up');
       expect(
         items.filter(
@@ -390,10 +400,13 @@ function estateAfter(
   };
 }
 
+/** What a known problem wants done once the step is made: the worksheet's, no plan's from there. */
+const isLeftBehind = (s: Step): boolean => s.kind === 'work-around' && s.behind === true;
+
 /** Steps by what they are and what they cost, whenever they are taken. */
 const toldOf = (steps: readonly Step[]): string =>
   steps
-    .filter((s) => s.kind !== 'work')
+    .filter((s) => s.kind !== 'work' && !isLeftBehind(s))
     .map((s) => {
       const of = s.kind === 'patch' ? s.to.patch : 'id' in s ? s.id : '';
       return `${s.kind} ${of} ${'costCents' in s ? s.costCents : 0}`;
@@ -427,7 +440,7 @@ test('the record behind each step is what the plan had there: planned anew, the 
         const steps = route.steps.slice(route.steps.indexOf(at) + 1);
         const rest = toldOf(steps);
         // On the day it goes on. What must have been ordered by then, nobody has ordered here.
-        const next = steps.find((s) => s.kind !== 'work');
+        const next = steps.find((s) => s.kind !== 'work' && !isLeftBehind(s));
         if (next?.days.exact === false || steps.some((s) => isOrderedBefore(s, next?.days.first))) continue;
         const later = { ...input, estate, today: next?.days.exact ? next.days.first : input.today };
         const again = plan({ ...later, every: 'goal' }).cases.find((c) => c.systems.includes(system.id));

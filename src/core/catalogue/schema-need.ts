@@ -148,6 +148,7 @@ export const caution = entry({
         .describe(
           'done once for the system, or once for each linked system by that word; once a node where absent'
         ),
+      behind: z.literal(true).optional().describe('done behind the step instead of before it'),
       exposure: text.optional(),
       clean: text.optional()
     })

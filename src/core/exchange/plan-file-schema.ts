@@ -69,6 +69,7 @@ export const stepFile = z.strictObject({
     .describe('where its block lies in a window; the last of them where nodes go one by one'),
   nodesAt: z.array(blockAt).optional().describe('where its nodes go one by one: the block of each'),
   times: z.number().optional().describe('of a work-around: how often it is done; minutes are of one time'),
+  behind: z.literal(true).optional().describe('of a work-around: it is done behind the step, not before it'),
   needsKey: z.boolean().optional().describe('of work: it wants a key'),
   kept: z.enum(KEPT).optional(),
   right: rightUseFile.optional(),

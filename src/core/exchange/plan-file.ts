@@ -283,7 +283,8 @@ function stepFileOf(s: Step): z.infer<typeof stepFile> {
     carefulMinutes: s.carefulMinutes
   };
   if (s.kind === 'patch') return { kind: s.kind, ...common, ...(s.at ? { at: blockFileOf(s.at) } : {}) };
-  if (s.kind === 'work-around') return { kind: s.kind, id: s.id, ...common, times: s.times };
+  if (s.kind === 'work-around')
+    return { kind: s.kind, id: s.id, ...common, times: s.times, ...(s.behind ? { behind: true } : {}) };
   if (s.kind === 'work') return { kind: s.kind, id: s.id, ...common, needsKey: s.needsKey };
   if (s.kind === 'cure') {
     const { kind, id, costCents, leadDays, ifNeeded } = s;

@@ -34,13 +34,14 @@ export interface CureStep {
   readonly ifNeeded: boolean;
 }
 
-/** What a caution wants done before the step that meets it, on its first day. */
+/** What a caution wants done before the step that meets it, on its first day; or behind it, on its last. */
 export interface WorkAroundStep {
   readonly kind: 'work-around';
   /** Id of the caution. */
   readonly id: string;
   /** How often it is done: once a node, for the system, or for each of what it is linked with; minutes are of one time. */
   readonly times: number;
+  readonly behind?: true;
   readonly from: Standing;
   readonly to: Standing;
   readonly days: StepDays;

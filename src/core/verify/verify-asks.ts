@@ -373,7 +373,9 @@ function verifyWorkArounds(
       add('a work-around takes another time than published');
     if (w && w.times !== timesOf(of, c, step.from)) add('a work-around done another number of times');
     const isRound = hit.some((o) => (o.after ?? []).includes(c.id) && (c.after ?? []).includes(o.id));
-    const late = (c.after ?? []).some((id) => done.indexOf(id) > done.indexOf(c.id));
+    // What is done behind the step and what is done before it have an order each.
+    const beside = hit.filter((o) => o.workAround?.behind === c.workAround?.behind).map((o) => o.id);
+    const late = (c.after ?? []).some((id) => beside.includes(id) && done.indexOf(id) > done.indexOf(c.id));
     if (late && !isRound) add('work-arounds out of their order');
   });
 }

@@ -59,9 +59,12 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
     const add = (code: string): void => void faults.push({ code, step: i });
     if (!sameStanding(step.from, at)) add('does not start where the last step ended');
     if (step.kind === 'cure') cures.push(step);
-    else if (step.kind === 'work-around') workArounds.push(step);
-    else if (step.kind === 'work') {
-      if (isBehind(route, i)) return verifyBehind(route, i, add);
+    else if (step.kind === 'work-around') {
+      if (isBehind(terms.product, route, i)) return verifyBehind(route, i, add);
+      if (belongsBehind(terms.product, step)) add('a work-around before the step it belongs behind');
+      workArounds.push(step);
+    } else if (step.kind === 'work') {
+      if (isBehind(terms.product, route, i)) return verifyBehind(route, i, add);
       ready.push(step);
     } else if (step.kind === 'patch') {
       if (cures.length + workArounds.length > 0) add('patches after cures and work-arounds');
@@ -71,7 +74,9 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
     } else {
       if (entersAgain(terms.product, visited, step.to)) add('turns back');
       const isTarget = step.to.release === target.release && !leavesLater(route, i);
-      const work = [...ready, ...workBehind(route, i)];
+      const behind = stepsBehind(terms.product, route, i);
+      const work = [...ready, ...behind.filter((s) => s.kind === 'work')];
+      workArounds.push(...behind.filter((s) => s.kind === 'work-around'));
       if (ready.some((w) => !MAKES_READY.includes(w.task))) add('work done before its time');
       if (ready.some((w) => w.days.first !== step.days.first)) add('work on other days than its hop');
       const asked = verifyAsked(
@@ -127,27 +132,31 @@ export function verifyRoute(terms: VerifyTerms, start: Standing, target: Target,
 
 const MAKES_READY: readonly string[] = ['back up', 'take off'];
 
-/** Work that comes after the step it belongs to: what makes ready comes before. */
-const isBehind = ({ steps }: Route, i: number): boolean => {
+/** Whether a step comes behind the one it belongs to: work that does not make ready, and work-arounds of which that is published. */
+const belongsBehind = (product: Product, step: Route['steps'][number] | undefined): boolean =>
+  step?.kind === 'work'
+    ? !MAKES_READY.includes(step.task)
+    : step?.kind === 'work-around' &&
+      product.cautions?.find((c) => c.id === step.id)?.workAround?.behind === true;
+
+/** Whether nothing but what comes behind it lies between a step and the counted one it belongs to. */
+const isBehind = (product: Product, { steps }: Route, i: number): boolean => {
   const before = steps[i - 1];
-  const step = steps[i];
-  if (step?.kind !== 'work' || MAKES_READY.includes(step.task)) return false;
-  return (
-    before !== undefined &&
-    (isCounted(before) || (before.kind === 'work' && isBehind({ steps } as Route, i - 1)))
-  );
+  if (before === undefined || !belongsBehind(product, steps[i])) return false;
+  return isCounted(before) || isBehind(product, { steps } as Route, i - 1);
 };
 
-function workBehind(route: Route, i: number): WorkStep[] {
-  const found: WorkStep[] = [];
-  for (let k = i + 1; isBehind(route, k); k++) found.push(route.steps[k] as WorkStep);
-  return found;
+function stepsBehind(product: Product, route: Route, i: number): Route['steps'][number][] {
+  let last = i;
+  while (isBehind(product, route, last + 1)) last++;
+  return route.steps.slice(i + 1, last + 1);
 }
 
-/** On the days of the step before it, which it belongs to. */
+/** On the days of the step before it, which it belongs to; a work-around on the last of them. */
 function verifyBehind({ steps }: Route, i: number, add: (code: string) => void): void {
   const hop = steps.slice(0, i).findLast(isCounted);
-  if (hop?.days.first !== steps[i]?.days.first || hop?.days.last !== steps[i]?.days.last)
+  const first = steps[i]?.kind === 'work-around' ? hop?.days.last : hop?.days.first;
+  if (first !== steps[i]?.days.first || hop?.days.last !== steps[i]?.days.last)
     add('work on other days than its hop');
 }
 

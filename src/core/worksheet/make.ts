@@ -63,9 +63,11 @@ function stepByStep(making: Making): Draft[] {
   return drafts;
 }
 
-/** Work that puts back what a hop took away. */
+/** Work that puts back what a hop took away, and what a known problem wants done behind it. */
 const isBehind = (step: Step): boolean =>
-  step.kind === 'work' && step.task !== 'back up' && step.task !== 'take off';
+  step.kind === 'work-around'
+    ? step.behind === true
+    : step.kind === 'work' && step.task !== 'back up' && step.task !== 'take off';
 
 function draftsOf(making: Making, step: Step, k: number): Draft[] {
   const { product, system } = making;

@@ -5,7 +5,7 @@
   import { desk } from '$lib/state/desk.svelte';
   import { rule } from '$lib/state/acts';
   import { draft, sayIssues } from '$lib/state/draft.svelte';
-  import { sayField, withValue, withoutEntry, type Entry, type EntryPath } from './entries';
+  import { sayField, withIds, withValue, withoutEntry, type Entry, type EntryPath } from './entries';
   import { EntryNames } from './entry-names';
   import FieldsForm from './FieldsForm.svelte';
 
@@ -41,7 +41,8 @@
       .filter((s) => typeof s === 'string')
       .map(sayField)
       .join(', ');
-    issues = await draft.revise(`${called}: ${field}`, (c) => withValue(c, at, value));
+    const said = withIds(product, at, value);
+    issues = await draft.revise(`${called}: ${field}`, (c) => withValue(c, at, said));
   }
 
   async function remove(): Promise<void> {

@@ -1,3 +1,4 @@
+import { foldText } from '$core/version';
 import { type Catalogue, type Edit, editValue, entryAt, freeId, outlineAt, type Product } from '$core/catalogue';
 
 /** Where an entry stands in the file. */
@@ -202,6 +203,35 @@ export function withEntry(
     catalogue: edit(catalogue, { kind: 'set', path: list, value: [...entries, entry] }),
     path: [...list, entries.length]
   };
+}
+
+/** Lists of a product, by the fields that name one of their entries. */
+const NAMED: Readonly<Record<string, keyof Product>> = {
+  edition: 'editions',
+  editions: 'editions',
+  fromEditions: 'editions',
+  toEditions: 'editions',
+  successor: 'editions',
+  feature: 'features',
+  features: 'features',
+  gains: 'features',
+  hops: 'hops',
+  line: 'lines',
+  branch: 'branches'
+};
+
+/** What is said in a field, with names of entries in the place of nothing but their identifiers: nobody is asked for one. */
+export function withIds(product: Product | undefined, path: EntryPath, value: unknown): unknown {
+  const key = path.findLast((s) => typeof s === 'string') ?? '';
+  const isEdition = path.includes('editionChanges') && (key === 'from' || key === 'to');
+  const list = isEdition ? 'editions' : Object.hasOwn(NAMED, key) ? NAMED[key] : undefined;
+  const entries = (list && product?.[list]) as readonly (Entry & { name?: string })[] | undefined;
+  const idOf = (said: unknown): unknown => {
+    if (typeof said !== 'string' || entries?.some((e) => e.id === said)) return said;
+    const named = entries?.filter((e) => foldText(e.name ?? '') === foldText(said)) ?? [];
+    return named.length === 1 ? named[0]?.id : said;
+  };
+  return Array.isArray(value) ? value.map(idOf) : idOf(value);
 }
 
 /** Fields of an entry in the order of the schema: those it has or needs, and those it might have. */

@@ -102,7 +102,14 @@ export const problemsReader: TableReader = {
         ...(cell(ROLES.check) === '' ? {} : { check: cell(ROLES.check).slice(0, 2000) }),
         ...(how === '' || /^([-–—]|none|no)$/i.test(how)
           ? {}
-          : { workAround: { how, typicalMinutes, carefulMinutes } }),
+          : {
+              workAround: {
+                how,
+                typicalMinutes,
+                carefulMinutes,
+                ...(BEHIND.test(how) ? { behind: true as const } : {})
+              }
+            }),
         ...(cell(ROLES.reference) === '' ? {} : { reference: cell(ROLES.reference).slice(0, 300) })
       };
       const put = putCaution(cautions, said, reading.source);
@@ -121,6 +128,10 @@ export const problemsReader: TableReader = {
     };
   }
 };
+
+/** Words by which a work-around says that it follows the step. */
+const BEHIND =
+  /\b(afterwards|(after|following) (the |an? )?(upgrade|update|hop|migration|change|install\w*|reinstall\w*)|once (it is )?(upgraded|updated|installed))\b/i;
 
 /** Of one that is known only what the table says is changed; how long its work-around takes stays as it was measured. */
 function putCaution(

@@ -166,20 +166,24 @@ function pushSteps(steps: Step[], terms: Terms, { schedule, rights }: Judgement,
     };
     steps.push(step);
   }
-  for (const [i, { caution }] of asked.cautions.entries()) {
-    const step: WorkAroundStep = {
+  const to = idsOfPlace(terms, move.to);
+  const workArounds = asked.cautions.map(({ caution }, i): WorkAroundStep => {
+    const isBehind = caution.workAround?.behind === true;
+    const at = isBehind ? to : between;
+    const { first, last } = days.hop;
+    return {
       kind: 'work-around',
       id: caution.id,
-      from: between,
-      to: between,
-      days: { ...days.hop, last: days.hop.first },
+      from: at,
+      to: at,
+      days: { ...days.hop, ...(isBehind ? { first: last } : { last: first }) },
       typicalMinutes: caution.workAround?.typicalMinutes ?? 0,
       carefulMinutes: caution.workAround?.carefulMinutes ?? 0,
-      times: asked.times[i] ?? 1
+      times: asked.times[i] ?? 1,
+      ...(isBehind ? { behind: true } : {})
     };
-    steps.push(step);
-  }
-  const to = idsOfPlace(terms, move.to);
+  });
+  steps.push(...workArounds.filter((w) => !w.behind));
   const pushWork = (beforehand: boolean): void => {
     for (const item of asked.work)
       if (isBeforehand(item) === beforehand)
@@ -203,6 +207,7 @@ function pushSteps(steps: Step[], terms: Terms, { schedule, rights }: Judgement,
   };
   steps.push(counted);
   pushWork(false);
+  steps.push(...workArounds.filter((w) => w.behind));
 }
 
 /** Where a block lies, in epoch minutes. */
