@@ -48,7 +48,7 @@ describe('what the demo must say', () => {
       '31.4/p9 is newer than the target, so the hop is forbidden'
     ]);
     expect(drawWay(south, new Names(input.catalogue.products[2]), false, 'closed').words).toBe(
-      'closed, best open 31.6: 31.4/p9 is newer than the target, so the hop is forbidden'
+      'closed: 31.4/p9 is newer than the target, so the hop is forbidden; best open: 31.6'
     );
     expect(south.bestOpen).toMatchObject({ release: '31.6' });
     expect(of('shelf-north').deadline.setBy).toMatchObject({

@@ -60,7 +60,7 @@
     <b>{names.product} {names.target(looked.target)}</b>: {sayVerdict(looked)}
   </p>
 {/if}
-{#if inDepth?.notStraight && looked.verdict !== 'straight' && looked.verdict !== 'here' && plan.start}
+{#if inDepth?.notStraight && looked.route && looked.verdict !== 'straight' && looked.verdict !== 'here' && plan.start}
   <Fold class="why" data-not-straight
     >{#snippet head()}Why not straight there?{/snippet}
     <p>{sayNotStraight(inDepth.notStraight, plan.start, looked.target, names)}.</p>

@@ -102,8 +102,8 @@ function fitWidth(treads: readonly WayTread[]): readonly WayTread[] {
 function wordsOf(plan: CasePlan, end: WayDrawing['end'], names: Names, verdict: string): string {
   if (end === 'reached') return '';
   if (end !== 'closed' || !plan.goalPlan) return verdict;
-  const best = plan.bestOpen ? `, best open ${names.target(plan.bestOpen)}` : '';
-  return `${verdict}${best}: ${shortestReason(plan.goalPlan)}`;
+  const best = plan.bestOpen ? `; best open: ${names.target(plan.bestOpen)}` : '';
+  return `${verdict}: ${shortestReason(plan.goalPlan)}${best}`;
 }
 
 const widthOf = (label: string): number => Math.max(LEAST, label.length * CHAR + 16);
