@@ -47,6 +47,7 @@ export {
   type SaidBy,
   sequencedOf
 } from './answer-paths';
+export { matchInstalled } from './match-installed';
 export { clusterTexts, findUnmatched, splitText } from './sketch/cluster-texts';
 export { applyDateTable, type DateRow, type DateTable, parseDateTable } from './sketch/date-table';
 export {

@@ -1,4 +1,4 @@
-import { type Catalogue, type InstalledParse, parseInstalled } from '../catalogue';
+import { type Catalogue, type InstalledParse, matchInstalled, parseInstalled } from '../catalogue';
 import { BASE_PATCH, foldText, ONLY } from '../version';
 import type { Reading, System } from './schema';
 
@@ -39,6 +39,30 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
   // A product column that names a product is settled by itself: its words are not read again with the rest.
   const parse =
     product === undefined ? parseInstalled(catalogue, text) : parseInstalled(catalogue, rest, product);
+  if (parse.decides || parse.contradiction) return saidOf(catalogue, parse, text);
+  const meant = matched(catalogue, texts, product);
+  return saidOf(catalogue, meant && (meant.decides || parse.product === undefined) ? meant : parse, text);
+}
+
+/** What the words mean where they are not the catalogue's own. */
+const matched = (
+  catalogue: Catalogue,
+  texts: InstalledTexts,
+  product: string | undefined
+): InstalledParse | undefined => {
+  const { installed, version, patch, build, edition, architecture } = texts;
+  return matchInstalled(
+    catalogue,
+    {
+      text: joinTexts([texts.product, installed, version, edition, build]),
+      ...(patch === undefined ? {} : { level: patch }),
+      ...(architecture === undefined ? {} : { architecture })
+    },
+    product
+  );
+};
+
+function saidOf(catalogue: Catalogue, parse: InstalledParse, text: string): InstalledUnderstanding {
   const { contradiction, leftOver } = parse;
   return {
     readings: readingsOf(catalogue, parse),

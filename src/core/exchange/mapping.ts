@@ -103,6 +103,66 @@ const HEADINGS: Readonly<Record<ImportField, readonly string[]>> = {
   note: ['note', 'notes', 'remark', 'remarks', 'comment', 'comments']
 };
 
+/**
+ * Headings in other words and languages than those above, the first that fits: English, German, French; accents and signs folded away.
+ * `undefined`: what looks like one of the others and is none.
+ */
+const RULES: readonly (readonly [RegExp, ImportKey | undefined])[] = [
+  [
+    /\b(secure|verified|checked|trusted|sicher\w*|securise)\b.*\b(boot|start|demarrage)|demarrage (securise|verifie)|\bsecureboot\b/,
+    'fact.firmware.checked-start'
+  ],
+  [
+    /serial|serien|\basset (no|number|tag)|inventa?i?re?\b.*\b(n|no|nr|num)|^n (d )?inventaire|kosten|cost|warrant|garantie|contract|vertrag|licen[cs]e (key|no)|\bip\b|\bmac\b|visit|\bboot\b|maker|vendor|hersteller|fabricant|\bpower\b|kernel|purchase|phone|price|installed on|bought|licence/,
+    undefined
+  ],
+  [
+    /^(guest )?(os|operating system|betriebssystem|systeme( d exploitation)?|distribution|now on|what it runs|system software|guest os|firmware|fw|logiciel systeme)( name)?$/,
+    'installed'
+  ],
+  [/security (chip|part|module|processor)|sicherheits(chip|modul)|puce|^chip$/, 'fact.security-part'],
+  [/service ?pack|^sp\b|^patch|^update|^level$|security (level|update)|wartungsstand|correctif/, 'patch'],
+  [/^(os )?(version|release|rel|ver|fassung)( no)?$|^(os|product|system) (version|release)$/, 'version'],
+  [/^build/, 'build'],
+  [/^(edition|ausgabe|sku|variante?)$/, 'edition'],
+  [/^(arch\w*|bits?|bit ?breite|bitness|word size|wortbreite)$/, 'architecture'],
+  [/\b(vram|graphics? memory)\b/, 'fact.memory'],
+  [/\b(ram|mem|memory|vram|arbeitsspeicher|memoire)\b/, 'fact.memory'],
+  [/\b(free|libre|frei)\b/, 'fact.disk.free.system'],
+  [
+    /\b(hdd|ssd|dis[ck]|disque|festplatte|platte|storage|stockage|speicherplatz|flash|drive)\b/,
+    'fact.disk.total'
+  ],
+  [/\b(v?cores?|coeurs?|kerne|v?cpus)\b|^vcpu$/, 'fact.processor.cores'],
+  [/\b(cpu|processor|prozessor|processeur)\b/, 'fact.processor.model'],
+  [/\b(ghz|clock speed|takt)\b/, 'fact.processor.speed'],
+  [/\b(uefi|bios)\b/, 'fact.firmware.kind'],
+  [/\b(gpu|graphics?|grafik\w*|carte graphique)\b/, 'fact.graphics.model'],
+  [/\b(screen|display|bildschirm|ecran|resolution)\b/, 'fact.display.size'],
+  [/activat|aktiviert|^active$|licensed|lizenziert|active licence/, 'activated'],
+  [/^(model|modell|modele|unit type|type de materiel|hardware)$/, 'fact.model'],
+  [/^(year|jahr|baujahr|annee|model year|built)$/, 'fact.model.year'],
+  [
+    /^(team|department|dept|abteilung|service|owner|who|group|admin team|look after|run by|besitzer|verantwortlich|responsable|used by|office|kept by|equipe)$/,
+    'team'
+  ],
+  [/^(location|site|standort|lieu|ort|place|house|building|room|region|gebaude|salle|raum|depot)$/, 'site'],
+  [/^(notes?|remarks?|bemerkung(en)?|anmerkung(en)?|role|comments?|remarques?|commentaires?)$/, 'note'],
+  [
+    /last (seen|contact|check)|zuletzt gesehen|^seen$|inventoried|check in|lastcontact|^vu le|read on|counted|scanned|derniere/,
+    'observed'
+  ],
+  [/runs on|^on host|hosted on|hypervisor|^host of$/, 'hostedOn'],
+  [/^manage[dr]\b|verwaltet|gere par/, 'managedBy'],
+  [/^(apps?|applications?|programs?|programme|anwendungen|logiciels|software installed)$/, 'companions'],
+  [
+    /^(pc|poste|rechner(name)?|gerat|vm|door|array|switch|box|station|nom|fqdn|node|ordinateur|label)$/,
+    'name'
+  ]
+];
+/** Headings that may be the machine or what it runs: their values decide. */
+const EITHER = /^(system|software|program|platform|device|unit|product)$/;
+
 /** Which column holds what; a column not named is left out. Index of the row that heads them. */
 export interface Mapping {
   readonly headerRow: number;
@@ -113,6 +173,8 @@ export interface Mapping {
 
 /** What helps to understand a list: kinds of facts its columns may hold, and lists read before. */
 export interface MappingHints {
+  /** Words of the names of products: where they stand in a column, it says what is installed. */
+  readonly products?: ReadonlySet<string>;
   readonly kinds?: FactKinds;
   readonly lists?: readonly RememberedList[];
 }
@@ -125,7 +187,7 @@ const LOOK_DOWN = 20;
  */
 export function suggestMapping(
   rows: readonly (readonly string[])[],
-  { kinds = new FactKinds(), lists = [] }: MappingHints = {}
+  { kinds = new FactKinds(), lists = [], products = new Set() }: MappingHints = {}
 ): Mapping | undefined {
   const remembered = findRemembered(rows, lists);
   if (remembered) return remembered;
@@ -135,7 +197,15 @@ export function suggestMapping(
     const hits = cells.filter((c) => heads.find(c) !== undefined).length;
     if (hits > 0 && (!best || hits > best.hits)) best = { row, hits };
   });
-  return best && { headerRow: best.row, columns: mapColumns(rows[best.row] ?? [], heads) };
+  return (
+    best && {
+      headerRow: best.row,
+      columns: mapColumns(rows[best.row] ?? [], heads, {
+        below: rows.slice(best.row + 1, best.row + 201),
+        products
+      })
+    }
+  );
 }
 
 /** Column names as one text, for telling a list again. */
@@ -153,15 +223,73 @@ function findRemembered(
   return undefined;
 }
 
-function mapColumns(headings: readonly string[], heads: Headings): Mapping['columns'] {
+/** What stands below the headings, and the words by which products are known. */
+interface Below {
+  readonly below: readonly (readonly string[])[];
+  readonly products: ReadonlySet<string>;
+}
+
+function mapColumns(headings: readonly string[], heads: Headings, around: Below): Mapping['columns'] {
   const columns: Partial<Record<ImportKey, number>> = {};
+  const valuesOf = (at: number): string[] => around.below.map((r) => r[at] ?? '').filter((v) => v !== '');
+  const saysProduct = (at: number): boolean => {
+    const values = valuesOf(at);
+    const named = values.filter((v) =>
+      foldText(v)
+        .split(/[\s,;()/]+/)
+        .some((w) => around.products.has(w))
+    );
+    return named.length * 3 > values.length;
+  };
+  const mayBeName: number[] = [];
   headings.forEach((heading, i) => {
-    const key = heads.find(heading);
-    if (key !== undefined && columns[key] === undefined) columns[key] = i;
+    const found = heads.find(heading);
+    const isEither = EITHER.test(clean(heading)) && around.products.size > 0;
+    const key = isEither ? (saysProduct(i) ? 'installed' : 'name') : found;
+    if (key === 'name') mayBeName.push(i);
+    else if (
+      key === 'fact.processor.model' &&
+      isFigures(valuesOf(i)) &&
+      columns['fact.processor.cores'] === undefined
+    )
+      columns['fact.processor.cores'] = i;
+    else if (key !== undefined && columns[key] === undefined) columns[key] = i;
+    // A column of products beside one of what is installed: read together.
+    else if (key === 'installed' && columns.product === undefined) columns.product = i;
   });
-  if (columns.name === undefined && headings[0] !== undefined && heads.find(headings[0]) === undefined)
-    columns.name = 0;
+  const isUnique = (at: number): boolean => {
+    const values = valuesOf(at);
+    return new Set(values.map(foldText)).size * 10 >= values.length * 9;
+  };
+  const name = mayBeName.find(isUnique) ?? mayBeName[0];
+  if (name !== undefined) columns.name = name;
+  else {
+    const taken = new Set(Object.values(columns));
+    const free = headings.flatMap((h, i) => (taken.has(i) || heads.find(h) !== undefined ? [] : [i]));
+    const first = free.find((i) => i === 0) ?? free.find((i) => isUnique(i) && !isFigures(valuesOf(i)));
+    if (first !== undefined) columns.name = first;
+  }
   return columns;
+}
+
+const isFigures = (values: readonly string[]): boolean =>
+  values.length > 0 && values.every((v) => /^[\d\s.,x×-]*$/.test(v));
+
+/** Columns that hold something and are not taken, by their headings. */
+export function unreadColumns(
+  rows: readonly (readonly string[])[],
+  { headerRow, columns }: Mapping
+): { readonly heading: string; readonly values: readonly string[] }[] {
+  const taken = new Set(Object.values(columns));
+  const width = Math.max(0, ...rows.map((r) => r.length));
+  return Array.from({ length: width }, (_, at) => at).flatMap((at) => {
+    const values = rows
+      .slice(headerRow + 1)
+      .map((r) => r[at] ?? '')
+      .filter((v) => v !== '');
+    if (taken.has(at) || values.length === 0) return [];
+    return [{ heading: rows[headerRow]?.[at] || String(at + 1), values: [...new Set(values)].slice(0, 3) }];
+  });
 }
 
 /** Headings looked up by what they usually say, by the file's own words for them, and by the names of facts. */
@@ -182,12 +310,19 @@ class Headings {
   find(heading: string): ImportKey | undefined {
     const own = heading.trim();
     if (/^(setting|companion|access)\.[a-z0-9.-]+$/.test(own) && this.#kinds.find(own)) return `fact.${own}`;
-    return this.#byName.get(clean(heading)) ?? this.#byName.get(clean(splitUnit(heading).name));
+    const [whole, named] = [clean(heading), clean(splitUnit(heading).name)];
+    const known = this.#byName.get(whole) ?? this.#byName.get(named);
+    if (known !== undefined) return known;
+    const rule = RULES.find(([words]) => words.test(named) || words.test(whole));
+    return rule?.[1];
   }
 }
 
 const clean = (heading: string): string =>
-  foldText(heading)
-    .replace(/[_.:-]+/g, ' ')
+  foldText(heading.replace(/([a-z])([A-Z])/g, '$1 $2'))
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .replace(/œ/g, 'oe')
+    .replace(/[_.:'’°*#-]+/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();

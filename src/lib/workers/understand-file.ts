@@ -21,6 +21,7 @@ import {
   type TableText
 } from '$core/exchange';
 import { fail, type Result, succeed } from '$core/kit';
+import { foldText } from '$core/version';
 import { isWorkspaceLines, readWorkspaceBlob } from './read-workspace';
 
 /** What a dropped file turned out to be. */
@@ -94,9 +95,25 @@ function understandTable(
 ): Result<UnderstoodFile> {
   if (!table.ok) return table;
   const { rows } = table.value;
-  const mapping = suggestMapping(rows, { kinds: kindsOf(catalogue), lists });
+  const mapping = suggestMapping(rows, {
+    kinds: kindsOf(catalogue),
+    lists,
+    products: productWords(catalogue)
+  });
   return succeed({ kind: 'list', rows, how: how(table.value), ...(mapping ? { mapping } : {}) });
 }
+
+/** Words products go by. */
+const productWords = ({ products }: Catalogue): ReadonlySet<string> =>
+  new Set(
+    products.flatMap((p) =>
+      [p.name, ...(p.aliases ?? [])].flatMap((n) =>
+        foldText(n)
+          .split(' ')
+          .filter((w) => /^[^\d]{3,}$/.test(w))
+      )
+    )
+  );
 
 async function understandSheet(bytes: Uint8Array, hints: FileHints): Promise<Result<UnderstoodFile>> {
   const sheet = await readSheet(bytes);
