@@ -4,12 +4,7 @@ import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Names, type Catalogue, emptyCatalogue } from '../src/core/catalogue';
 import { kindsOf, type Fact, type Reading, type System } from '../src/core/estate';
-import {
-  type ImportPreview,
-  type MachineRecord,
-  parseCatalogue,
-  readRows
-} from '../src/core/exchange';
+import { type ImportPreview, type MachineRecord, parseCatalogue, readRows } from '../src/core/exchange';
 import { unreadColumns } from '../src/core/exchange/mapping';
 import { previewImport } from '../src/core/exchange/preview-import';
 import { BASE_PATCH, ONLY } from '../src/core/version';
@@ -73,7 +68,8 @@ function statementsOf(system: System, catalogue: Catalogue): string[] {
     said.push(`could-be ${quoted(product.name)} ${among.map((r) => quoted(names.release(r))).join(' | ')}`);
   } else if (system.installedText !== undefined)
     said.push(`not-in-catalogue ${quoted(system.installedText)}`);
-  for (const [id, fact] of Object.entries(system.facts ?? {})) said.push(...factStatements(id, fact, system.observed));
+  for (const [id, fact] of Object.entries(system.facts ?? {}))
+    said.push(...factStatements(id, fact, system.observed));
   for (const c of system.companions ?? [])
     said.push(`runs-also ${quoted(c.name)}${c.version === undefined ? '' : ` ${quoted(c.version)}`}`);
   if (system.team !== undefined) said.push(`team ${quoted(system.team)}`);

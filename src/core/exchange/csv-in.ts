@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { fail, type Result, succeed } from '../kit';
 import { findTextFault } from './guard';
+import { rowsOfShape } from './shapes';
 
 const MAX_ROWS = 500_000;
 const MAX_COLUMNS = 500;
@@ -17,6 +18,8 @@ const SEPARATORS = [',', ';', '\t', '|'];
 export function parseCsv(text: string): Result<TableText> {
   const fault = findTextFault(text, 'flat');
   if (fault) return fail(fault);
+  const shaped = rowsOfShape(text);
+  if (shaped) return checkTable({ rows: shaped });
   const separator = findSeparator(text);
   const { data } = Papa.parse<string[]>(text, { delimiter: separator, skipEmptyLines: false });
   return checkTable({ rows: data.map((row) => row.map((cell) => cell.trim())), separator });

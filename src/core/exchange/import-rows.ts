@@ -1,6 +1,6 @@
 import type { FactKind, FactKinds } from '../condition';
 import { formatDay, parseMessyDay } from '../date';
-import { type Fact, type InstalledTexts, parseFactText, splitUnit } from '../estate';
+import { type Fact, type InstalledTexts, parseFactText, splitUnit, type SystemCompanion } from '../estate';
 import { restoreCell } from './csv-out';
 import { clip, type MachineRecord, type NamedLink } from './machine-record';
 import { isFactKey, type ImportField, type Mapping } from './mapping';
@@ -25,12 +25,46 @@ export function readRows(
 ): MachineRecord[] {
   const reader = new RowReader(rows, mapping, kinds);
   const records: MachineRecord[] = [];
+  const above: string[] = [];
+  const name = mapping.columns.name ?? 0;
+  const isStaircase = fillsDown(rows.slice(mapping.headerRow + 1), name);
   for (let i = mapping.headerRow + 1; i < rows.length; i++) {
-    const cells = rows[i];
-    if (cells?.some((c) => c !== '')) records.push(reader.read(i + 1, cells));
+    const given = rows[i];
+    if (!given?.some((c) => c !== '')) continue;
+    const cells =
+      isStaircase && given[name] ? given.map((c, at) => (at < name ? c || (above[at] ?? '') : c)) : given;
+    for (let at = 0; at < name; at++) above[at] = cells[at] ?? '';
+    records.push(reader.read(i + 1, cells));
   }
   return records;
 }
+
+/** Whether blank cells before the name mean "as above": the first column has gaps, and what stands in one row leaves no gap to its right. */
+function fillsDown(rows: readonly (readonly string[])[], name: number): boolean {
+  const own = rows.filter((r) => (r[name] ?? '') !== '');
+  if (name === 0 || own.length < 2 || own[0]?.[0] === '') return false;
+  if (!own.some((r) => r[0] === '')) return false;
+  return own.every((r) => {
+    const first = r.findIndex((c) => c !== '');
+    return r.slice(first, name).every((c) => c !== '');
+  });
+}
+
+/** The day a list as a whole is of, from what stands above its headings. */
+function dayAbove(rows: readonly (readonly string[])[], headerRow: number): string | undefined {
+  for (const cell of rows.slice(0, headerRow).flat()) {
+    const found =
+      /\b(\d{4}-\d{2}-\d{2}|\d{1,2}\.? [A-Za-z]{3,9}\.? \d{4}|[A-Za-z]{3,9} \d{1,2}, \d{4}|\d{1,2}\.\d{1,2}\.\d{4})\b/.exec(
+        cell
+      );
+    const read = found?.[1] === undefined ? undefined : parseMessyDay(found[1]);
+    if (read && read.also === undefined) return formatDay(read.day);
+  }
+  return undefined;
+}
+
+/** A line that adds up, and one that says that there is no machine. */
+const NO_MACHINE = /^(total|totals|sum|summe|gesamt|somme|totaux)\b|^\(.*\)$/i;
 
 interface FactColumn {
   readonly id: string;
@@ -51,9 +85,15 @@ class RowReader {
   readonly #textColumns: readonly (readonly [(typeof TEXTS)[number], number])[];
   readonly #linkColumns: readonly (readonly [NamedLink['kind'], number])[];
   readonly #day = once(readDay);
+  readonly #listDay: string | undefined;
 
-  constructor(rows: readonly (readonly string[])[], { headerRow, columns }: Mapping, kinds: FactKinds) {
+  constructor(
+    rows: readonly (readonly string[])[],
+    { headerRow, columns, headings }: Mapping,
+    kinds: FactKinds
+  ) {
     this.#columns = columns;
+    this.#listDay = dayAbove(rows, headerRow);
     this.#textColumns = TEXTS.flatMap((f) => (columns[f] === undefined ? [] : [[f, columns[f]] as const]));
     this.#linkColumns = LINKS.flatMap(([f, kind]) =>
       columns[f] === undefined ? [] : [[kind, columns[f]] as const]
@@ -61,7 +101,7 @@ class RowReader {
     const facts = Object.entries(columns).flatMap(([key, at]): FactColumn[] => {
       if (!isFactKey(key) || at === undefined) return [];
       const id = key.slice('fact.'.length);
-      const { unit } = splitUnit(rows[headerRow]?.[at] ?? '');
+      const { unit } = splitUnit(headings?.[at] ?? rows[headerRow]?.[at] ?? '');
       return [{ id, at, read: once((text) => readFact(kinds.find(id), id, text, unit)) }];
     });
     const { activated } = columns;
@@ -88,10 +128,10 @@ class RowReader {
     const links = this.#linkColumns.flatMap(([kind, at]) =>
       listOf(restoreCell(cells[at] ?? '')).map((name): NamedLink => ({ kind, name }))
     );
-    const companions = listOf(cell('companions')).map((name) => ({ name }));
+    const companions = listOf(cell('companions')).map(companionOf);
     const record: Writable<MachineRecord> = {
       row,
-      name: cell('name').slice(0, 300).trim(),
+      name: NO_MACHINE.test(cell('name')) ? '' : cell('name').slice(0, 300).trim(),
       texts: this.#textsOf(cells),
       remarks
     };
@@ -102,7 +142,8 @@ class RowReader {
     if (note !== undefined) record.note = note;
     if (purl !== undefined) record.purl = purl;
     if (cpe !== undefined) record.cpe = cpe;
-    if (observed.value !== undefined) record.observed = observed.value;
+    const seenOn = observed.value ?? this.#listDay;
+    if (seenOn !== undefined) record.observed = seenOn;
     if (Number.isInteger(nodes) && nodes > 1 && nodes <= 1000) record.nodes = nodes;
     if (facts) record.facts = facts;
     if (links.length > 0) record.links = links;
@@ -138,6 +179,12 @@ class RowReader {
 }
 
 const NONE: readonly string[] = [];
+
+/** A thing with the version that stands behind its name. */
+function companionOf(text: string): SystemCompanion {
+  const [, name, version] = /^(.*\S)\s+v?(\d[\w.-]*)$/.exec(text) ?? [];
+  return name !== undefined && version !== undefined ? { name, version } : { name: text };
+}
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -184,7 +231,7 @@ const listOf = (text: string): string[] =>
   text === ''
     ? []
     : text
-        .split(/[;|\n]+/)
+        .split(/[;|\n]+|\s\+\s/)
         .map((t) => t.trim().slice(0, 300))
         .filter(Boolean)
         .slice(0, MAX_LISTED);

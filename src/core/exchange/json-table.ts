@@ -7,7 +7,7 @@ const MAX_KEYS = 500;
 
 /**
  * A JSON list of machines as a table: an array of objects, alone or under any one key of an object. Keys of objects
- * inside are joined with a space (`os.version` reads `os version`); lists of words become one cell.
+ * inside are joined with a dot (`os.version`); lists of words become one cell.
  */
 export function parseJsonTable(text: string): Result<TableText> {
   const json = parseJson(text);
@@ -45,9 +45,9 @@ function flatten(value: unknown, path: readonly string[], into: Map<string, stri
   if (value === null || value === undefined || path.length === 0) return;
   const text = Array.isArray(value)
     ? value
-        .map((v) => (isObject(v) ? (v['name'] ?? '') : v))
+        .map((v) => (isObject(v) ? [v['name'] ?? '', v['version'] ?? ''].join(' ').trim() : v))
         .filter((v) => typeof v !== 'object' && v !== '')
         .join('; ')
     : String(value);
-  into.set(path.join(' ').slice(0, 300), text.trim().slice(0, 5000));
+  into.set(path.join('.').slice(0, 300), text.trim().slice(0, 5000));
 }

@@ -314,7 +314,11 @@ class Headings {
     const known = this.#byName.get(whole) ?? this.#byName.get(named);
     if (known !== undefined) return known;
     const rule = RULES.find(([words]) => words.test(named) || words.test(whole));
-    return rule?.[1];
+    if (rule || !heading.includes('.')) return rule?.[1];
+    // Of a path its end decides, with what it is the name of.
+    const steps = heading.split('.').filter((s) => s !== '');
+    const end = steps.slice(foldText(steps.at(-1) ?? '') === 'name' ? -2 : -1).join(' ');
+    return end === heading ? undefined : this.find(end);
   }
 }
 

@@ -1,0 +1,69 @@
+/**
+ * Shapes of lists that are no separated values: a table between bars, as Markdown has it, and columns held apart by blanks. Each line of the
+ * text is one row, so that rows keep the numbers people see; what is no row of the table is empty, but for what stands above it.
+ */
+export function rowsOfShape(text: string): string[][] | undefined {
+  const lines = text.split(/\r?\n/);
+  return barredRows(lines) ?? fixedRows(lines);
+}
+
+const RULE = /^\s*\|?\s*:?-{2,}:?\s*(\|\s*:?-{2,}:?\s*)*\|?\s*$/;
+
+function barredRows(lines: readonly string[]): string[][] | undefined {
+  const rule = lines.findIndex(
+    (l, i) => i > 0 && l.includes('|') && RULE.test(l) && (lines[i - 1] ?? '').includes('|')
+  );
+  if (rule < 0) return undefined;
+  const cut = (line: string): string[] =>
+    line
+      .trim()
+      .replace(/^\||\|$/g, '')
+      .split(/(?<!\\)\|/)
+      .map((cell) => plain(cell));
+  let last = rule;
+  while (last + 1 < lines.length && (lines[last + 1] ?? '').includes('|')) last++;
+  return lines.map((line, i) => {
+    if (i < rule - 1) return [plain(line)];
+    return i === rule || i > last ? [] : cut(line);
+  });
+}
+
+/** A cell without the signs that make it bold; what is struck out names nothing any more. */
+const plain = (cell: string): string =>
+  cell
+    .trim()
+    .replace(/^~~.*~~$/, '')
+    .replace(/(\*\*|__|`)(.*?)\1/g, '$2')
+    .replaceAll('\\|', '|')
+    .trim();
+
+const LEAST_COLUMNS = 3;
+const LOOK_DOWN = 20;
+
+/** Columns begin where the headings do, with two blanks before each. */
+function fixedRows(lines: readonly string[]): string[][] | undefined {
+  const head = lines
+    .slice(0, LOOK_DOWN)
+    .findIndex((l) => !/[\t;|]/.test(l) && startsOf(l).length >= LEAST_COLUMNS && !/\d{4}/.test(l));
+  if (head < 0) return undefined;
+  const starts = startsOf(lines[head] ?? '');
+  const cut = (line: string): string[] => {
+    // A line that goes on where a column begins is no row of this table.
+    if (starts.some((at) => at > 0 && line.length > at && line[at - 1] !== ' ')) return [];
+    return starts.map((at, i) => line.slice(at, starts[i + 1]).trim()).map((c) => (c === '-' ? '' : c));
+  };
+  const rows = lines.map((line, i) => {
+    if (i < head) return [line.trim()];
+    return /^[\s=–—-]+$/.test(line) ? [] : cut(line);
+  });
+  const full = rows.slice(head + 1).filter((r) => r.filter((c) => c !== '').length >= 2).length;
+  return full >= 2 && full * 2 >= lines.slice(head + 1).filter((l) => l.trim() !== '').length
+    ? rows
+    : undefined;
+}
+
+function startsOf(line: string): number[] {
+  const starts: number[] = [];
+  for (const match of line.matchAll(/(^|\s{2,})(\S)/g)) starts.push(match.index + (match[1]?.length ?? 0));
+  return starts;
+}
