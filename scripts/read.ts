@@ -40,7 +40,7 @@ const aboutIn = (file: string | undefined): ReadonlyMap<string, string> =>
 const quoted = (text: string): string => `"${text.replaceAll('"', "'")}"`;
 
 /** What a system's record says, as statements. */
-function statementsOf(system: System, catalogue: Catalogue): string[] {
+function statementsOf(system: System, catalogue: Catalogue, leftOver: readonly string[]): string[] {
   const of = `system ${quoted(system.name)}`;
   const product =
     'is' in system.product
@@ -51,7 +51,8 @@ function statementsOf(system: System, catalogue: Catalogue): string[] {
   const is = (reading: Reading): string | undefined => ('is' in reading ? reading.is : undefined);
   const release = is(system.release);
   if (product && release !== undefined) {
-    const patch = is(system.patch);
+    const hasLevels = (product.releases.find((r) => r.id === release)?.patches ?? []).length > 0;
+    const patch = hasLevels ? is(system.patch) : undefined;
     const [edition, architecture] = [is(system.edition), is(system.architecture)];
     said.push(
       [
@@ -63,7 +64,7 @@ function statementsOf(system: System, catalogue: Catalogue): string[] {
         ...(architecture === undefined || architecture === ONLY ? [] : [`architecture ${architecture}`])
       ].join(' ')
     );
-  } else if (product) {
+  } else if (product && (!leftOver.some((w) => /\d/.test(w)) || 'oneOf' in system.release)) {
     const among = 'oneOf' in system.release ? system.release.oneOf : product.releases.map((r) => r.id);
     said.push(`could-be ${quoted(product.name)} ${among.map((r) => quoted(names.release(r))).join(' | ')}`);
   } else if (system.installedText !== undefined)
@@ -158,7 +159,10 @@ async function main(): Promise<void> {
   if (read.value.kind === 'list') {
     const { rows, mapping } = read.value;
     if (mapping) {
-      records = readRows(rows, mapping, kindsOf(catalogue));
+      const product = about.get('product');
+      records = readRows(rows, mapping, kindsOf(catalogue)).map((r) =>
+        product === undefined || r.texts.product !== undefined ? r : { ...r, texts: { product, ...r.texts } }
+      );
       statements.push(
         ...unreadColumns(rows, mapping).map((c): Statement => ({
           of: 'left',
@@ -173,8 +177,14 @@ async function main(): Promise<void> {
     { installed: () => '', difference: () => '' }
   );
   statements.push(...openIn(preview));
+  const leftOf = new Map(preview.rows.map((r) => [r.system?.id, r.leftOver]));
   for (const system of preview.taken)
-    statements.push(...statementsOf(system, catalogue).map((text): Statement => ({ of: 'system', text })));
+    statements.push(
+      ...statementsOf(system, catalogue, leftOf.get(system.id) ?? []).map((text): Statement => ({
+        of: 'system',
+        text
+      }))
+    );
   for (const record of records)
     statements.push(...linkStatements(record).map((text): Statement => ({ of: 'system', text })));
   if (values.format === 'json') console.log(JSON.stringify(statements, undefined, 2));

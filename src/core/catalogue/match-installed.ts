@@ -52,9 +52,13 @@ export function matchInstalled(
     .map((p) => ({ product: p, ...scoreOf(p, tokens, catalogue) }))
     .filter((s) => s.score > 0 || product !== undefined)
     .sort((a, b) => b.score - a.score);
-  const [best, next] = scored;
-  if (!best || (next && next.score === best.score)) return undefined;
-  return within(best.product, best.rest, words);
+  // Of products that as much speaks for, the only one that has such a release.
+  const fitting = scored
+    .filter((s) => s.score === scored[0]?.score)
+    .flatMap((s) => within(s.product, s.rest, words) ?? []);
+  const settled = fitting.filter((f) => f.decides);
+  const [one, another] = settled.length > 0 ? settled : fitting;
+  return another ? undefined : one;
 }
 
 /** Words of a text in the form names are compared in: levels in one word, signs that only separate gone. */
@@ -131,8 +135,6 @@ function scoreOf(product: Product, tokens: readonly string[], catalogue: Catalog
     if (found === undefined) rest.push(token);
     else score += isRare(found) ? 3 : 1;
   }
-  // A word that several products share is not enough to tell one of them.
-  if (score < 3) score = 0;
   for (const token of rest) {
     const isOf = (p: Product): boolean =>
       p.releases.some(

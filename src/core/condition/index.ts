@@ -23,6 +23,7 @@ export {
   figureIn,
   formatFigure,
   isOrdered,
+  type Figure,
   type Measure,
   MEASURES,
   parseFigure,

@@ -18,6 +18,12 @@ const SAYS_UNKNOWN = new Set([
   ...['?', '??', 'unknown', 'n/a', 'na', '-', '–', '—', 'tbd', 'tbc', 'not known', 'n/k', 'nk'],
   ...['unbekannt', 'k. a.', 'k.a.', 'ka', 'inconnu', 's.o.', 's. o.', 'so', 'n.d.', 'nc']
 ]);
+/** Whether a text says that nothing is known. */
+export const saysNothing = (text: string): boolean => {
+  const folded = foldText(text);
+  return folded === '' || SAYS_UNKNOWN.has(folded);
+};
+
 const YES = new Set([
   ...['yes', 'y', 'true', '1', 'on', 'enabled', 'active', 'activated', 'x', 'ok', 'present'],
   ...['ja', 'j', 'wahr', 'an', 'ein', 'aktiv', 'aktiviert', 'oui', 'o', 'vrai', 'actif', 'activee', 'active']

@@ -2,7 +2,7 @@ export { factsAsked, factsOfInterest, findUnknowns, nameOfFact, PARTS, type Unkn
 export { type Difference, findDifferences } from './changes';
 export { type Checked, checkedOf, checkKey } from './checked';
 export { keepCheck, likelyCauses, parseCheckItems, summariseCheck } from './checks';
-export { formatFactText, parseFactText, splitUnit } from './fact-text';
+export { formatFactText, parseFactText, saysNothing, splitUnit } from './fact-text';
 export {
   addReading,
   FactDecisions,

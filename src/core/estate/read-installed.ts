@@ -41,7 +41,8 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
     product === undefined ? parseInstalled(catalogue, text) : parseInstalled(catalogue, rest, product);
   if (parse.decides || parse.contradiction) return saidOf(catalogue, parse, text);
   const meant = matched(catalogue, texts, product);
-  return saidOf(catalogue, meant && (meant.decides || parse.product === undefined) ? meant : parse, text);
+  const isMore = meant && (meant.decides || parse.product === undefined || meant.releases.length > 1);
+  return saidOf(catalogue, isMore ? meant : parse, text);
 }
 
 /** What the words mean where they are not the catalogue's own. */

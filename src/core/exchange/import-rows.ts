@@ -1,6 +1,13 @@
 import type { FactKind, FactKinds } from '../condition';
 import { formatDay, parseMessyDay } from '../date';
-import { type Fact, type InstalledTexts, parseFactText, splitUnit, type SystemCompanion } from '../estate';
+import {
+  type Fact,
+  type InstalledTexts,
+  parseFactText,
+  saysNothing,
+  splitUnit,
+  type SystemCompanion
+} from '../estate';
 import { restoreCell } from './csv-out';
 import { clip, type MachineRecord, type NamedLink } from './machine-record';
 import { isFactKey, type ImportField, type Mapping } from './mapping';
@@ -63,19 +70,24 @@ function dayAbove(rows: readonly (readonly string[])[], headerRow: number): stri
   return undefined;
 }
 
-/** A line that adds up, and one that says that there is no machine. */
-const NO_MACHINE = /^(total|totals|sum|summe|gesamt|somme|totaux)\b|^\(.*\)$/i;
+/** A line that adds up or counts, and one that says that there is no machine. */
+const NO_MACHINE =
+  /^(total|totals|sum|summe|gesamt|somme|totaux)\b|^\(.*\)$|^\d+ (nodes|machines|systems|rows|hosts|devices|rechner|postes)\b/i;
+/** What a list writes where it has no answer from the machine itself. */
+const NOT_REACHED = /^(unreachable|not reachable|offline|no answer|nicht erreichbar|injoignable)$/i;
 
 interface FactColumn {
   readonly id: string;
   readonly at: number;
-  readonly read: (text: string) => Understood<Fact>;
+  readonly read: (text: string) => Understood<Fact | undefined>;
 }
 
 /** What a cell's text comes to, and what is to be said of it. */
 interface Understood<T> {
   readonly value: T;
   readonly remark?: string;
+  /** Facts that the same cell states beside it. */
+  readonly also?: readonly (readonly [id: string, fact: Fact])[];
 }
 
 class RowReader {
@@ -102,7 +114,7 @@ class RowReader {
       if (!isFactKey(key) || at === undefined) return [];
       const id = key.slice('fact.'.length);
       const { unit } = splitUnit(headings?.[at] ?? rows[headerRow]?.[at] ?? '');
-      return [{ id, at, read: once((text) => readFact(kinds.find(id), id, text, unit)) }];
+      return [{ id, at, read: once((text) => readCell(kinds, id, text, unit)) }];
     });
     const { activated } = columns;
     this.#facts =
@@ -135,7 +147,9 @@ class RowReader {
       texts: this.#textsOf(cells),
       remarks
     };
-    const [team, site, note] = [clip(cell('team')), clip(cell('site')), clip(cell('note'), 5000)];
+    const orNothing = (text: string): string => (saysNothing(text) ? '' : text);
+    const [team, site] = [clip(orNothing(cell('team'))), clip(orNothing(cell('site')))];
+    const note = clip(cell('note'), 5000);
     const [purl, cpe] = [clip(cell('purl')), clip(cell('cpe'))];
     if (team !== undefined) record.team = team;
     if (site !== undefined) record.site = site;
@@ -158,7 +172,9 @@ class RowReader {
     let texts = this.#texts.get(key);
     if (!texts) {
       const given = this.#textColumns.map(([f, at]) => [f, restoreCell(cells[at] ?? '')] as const);
-      texts = Object.fromEntries(given.filter(([, text]) => text !== ''));
+      texts = Object.fromEntries(
+        given.filter(([f, text]) => !saysNothing(text) && (f === 'patch' || !NOT_REACHED.test(text)))
+      );
       this.#texts.set(key, texts);
     }
     return texts;
@@ -169,10 +185,11 @@ class RowReader {
     for (const { id, at, read } of this.#facts) {
       const text = cells[at] ?? '';
       if (text === '') continue;
-      const { value, remark } = read(text);
+      const { value, remark, also } = read(text);
       if (remark !== undefined) remarks.push(remark);
       facts ??= {};
-      facts[id] = value;
+      if (value) facts[id] = value;
+      for (const [other, fact] of also ?? []) facts[other] ??= fact;
     }
     return facts;
   }
@@ -210,6 +227,38 @@ function readDay(text: string): Understood<string | undefined> {
     : { value, remark: `day ${value}; could be ${formatDay(read.also)}` };
 }
 
+/** A cell that may state several facts at once. */
+function readCell(kinds: FactKinds, id: string, cell: string, unit?: string): Understood<Fact | undefined> {
+  const text = restoreCell(cell).trim();
+  const one = (of: string, said: string): readonly [string, Fact] | undefined => {
+    const fact = parseFactText(kinds.find(of), said);
+    return fact && [of, fact];
+  };
+  if (id === 'security-part') {
+    const [, generation] = /(?:^|\s)v?(\d(?:\.\d)?)(?=$|[\s,;])/.exec(text) ?? [];
+    const also = generation === undefined ? undefined : one('security-part.generation', generation);
+    const rest = text.replace(generation ?? '', '').replace(/^[\s,;v]+|[\s,;]+$/g, '');
+    const known = also ? { also: [also] } : {};
+    if (also && rest === '') return { value: undefined, ...known };
+    // That there is one does not say whether it is on.
+    if (/^(yes|y|present|x|ja|oui|vorhanden)$/i.test(rest))
+      return { value: { unknown: 'not asked' }, ...known };
+    if (/^(no|non|nein)$/i.test(rest)) return { value: { value: 'absent' } };
+    return { ...readFact(kinds.find(id), id, rest), ...known };
+  }
+  if (id === 'processor.model') {
+    if (/^(virtual|vm|virtuell|virtuel)$/i.test(text)) return { value: undefined };
+    const [, model, speed] = /^(.*\S)\s+@?\s*(\d+(?:[.,]\d+)?\s*[GM]Hz)$/i.exec(text) ?? [];
+    const also = speed === undefined ? undefined : one('processor.speed', speed);
+    if (model && also) return { value: { value: model.replace(/\s*@$/, '') }, also: [also] };
+  }
+  if (id === 'firmware.kind' && !saysNothing(text)) {
+    const fact = parseFactText(SWITCH, text);
+    if (fact && 'value' in fact) return { value: { value: fact.value === 'on' ? 'uefi' : 'bios' } };
+  }
+  return readFact(kinds.find(id), id, cell, unit);
+}
+
 function readFact(kind: FactKind | undefined, id: string, cell: string, unit?: string): Understood<Fact> {
   const text = restoreCell(cell);
   const value = parseFactText(kind, text, unit);
@@ -217,6 +266,14 @@ function readFact(kind: FactKind | undefined, id: string, cell: string, unit?: s
   const words = id === 'activated' ? 'neither yes nor no' : `no value for ${kind?.name ?? id}`;
   return { value: { unknown: 'not understood' }, remark: `"${text.slice(0, 80)}" is ${words}` };
 }
+
+const SWITCH: FactKind = {
+  id: 'switch',
+  name: 'switch',
+  measure: 'switch',
+  keptBy: 'firmware',
+  shelfLifeDays: 365
+};
 
 const ACTIVATED: FactKind = {
   id: 'activated',
@@ -228,7 +285,7 @@ const ACTIVATED: FactKind = {
 
 /** Several names in one cell, between semicolons or bars. */
 const listOf = (text: string): string[] =>
-  text === ''
+  saysNothing(text) || /^\(?none\)?$/i.test(text)
     ? []
     : text
         .split(/[;|\n]+|\s\+\s/)

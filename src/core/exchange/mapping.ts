@@ -166,6 +166,8 @@ const EITHER = /^(system|software|program|platform|device|unit|product)$/;
 /** Which column holds what; a column not named is left out. Index of the row that heads them. */
 export interface Mapping {
   readonly headerRow: number;
+  /** What heads each column, where that stands in more rows than one. */
+  readonly headings?: readonly string[];
   readonly columns: Readonly<Partial<Record<ImportKey, number>>>;
   /** The name the list goes by, where one with the same column names was read before. */
   readonly list?: string;
@@ -180,6 +182,8 @@ export interface MappingHints {
 }
 
 const LOOK_DOWN = 20;
+/** So many rows show what a column holds. */
+const LOOK_AT = 200;
 
 /**
  * Finds the heading row - the one of the first rows in which most cells are usual headings - and what its columns hold.
@@ -197,15 +201,38 @@ export function suggestMapping(
     const hits = cells.filter((c) => heads.find(c) !== undefined).length;
     if (hits > 0 && (!best || hits > best.hits)) best = { row, hits };
   });
+  if (!best) return undefined;
+  const [first, sub] = [rows[best.row] ?? [], rows[best.row + 1] ?? []];
+  const isDouble = isSubHeading(first, sub);
+  const headings = isDouble ? joinHeadings(first, sub) : first;
+  const headerRow = best.row + (isDouble ? 1 : 0);
+  const below = rows.slice(headerRow + 1, headerRow + LOOK_AT);
+  return {
+    headerRow,
+    ...(isDouble ? { headings } : {}),
+    columns: mapColumns(headings, heads, { below, products })
+  };
+}
+
+/** Whether a row goes on with the headings above it: words without figures in some columns, nothing under the first. */
+function isSubHeading(above: readonly string[], row: readonly string[]): boolean {
+  const said = row.filter((c) => c !== '');
   return (
-    best && {
-      headerRow: best.row,
-      columns: mapColumns(rows[best.row] ?? [], heads, {
-        below: rows.slice(best.row + 1, best.row + 201),
-        products
-      })
-    }
+    row[0] === '' &&
+    said.length > 0 &&
+    said.length * 2 <= Math.max(row.length, above.length) &&
+    said.every((c) => !/\d/.test(c) && c.length <= 20)
   );
+}
+
+/** Of two rows of headings one: what stands over several columns is said of each. */
+function joinHeadings(above: readonly string[], sub: readonly string[]): string[] {
+  let over = '';
+  return above.map((heading, i) => {
+    if (heading !== '') over = heading;
+    const own = sub[i] ?? '';
+    return own === '' ? heading : `${over} ${own}`.trim();
+  });
 }
 
 /** Column names as one text, for telling a list again. */
@@ -278,7 +305,7 @@ const isFigures = (values: readonly string[]): boolean =>
 /** Columns that hold something and are not taken, by their headings. */
 export function unreadColumns(
   rows: readonly (readonly string[])[],
-  { headerRow, columns }: Mapping
+  { headerRow, columns, headings }: Mapping
 ): { readonly heading: string; readonly values: readonly string[] }[] {
   const taken = new Set(Object.values(columns));
   const width = Math.max(0, ...rows.map((r) => r.length));
@@ -288,7 +315,12 @@ export function unreadColumns(
       .map((r) => r[at] ?? '')
       .filter((v) => v !== '');
     if (taken.has(at) || values.length === 0) return [];
-    return [{ heading: rows[headerRow]?.[at] || String(at + 1), values: [...new Set(values)].slice(0, 3) }];
+    return [
+      {
+        heading: headings?.[at] || rows[headerRow]?.[at] || String(at + 1),
+        values: [...new Set(values)].slice(0, 3)
+      }
+    ];
   });
 }
 

@@ -148,6 +148,8 @@ class Reader {
   readonly #byName = new Map<string, Named>();
   /** What goes by the name of each record; undefined where it has none. */
   readonly #named: readonly (Named | undefined)[];
+  /** Of what a list names more than once, the reading of the latest day. */
+  readonly #newest = new Map<Named, { readonly observed: string; readonly row: number }>();
   /** What is to be said of the record being read beyond its own remarks. */
   #remarks: string[] = [];
   readonly #statements = new Map<Fact, Map<string, Fact>>();
@@ -172,6 +174,11 @@ class Reader {
       if (!named) this.#byName.set(key, (named = { before: undefined, id: newSystemId(name, ids) }));
       return named;
     });
+    for (const [i, { observed, row }] of records.entries()) {
+      const named = this.#named[i];
+      if (!named || observed === undefined) continue;
+      if (observed > (this.#newest.get(named)?.observed ?? '')) this.#newest.set(named, { observed, row });
+    }
   }
 
   hasRead(name: string): boolean {
@@ -184,6 +191,11 @@ class Reader {
     const named = this.#named[index];
     if (!named) return { row, name, fate: 'not taken', reason: { code: 'missing-name' }, ...left };
     const { before } = named;
+    const newer = this.#newest.get(named);
+    if (newer && record.observed !== undefined && record.observed < newer.observed) {
+      const reason = { code: 'older-reading', detail: String(newer.row) };
+      return { row, name, fate: 'not taken', reason, ...left };
+    }
     const understood = this.#understand(record);
     const { leftOver, contradiction } = understood;
     this.#remarks = [];
