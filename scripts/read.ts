@@ -160,7 +160,7 @@ async function main(): Promise<void> {
     const { rows, mapping } = read.value;
     if (mapping) {
       const product = about.get('product');
-      records = readRows(rows, mapping, kindsOf(catalogue)).map((r) =>
+      records = readRows(rows, mapping, kindsOf(catalogue), catalogue).map((r) =>
         product === undefined || r.texts.product !== undefined ? r : { ...r, texts: { product, ...r.texts } }
       );
       statements.push(

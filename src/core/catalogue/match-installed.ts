@@ -124,9 +124,10 @@ const namesOf = ({
 }): string[] => [...new Set([name ?? id, id, ...(aliases ?? [])].map(foldText))];
 
 /** How much of a text is of a product's own name; a release's code name or build, known of no other product, speaks for it as well. */
-function scoreOf(product: Product, tokens: readonly string[], catalogue: Catalogue) {
+function scoreOf(product: Product, given: readonly string[], catalogue: Catalogue) {
   const own = new Set(namesOf(product).flatMap((n) => tokensOf(n)));
   const rest: string[] = [];
+  const tokens = withoutPublisher(given, tokensOf(product.publisher));
   let score = 0;
   const isRare = (word: string): boolean =>
     catalogue.products.every((p) => p === product || !namesOf(p).some((n) => tokensOf(n).includes(word)));
@@ -148,6 +149,12 @@ function scoreOf(product: Product, tokens: readonly string[], catalogue: Catalog
   }
   return { score, rest };
 }
+
+/** The words behind who publishes it, where that stands first and something of it comes behind. */
+const withoutPublisher = (tokens: readonly string[], publisher: readonly string[]): readonly string[] =>
+  publisher.length > 1 && publisher.length < tokens.length && publisher.every((w, i) => tokens[i] === w)
+    ? tokens.slice(publisher.length)
+    : tokens;
 
 interface Found {
   readonly release: Release;
@@ -231,7 +238,7 @@ function within(
 /** What a word of figures says of a product: a build, a number with something behind it, noughts at the end. */
 function ofFigures(product: Product, token: string): Found[] | undefined {
   if (!/^\d/.test(token)) return undefined;
-  const [figures = token] = token.split(/[-+_ ]/);
+  const [figures = token] = /^[\d.]*\d/.exec(token) ?? [];
   const built = product.releases.flatMap((release): Found[] => [
     ...((release.builds ?? []).some((b) => foldText(b) === figures)
       ? [{ release, level: BASE_PATCH, by: 'build' as const }]

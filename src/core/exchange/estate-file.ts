@@ -42,7 +42,7 @@ export async function parseEstate(
   if (!table.ok) return table;
   const mapping = suggestMapping(table.value.rows);
   if (!mapping) return fail({ code: 'no-header' });
-  const records = readRows(table.value.rows, mapping, new FactKinds(catalogue.facts));
+  const records = readRows(table.value.rows, mapping, new FactKinds(catalogue.facts), catalogue);
   const preview = previewImport(records, { catalogue, existing: [], source: fileName, today }, NO_WORDS);
   return succeed({
     estate: { ...emptyEstate(), systems: [...preview.taken] },

@@ -1,3 +1,4 @@
+import type { Catalogue } from '../catalogue';
 import type { FactKind, FactKinds } from '../condition';
 import { formatDay, parseMessyDay } from '../date';
 import {
@@ -9,6 +10,7 @@ import {
   type SystemCompanion
 } from '../estate';
 import { restoreCell } from './csv-out';
+import { joinRows } from './join-rows';
 import { clip, type MachineRecord, type NamedLink } from './machine-record';
 import { isFactKey, type ImportField, type Mapping } from './mapping';
 
@@ -23,12 +25,13 @@ const MAX_LISTED = 500;
 
 /**
  * The machines of a list, row by row; rows above the column names and empty rows are left out. Equal cells are understood
- * once: a list of thousands holds a few dozen texts, days and figures.
+ * once: a list of thousands holds a few dozen texts, days and figures. With a catalogue rows of one machine are joined.
  */
 export function readRows(
   rows: readonly (readonly string[])[],
   mapping: Mapping,
-  kinds: FactKinds
+  kinds: FactKinds,
+  catalogue?: Catalogue
 ): MachineRecord[] {
   const reader = new RowReader(rows, mapping, kinds);
   const records: MachineRecord[] = [];
@@ -43,7 +46,7 @@ export function readRows(
     for (let at = 0; at < name; at++) above[at] = cells[at] ?? '';
     records.push(reader.read(i + 1, cells));
   }
-  return records;
+  return catalogue ? joinRows(records, catalogue) : records;
 }
 
 /** Whether blank cells before the name mean "as above": the first column has gaps, and what stands in one row leaves no gap to its right. */

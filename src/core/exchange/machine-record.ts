@@ -1,3 +1,4 @@
+import type { Issue } from '../kit';
 import type { Fact, InstalledTexts, System, SystemCompanion } from '../estate';
 
 /** One machine as some file tells of it, before it is compared with what is known. Absent: the file says nothing of it. */
@@ -20,6 +21,8 @@ export interface MachineRecord {
   readonly companions?: readonly SystemCompanion[];
   /** Links to machines by name. */
   readonly links?: readonly NamedLink[];
+  /** Why it is no machine of its own. */
+  readonly left?: Issue;
   /** What was read in a way that could also be meant otherwise. */
   readonly remarks: readonly string[];
 }

@@ -162,6 +162,14 @@ const RULES: readonly (readonly [RegExp, ImportKey | undefined])[] = [
 ];
 /** Headings that may be the machine or what it runs: their values decide. */
 const EITHER = /^(system|software|program|platform|device|unit|product)$/;
+/** What they are where no product is named below. */
+const OTHERWISE: Readonly<Record<string, ImportKey | undefined>> = {
+  system: 'name',
+  device: 'name',
+  unit: 'name',
+  software: 'companions',
+  product: 'product'
+};
 
 /** Which column holds what; a column not named is left out. Index of the row that heads them. */
 export interface Mapping {
@@ -272,7 +280,7 @@ function mapColumns(headings: readonly string[], heads: Headings, around: Below)
   headings.forEach((heading, i) => {
     const found = heads.find(heading);
     const isEither = EITHER.test(clean(heading)) && around.products.size > 0;
-    const key = isEither ? (saysProduct(i) ? 'installed' : 'name') : found;
+    const key = isEither ? (saysProduct(i) ? 'installed' : OTHERWISE[clean(heading)]) : found;
     if (key === 'name') mayBeName.push(i);
     else if (
       key === 'fact.processor.model' &&
@@ -342,15 +350,17 @@ class Headings {
   find(heading: string): ImportKey | undefined {
     const own = heading.trim();
     if (/^(setting|companion|access)\.[a-z0-9.-]+$/.test(own) && this.#kinds.find(own)) return `fact.${own}`;
+    // Of a path its end decides, with what it is the name of.
+    if (/^[\w-]+(\.[\w-]+)+$/.test(own)) {
+      const steps = own.split('.');
+      const end = this.find(steps.slice(foldText(steps.at(-1) ?? '') === 'name' ? -2 : -1).join(' '));
+      if (end !== undefined) return end;
+    }
     const [whole, named] = [clean(heading), clean(splitUnit(heading).name)];
     const known = this.#byName.get(whole) ?? this.#byName.get(named);
     if (known !== undefined) return known;
     const rule = RULES.find(([words]) => words.test(named) || words.test(whole));
-    if (rule || !heading.includes('.')) return rule?.[1];
-    // Of a path its end decides, with what it is the name of.
-    const steps = heading.split('.').filter((s) => s !== '');
-    const end = steps.slice(foldText(steps.at(-1) ?? '') === 'name' ? -2 : -1).join(' ');
-    return end === heading ? undefined : this.find(end);
+    return rule?.[1];
   }
 }
 

@@ -189,6 +189,7 @@ class Reader {
     const { row, name } = record;
     const left = { changes: NONE, leftOver: NONE, remarks: record.remarks };
     const named = this.#named[index];
+    if (record.left) return { row, name, fate: 'not taken', reason: record.left, ...left };
     if (!named) return { row, name, fate: 'not taken', reason: { code: 'missing-name' }, ...left };
     const { before } = named;
     const newer = this.#newest.get(named);

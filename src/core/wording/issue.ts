@@ -37,6 +37,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'freeze-order': 'This freeze ends before it begins.',
   'wall-clock': 'Not a day and time like 2031-03-10T22:00.',
   'no-such-release': 'There is no release or patch level "{detail}" in this product.',
+  mends: '“{detail}” mends something that is installed; it is nothing by itself.',
   'older-reading': 'An older reading of the same machine; that of row {detail} is newer.',
   'no-such-edition': 'There is no edition "{detail}" in this product.',
   'no-such-architecture': 'There is no architecture "{detail}" in this product.',

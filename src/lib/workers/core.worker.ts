@@ -93,7 +93,7 @@ const api = {
     rows: readonly (readonly string[])[],
     mapping: Mapping,
     catalogue: Catalogue
-  ): Promise<MachineRecord[]> => readRows(rows, mapping, kindsOf(catalogue)),
+  ): Promise<MachineRecord[]> => readRows(rows, mapping, kindsOf(catalogue), catalogue),
   async previewImport(
     records: readonly MachineRecord[],
     context: ImportContext,
