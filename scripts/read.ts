@@ -123,6 +123,8 @@ function openIn(preview: ImportPreview): Statement[] {
           text: `left row ${row.row} because ${row.reason ? describeIssue(row.reason) : 'not taken'}`
         }
       ];
+    if (row.system && row.system.installedText === undefined)
+      return [{ of: 'asked', text: `? row ${row.row}` }];
     return row.contradiction ||
       (row.leftOver.length > 0 && row.system && !('is' in row.system.product && 'is' in row.system.release))
       ? [{ of: 'asked', text: `? row ${row.row}` }]

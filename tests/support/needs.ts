@@ -296,8 +296,10 @@ const cautionOf = (
           how: 'do',
           typicalMinutes: 10,
           carefulMinutes: r.pick([20, 1400]),
-          ...(r.aside().chance(0.4) ? { per: 'system' } : {}),
-          ...(r.aside().chance(0.3) ? { behind: true as const } : {})
+          // Every other one that is done once for the system follows the step.
+          ...(r.aside().chance(0.4)
+            ? { per: 'system', ...(n % 2 === 1 ? { behind: true as const } : {}) }
+            : {})
         }
       }
     : {})

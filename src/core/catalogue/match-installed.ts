@@ -56,9 +56,14 @@ export function matchInstalled(
   const fitting = scored
     .filter((s) => s.score === scored[0]?.score)
     .flatMap((s) => within(s.product, s.rest, words) ?? []);
-  const settled = fitting.filter((f) => f.decides);
-  const [one, another] = settled.length > 0 ? settled : fitting;
-  return another ? undefined : one;
+  for (const isBetter of [
+    ({ isExact, parse }: Fit) => isExact && parse.decides,
+    ({ parse }: Fit) => parse.decides
+  ]) {
+    const [one, another] = fitting.filter(isBetter);
+    if (one) return another ? undefined : one.parse;
+  }
+  return fitting.length > 1 ? undefined : fitting[0]?.parse;
 }
 
 /** Words of a text in the form names are compared in: levels in one word, signs that only separate gone. */
@@ -160,13 +165,16 @@ interface Found {
   readonly release: Release;
   readonly level?: string;
   readonly by: 'name' | 'build';
+  readonly isExact?: boolean;
 }
 
-function within(
-  product: Product,
-  given: readonly string[],
-  words: InstalledWords
-): InstalledParse | undefined {
+/** What a text means of one product; `isExact`: by the very name of a release, with nothing behind it. */
+interface Fit {
+  readonly parse: InstalledParse;
+  readonly isExact: boolean;
+}
+
+function within(product: Product, given: readonly string[], words: InstalledWords): Fit | undefined {
   const left = [...given];
   const take = (at: number, count = 1): void => void left.splice(at, count);
   const editions: string[] = [];
@@ -183,7 +191,7 @@ function within(
       if (isGlued(left[i] ?? '', name)) take(i);
       else if (name.every((w, k) => left[i + k] === w)) take(i, name.length);
       else continue;
-      found.push({ release, by: 'name' });
+      found.push({ release, by: 'name', isExact: true });
       i--;
     }
   for (let i = 0; i < left.length; i++) {
@@ -222,17 +230,21 @@ function within(
     architectures: [...new Set(architectures)],
     leftOver: left
   };
+  const open = (ids: readonly string[]): Fit => ({
+    parse: { ...base, releases: ids, patches: [], decides: false },
+    isExact: false
+  });
   const hasFigures = left.some((t) => /\d/.test(t));
   const [only] = releases;
   if (releases.length === 0) {
     if (hasFigures) return undefined;
-    return { ...base, releases: product.releases.map((r) => r.id), patches: [], decides: false };
+    return open(product.releases.map((r) => r.id));
   }
-  if (releases.length > 1 || !only)
-    return { ...base, releases: releases.map((r) => r.id), patches: [], decides: false };
+  if (releases.length > 1 || !only) return open(releases.map((r) => r.id));
   const told = [...new Set(patches)];
   const agree = told.length === 1 ? told.map((patch) => ({ release: only.id, patch })) : [];
-  return { ...base, releases: [only.id], patches: agree, decides: unique.length <= 1 };
+  const parse = { ...base, releases: [only.id], patches: agree, decides: unique.length <= 1 };
+  return { parse, isExact: found.some((f) => f.isExact === true || f.by === 'build') };
 }
 
 /** What a word of figures says of a product: a build, a number with something behind it, noughts at the end. */

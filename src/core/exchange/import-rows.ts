@@ -159,6 +159,8 @@ class RowReader {
     if (note !== undefined) record.note = note;
     if (purl !== undefined) record.purl = purl;
     if (cpe !== undefined) record.cpe = cpe;
+    const node = clip(cell('nodeName'));
+    if (node !== undefined) record.node = node;
     const seenOn = observed.value ?? this.#listDay;
     if (seenOn !== undefined) record.observed = seenOn;
     if (Number.isInteger(nodes) && nodes > 1 && nodes <= 1000) record.nodes = nodes;

@@ -14,7 +14,7 @@ const MENDS =
  * catalogue knows is what is installed, and all else runs on it. Rows that say nothing of their own are left, with why.
  */
 export function joinRows(records: readonly MachineRecord[], catalogue: Catalogue): MachineRecord[] {
-  const named = shortNames(records);
+  const named = ofNodes(shortNames(records));
   const groups = new Map<string, MachineRecord[]>();
   for (const record of named) {
     const key = foldText(record.name);
@@ -24,16 +24,36 @@ export function joinRows(records: readonly MachineRecord[], catalogue: Catalogue
   }
   const repeated = named.length - groups.size;
   const isByApplication =
-    repeated >= named.length * REPEATED && [...groups.values()].some((g) => isOfApplications(g));
-  if (!isByApplication) return named;
+    repeated >= named.length * REPEATED && [...groups.values()].some((g) => isOfApplications(g, catalogue));
+  if (!isByApplication) return [...named];
   return [...groups.values()]
     .flatMap((group) => (group.length > 1 || groups.size < named.length ? joined(group, catalogue) : group))
     .sort((a, b) => a.row - b.row);
 }
 
-/** Whether rows of a machine are of different things. */
-const isOfApplications = (group: readonly MachineRecord[]): boolean =>
-  group.length > 1 && new Set(group.map((r) => foldText(wordsIn(r)))).size > group.length / 2;
+/** Rows of one system that name a node each are one record, with what the node says that is furthest behind. */
+function ofNodes(records: readonly MachineRecord[]): readonly MachineRecord[] {
+  if (!records.some((r) => r.node !== undefined)) return records;
+  const byName = new Map<string, MachineRecord[]>();
+  for (const r of records) byName.set(foldText(r.name), [...(byName.get(foldText(r.name)) ?? []), r]);
+  return [...byName.values()].flatMap((group) => {
+    const nodes = new Set(group.map((r) => foldText(r.node ?? '')));
+    if (group.length < 2 || nodes.size < group.length) return group;
+    const [lowest] = [...group].sort((a, b) => byFigures.compare(versionIn(a), versionIn(b)));
+    return lowest && group[0] ? [{ ...group[0], texts: lowest.texts, nodes: group.length }] : group;
+  });
+}
+
+const byFigures = new Intl.Collator('en', { numeric: true });
+const versionIn = ({ texts }: MachineRecord): string =>
+  [texts.installed, texts.version, texts.patch, texts.build].filter(Boolean).join(' ');
+
+/** Whether rows of a machine are of different things, with names of their own: most of them nothing the catalogue knows. */
+function isOfApplications(group: readonly MachineRecord[], catalogue: Catalogue): boolean {
+  const names = new Set(group.map((r) => foldText(wordsIn(r))).filter((n) => /[a-z]{3}/.test(n)));
+  const known = group.filter((r) => 'is' in readInstalled(catalogue, r.texts).readings.product);
+  return group.length > 1 && names.size > group.length / 2 && known.length * 2 <= group.length;
+}
 
 const wordsIn = ({ texts }: MachineRecord): string =>
   [texts.product, texts.installed].filter(Boolean).join(' ');

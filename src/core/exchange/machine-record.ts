@@ -10,6 +10,8 @@ export interface MachineRecord {
   readonly team?: string;
   readonly site?: string;
   readonly nodes?: number;
+  /** The node it tells of, in a list with a row a node. */
+  readonly node?: string;
   /** ISO day on which it was read. */
   readonly observed?: string;
   readonly note?: string;

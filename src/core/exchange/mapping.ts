@@ -15,6 +15,7 @@ export const IMPORT_FIELDS = [
   'team',
   'site',
   'nodes',
+  'nodeName',
   'activated',
   'observed',
   'hostedOn',
@@ -73,6 +74,7 @@ const HEADINGS: Readonly<Record<ImportField, readonly string[]>> = {
   architecture: ['architecture', 'arch', 'word size', 'bits'],
   team: ['team', 'group', 'department', 'dept', 'owner', 'used by', 'unit', 'office'],
   site: ['site', 'location', 'place', 'building', 'depot', 'room'],
+  nodeName: ['controller', 'node', 'member', 'canister', 'blade', 'knoten', 'noeud'],
   nodes: ['nodes', 'node count', 'members', 'controllers'],
   activated: ['activated', 'activation', 'registered', 'licensed', 'active licence'],
   observed: [
@@ -280,7 +282,13 @@ function mapColumns(headings: readonly string[], heads: Headings, around: Below)
   headings.forEach((heading, i) => {
     const found = heads.find(heading);
     const isEither = EITHER.test(clean(heading)) && around.products.size > 0;
-    const key = isEither ? (saysProduct(i) ? 'installed' : OTHERWISE[clean(heading)]) : found;
+    const key = isEither
+      ? saysProduct(i)
+        ? 'installed'
+        : isVersions(valuesOf(i))
+          ? 'version'
+          : OTHERWISE[clean(heading)]
+      : found;
     if (key === 'name') mayBeName.push(i);
     else if (
       key === 'fact.processor.model' &&
@@ -297,7 +305,11 @@ function mapColumns(headings: readonly string[], heads: Headings, around: Below)
     return new Set(values.map(foldText)).size * 10 >= values.length * 9;
   };
   const name = mayBeName.find(isUnique) ?? mayBeName[0];
-  if (name !== undefined) columns.name = name;
+  // A node is the machine where nothing else is.
+  if (name === undefined && columns.nodeName !== undefined) {
+    columns.name = columns.nodeName;
+    delete columns.nodeName;
+  } else if (name !== undefined) columns.name = name;
   else {
     const taken = new Set(Object.values(columns));
     const free = headings.flatMap((h, i) => (taken.has(i) || heads.find(h) !== undefined ? [] : [i]));
@@ -306,6 +318,10 @@ function mapColumns(headings: readonly string[], heads: Headings, around: Below)
   }
   return columns;
 }
+
+/** Mostly figures with dots: a version, whatever stands above it. */
+const isVersions = (values: readonly string[]): boolean =>
+  values.filter((v) => /^v?\d+(\.\d+)+/i.test(v)).length * 2 > values.length;
 
 const isFigures = (values: readonly string[]): boolean =>
   values.length > 0 && values.every((v) => /^[\d\s.,x×-]*$/.test(v));

@@ -185,7 +185,8 @@ class Reader {
     return this.#byName.get(foldText(name))?.system !== undefined;
   }
 
-  read(record: MachineRecord, index: number): ImportedRow {
+  read(given: MachineRecord, index: number): ImportedRow {
+    const record = this.#withWordSize(given);
     const { row, name } = record;
     const left = { changes: NONE, leftOver: NONE, remarks: record.remarks };
     const named = this.#named[index];
@@ -210,6 +211,17 @@ class Reader {
     [named.row, named.system] = [row, system];
     const read = { row, name, fate: 'new' as const, system, changes: NONE, leftOver, remarks };
     return this.#compared(contradiction ? { ...read, contradiction } : read, before);
+  }
+
+  /** A word size that names no architecture of the product is a fact of the machine. */
+  #withWordSize(record: MachineRecord): MachineRecord {
+    const [, bits] = /^(32|64)[\s-]*(bits?)?$/i.exec(record.texts.architecture?.trim() ?? '') ?? [];
+    if (bits === undefined || record.facts?.['processor.bits']) return record;
+    const { readings, stated } = this.#understand(record);
+    const product = 'is' in readings.product ? this.#products.get(readings.product.is) : undefined;
+    if (product?.architectures || stated.includes('architecture')) return record;
+    const fact = { value: `${bits} bit` };
+    return { ...record, facts: { ...record.facts, 'processor.bits': fact } };
   }
 
   /** The row against what is known of the system: changed, or as it is. */

@@ -4,7 +4,7 @@
  */
 export function rowsOfShape(text: string): string[][] | undefined {
   const lines = text.split(/\r?\n/);
-  return barredRows(lines) ?? fixedRows(lines);
+  return barredRows(lines) ?? fixedRows(lines) ?? letterRows(lines);
 }
 
 const RULE = /^\s*\|?\s*:?-{2,}:?\s*(\|\s*:?-{2,}:?\s*)*\|?\s*$/;
@@ -36,6 +36,38 @@ const plain = (cell: string): string =>
     .replace(/(\*\*|__|`)(.*?)\1/g, '$2')
     .replaceAll('\\|', '|')
     .trim();
+
+const ITEM = /^\s*[-*•]\s+([\w][\w.-]*)(?:\s+\(([^)]*)\)|\s+((?:in|at|im|am|dans)\s[^:]*))?\s*:\s+(.+)$/;
+const SIZE = /(\d+(?:[.,]\d+)?\s*[GMT]i?[Bo])\b/i;
+/** Who writes so is not sure; nothing of it is taken. */
+const UNSURE =
+  /\b(i think|maybe|perhaps|probably|could not|sticker|not sure|glaube|vielleicht|peut-etre|je crois)\b|\?/i;
+const SAME = /^(same|ditto|idem|dito|genauso|pareil)\b/i;
+
+/** A letter that goes through machines one by one: what stands behind each name, cut at commas. */
+function letterRows(lines: readonly string[]): string[][] | undefined {
+  const items = lines.map((l) => ITEM.exec(l));
+  const first = items.findIndex((m) => m !== null);
+  if (first < 1 || items.filter((m) => m !== null).length < 2) return undefined;
+  let before = '';
+  return items.map((item, i): string[] => {
+    if (i === first - 1) return ['Name', 'Note', 'Runs', 'Memory', 'Free'];
+    if (i < first) return [lines[i] ?? ''];
+    if (!item) return [];
+    const [, name = '', inBrackets, behind, text = ''] = item;
+    const cells = { runs: [] as string[], memory: '', free: '' };
+    for (const part of text.split(/[,;]\s+/)) {
+      const [, size] = SIZE.exec(part) ?? [];
+      if (UNSURE.test(part)) continue;
+      if (SAME.test(part)) cells.runs.push(before);
+      else if (size === undefined) cells.runs.push(part);
+      else if (/free|frei|libre/i.test(part)) cells.free = size;
+      else cells.memory = size;
+    }
+    before = cells.runs.join(' ');
+    return [name, inBrackets ?? behind ?? '', before, cells.memory, cells.free];
+  });
+}
 
 const LEAST_COLUMNS = 3;
 const LOOK_DOWN = 20;

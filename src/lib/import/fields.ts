@@ -16,6 +16,7 @@ export const FIELD_WORDS: Record<ImportField, string> = {
   team: 'team',
   site: 'site',
   nodes: 'nodes',
+  nodeName: 'one node of it',
   activated: 'activated',
   observed: 'day it was read',
   hostedOn: 'hosted on',
