@@ -230,7 +230,7 @@ describe('ways in', () => {
       ok: true,
       value: {
         rows: [
-          ['name', 'os name', 'os version', 'applications'],
+          ['name', 'os.name', 'os.version', 'applications'],
           ['a', 'Brindle Server', '9', 'x; y'],
           ['b', '', '', '']
         ]

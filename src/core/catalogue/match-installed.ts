@@ -238,7 +238,7 @@ function within(product: Product, given: readonly string[], words: InstalledWord
   const [only] = releases;
   if (releases.length === 0) {
     if (hasFigures) return undefined;
-    return open(product.releases.map((r) => r.id));
+    return open([]);
   }
   if (releases.length > 1 || !only) return open(releases.map((r) => r.id));
   const told = [...new Set(patches)];
@@ -249,7 +249,8 @@ function within(product: Product, given: readonly string[], words: InstalledWord
 
 /** What a word of figures says of a product: a build, a number with something behind it, noughts at the end. */
 function ofFigures(product: Product, token: string): Found[] | undefined {
-  if (!/^\d/.test(token)) return undefined;
+  // `5.x` may be any of them.
+  if (!/^\d/.test(token) || /\.x$/.test(token)) return undefined;
   const [figures = token] = /^[\d.]*\d/.exec(token) ?? [];
   const built = product.releases.flatMap((release): Found[] => [
     ...((release.builds ?? []).some((b) => foldText(b) === figures)

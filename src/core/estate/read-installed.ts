@@ -41,7 +41,11 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
     product === undefined ? parseInstalled(catalogue, text) : parseInstalled(catalogue, rest, product);
   if (parse.decides || parse.contradiction) return saidOf(catalogue, parse, text);
   const meant = matched(catalogue, texts, product);
-  const isMore = meant && (meant.decides || parse.product === undefined || meant.releases.length > 1);
+  const isMore =
+    meant &&
+    (meant.decides ||
+      parse.product === undefined ||
+      meant.releases.length > Math.max(1, parse.releases.length));
   return saidOf(catalogue, isMore ? meant : parse, text);
 }
 
