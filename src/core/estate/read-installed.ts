@@ -41,13 +41,15 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
     product === undefined ? parseInstalled(catalogue, text) : parseInstalled(catalogue, rest, product);
   if (parse.decides || parse.contradiction) return saidOf(catalogue, parse, text);
   const meant = matched(catalogue, texts, product);
-  const isMore =
-    meant &&
-    (meant.decides ||
-      parse.product === undefined ||
-      meant.releases.length > Math.max(1, parse.releases.length));
-  return saidOf(catalogue, isMore ? meant : parse, text);
+  return saidOf(catalogue, meant && saysMore(meant, parse) ? meant : parse, text);
 }
+
+/** Whether what the words mean settles more than what they name: the release, which it could be, or more of the words. */
+const saysMore = (meant: InstalledParse, named: InstalledParse): boolean =>
+  meant.decides ||
+  named.product === undefined ||
+  meant.releases.length > Math.max(1, named.releases.length) ||
+  (named.releases.length === 0 && meant.leftOver.length < named.leftOver.length);
 
 /** What the words mean where they are not the catalogue's own. */
 const matched = (

@@ -3,7 +3,7 @@ import { type Estate, formatFactText, type System } from '../estate';
 import { formatCsv } from './csv-out';
 import { IMPORT_FIELDS, type ImportField } from './mapping';
 
-const FIELDS = IMPORT_FIELDS.filter((f) => f !== 'build' && f !== 'activated');
+const FIELDS = IMPORT_FIELDS.filter((f) => !['build', 'activated', 'nodeName'].includes(f));
 
 /**
  * The estate as a list of machines; taking it in again changes nothing. Columns are the words of `IMPORT_FIELDS` and the

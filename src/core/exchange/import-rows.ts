@@ -290,7 +290,7 @@ const ACTIVATED: FactKind = {
 
 /** Several names in one cell, between semicolons or bars. */
 const listOf = (text: string): string[] =>
-  saysNothing(text) || /^\(?none\)?$/i.test(text)
+  saysNothing(text) || /^\(none\)$/i.test(text)
     ? []
     : text
         .split(/[;|\n]+|\s\+\s/)

@@ -366,15 +366,15 @@ class Headings {
   find(heading: string): ImportKey | undefined {
     const own = heading.trim();
     if (/^(setting|companion|access)\.[a-z0-9.-]+$/.test(own) && this.#kinds.find(own)) return `fact.${own}`;
+    const [whole, named] = [clean(heading), clean(splitUnit(heading).name)];
+    const known = this.#byName.get(whole) ?? this.#byName.get(named);
+    if (known !== undefined) return known;
     // Of a path its end decides, with what it is the name of.
     if (/^[\w-]+(\.[\w-]+)+$/.test(own)) {
       const steps = own.split('.');
       const end = this.find(steps.slice(foldText(steps.at(-1) ?? '') === 'name' ? -2 : -1).join(' '));
       if (end !== undefined) return end;
     }
-    const [whole, named] = [clean(heading), clean(splitUnit(heading).name)];
-    const known = this.#byName.get(whole) ?? this.#byName.get(named);
-    if (known !== undefined) return known;
     const rule = RULES.find(([words]) => words.test(named) || words.test(whole));
     return rule?.[1];
   }

@@ -428,6 +428,9 @@ function companionsOf(
   if (!record.companions) return undefined;
   const next = new Map((before?.companions ?? []).map((c) => [companionKey(c.name), c]));
   for (const companion of record.companions) {
+    // A name that ends in a figure is no name with a version.
+    const whole = companionKey(`${companion.name} ${companion.version ?? ''}`.trim());
+    if (companion.version !== undefined && next.has(whole)) continue;
     const was = next.get(companionKey(companion.name));
     if (was && (companion.version === undefined || was.version === companion.version)) continue;
     next.set(companionKey(companion.name), {
