@@ -4,8 +4,13 @@ import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Names, type Catalogue, emptyCatalogue } from '../src/core/catalogue';
 import { kindsOf, type Fact, type Reading, type System } from '../src/core/estate';
-import { type ImportPreview, type MachineRecord, parseCatalogue, readRows } from '../src/core/exchange';
-import { unreadColumns } from '../src/core/exchange/mapping';
+import {
+  type ImportPreview,
+  type MachineRecord,
+  parseCatalogue,
+  readRows,
+  unreadColumns
+} from '../src/core/exchange';
 import { previewImport } from '../src/core/exchange/preview-import';
 import { BASE_PATCH, ONLY } from '../src/core/version';
 import { describeIssue } from '../src/core/wording';

@@ -77,6 +77,8 @@ const FAMILIES: readonly {
   { prefix: 'companion.', name: 'companion', measure: 'text', keptBy: 'software', shelfLifeDays: 180 },
   // An offer is made to a machine, whatever is set up on it.
   { prefix: 'offer.', name: 'offered', measure: 'switch', keptBy: 'hardware', shelfLifeDays: 14 },
+  // What a list says and nobody has a kind for yet: taken as it stands.
+  { prefix: 'own.', name: 'own', measure: 'text', keptBy: 'paper', shelfLifeDays: YEAR },
   { prefix: 'access.', name: 'access', measure: 'switch', keptBy: 'paper', shelfLifeDays: 30 }
 ];
 

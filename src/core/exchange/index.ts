@@ -14,6 +14,7 @@ export type { MachineRecord } from './machine-record';
 export {
   headingKey,
   IMPORT_FIELDS,
+  unreadColumns,
   type ImportField,
   type ImportKey,
   type Mapping,

@@ -326,11 +326,11 @@ const isVersions = (values: readonly string[]): boolean =>
 const isFigures = (values: readonly string[]): boolean =>
   values.length > 0 && values.every((v) => /^[\d\s.,x×-]*$/.test(v));
 
-/** Columns that hold something and are not taken, by their headings. */
+/** Columns that hold something and are not taken: where, by their headings, with three of their values. */
 export function unreadColumns(
   rows: readonly (readonly string[])[],
   { headerRow, columns, headings }: Mapping
-): { readonly heading: string; readonly values: readonly string[] }[] {
+): { readonly at: number; readonly heading: string; readonly values: readonly string[] }[] {
   const taken = new Set(Object.values(columns));
   const width = Math.max(0, ...rows.map((r) => r.length));
   return Array.from({ length: width }, (_, at) => at).flatMap((at) => {
@@ -341,6 +341,7 @@ export function unreadColumns(
     if (taken.has(at) || values.length === 0) return [];
     return [
       {
+        at,
         heading: headings?.[at] || rows[headerRow]?.[at] || String(at + 1),
         values: [...new Set(values)].slice(0, 3)
       }

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Button, Choice, Table, Text } from '$lib/kit';
-  import { IMPORT_FIELDS, type ImportedRow } from '$core/exchange';
-  import { describeIssue, sayCount, sayNumber } from '$core/wording';
+  import { freeId } from '$core/catalogue';
+  import { IMPORT_FIELDS, type ImportedRow, unreadColumns } from '$core/exchange';
+  import { describeIssue, sayCount, sayNumber, shorten } from '$core/wording';
   import { desk } from '$lib/state/desk.svelte';
   import type { Incoming } from '$lib/state/incoming.svelte';
   import { factChoices, FIELD_WORDS, isOpen, sayUnderstood } from './fields';
@@ -22,6 +23,9 @@
     { all: incoming.preview?.rows ?? [], new: fresh, changed, open, 'not taken': notTaken }[only]
   );
   const facts = $derived(factChoices(desk.catalogue));
+  const leftOut = $derived(isList && incoming.mapping ? unreadColumns(incoming.rows, incoming.mapping) : []);
+  /** The fact a column becomes that fits nothing known. */
+  const ownKey = (heading: string): string => `fact.own.${freeId(heading, new Set())}`;
   const records = $derived(new Map(incoming.records.map((r) => [r.row, r])));
 
   function sayRecord(row: ImportedRow): string {
@@ -75,6 +79,19 @@
     </Choice>
   </p>
 {/if}
+{#if leftOut.length > 0}
+  <p class="left" data-left-out>
+    <b>Left out: {sayCount(leftOut.length, 'column')}.</b>
+    {#each leftOut as column (column.at)}
+      <span class="column"
+        >“{column.heading}” ({column.values.map((v) => shorten(v, 24)).join(', ')})
+        <Button kind="small" onclick={() => void incoming.setColumn(column.at, ownKey(column.heading))}
+          >Take it as a fact of your own</Button
+        ></span
+      >
+    {/each}
+  </p>
+{/if}
 <div class="wide">
   <Table>
     <thead>
@@ -85,8 +102,10 @@
                 aria-label="What column {heading || c + 1} holds"
                 value={incoming.columnKey(c)}
                 onchange={(e) => void incoming.setColumn(c, e.currentTarget.value)}
-                ><option value="">leave out</option>{#each IMPORT_FIELDS as field (field)}<option
-                    value={field}>{FIELD_WORDS[field]}</option
+                ><option value="">leave out</option>{#if incoming.columnKey(c).startsWith('fact.own.')}<option
+                    value={incoming.columnKey(c)}>a fact of your own</option
+                  >{/if}{#each IMPORT_FIELDS as field (field)}<option value={field}
+                    >{FIELD_WORDS[field]}</option
                   >{/each}<optgroup label="facts"
                   >{#each facts as fact (fact.key)}<option value={fact.key}>{fact.name}</option
                     >{/each}</optgroup
@@ -138,6 +157,13 @@
 </div>
 
 <style>
+  .left {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 14px;
+    align-items: baseline;
+    max-width: none;
+  }
   .counts {
     display: flex;
     gap: 8px;

@@ -48,7 +48,7 @@ export class Incoming {
   #compared: Estate['systems'] = [];
 
   readonly rows = $derived(this.file?.kind === 'list' ? this.file.rows : []);
-  readonly headings = $derived(this.rows[this.mapping?.headerRow ?? 0] ?? []);
+  readonly headings = $derived(this.mapping?.headings ?? this.rows[this.mapping?.headerRow ?? 0] ?? []);
   readonly taken = $derived(this.preview?.taken.length ?? 0);
   readonly isMachines = $derived(this.file?.kind === 'list' || this.file?.kind === 'records');
   readonly knownList = $derived((desk.estate.lists ?? []).some((l) => l.list === this.listName));
