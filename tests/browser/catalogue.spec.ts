@@ -243,7 +243,9 @@ test('a catalogue written by hand from nothing: a product, its name, a release, 
   await expect(page.getByRole('heading', { name: 'No catalogue yet' })).toBeVisible();
 });
 
-test('what is begun counts for nothing until something is said of it, and goes at a press', async ({ page }) => {
+test('what is begun counts for nothing until something is said of it, and goes at a press', async ({
+  page
+}) => {
   await page.goto('/catalogue');
   await page.getByRole('button', { name: 'Write one by hand' }).click();
   await page.getByRole('button', { name: 'Keep the changes' }).click();

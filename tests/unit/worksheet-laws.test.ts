@@ -96,7 +96,17 @@ function workThrough(sheet: Worksheet): { sheet: Worksheet; shut: number } {
 }
 
 test('of 300 random plans: every step once a node it concerns, in turn; gates before hops open only by what stands before; no item without a source', () => {
-  const seen = { sheets: 0, hops: 0, nodes: 0, cures: 0, arounds: 0, left: 0, patches: 0, work: 0, fallbacks: 0 };
+  const seen = {
+    sheets: 0,
+    hops: 0,
+    nodes: 0,
+    cures: 0,
+    arounds: 0,
+    left: 0,
+    patches: 0,
+    work: 0,
+    fallbacks: 0
+  };
   for (const seed of seedsOf(300)) {
     const input = estateOf(fullWorldOf(seed), new Random(seed * 31));
     const [product] = input.catalogue.products as [Product];

@@ -46,10 +46,12 @@ export function readInstalled(catalogue: Catalogue, texts: InstalledTexts): Inst
 
 /** Whether what the words mean settles more than what they name: the release, which it could be, or more of the words. */
 const saysMore = (meant: InstalledParse, named: InstalledParse): boolean =>
-  meant.decides ||
-  named.product === undefined ||
-  meant.releases.length > Math.max(1, named.releases.length) ||
-  (named.releases.length === 0 && meant.leftOver.length < named.leftOver.length);
+  // Where names of several products stand, nobody can say whose the version is.
+  named.products.length <= 1 &&
+  (meant.decides ||
+    named.product === undefined ||
+    meant.releases.length > Math.max(1, named.releases.length) ||
+    (named.releases.length === 0 && meant.leftOver.length < named.leftOver.length));
 
 /** What the words mean where they are not the catalogue's own. */
 const matched = (

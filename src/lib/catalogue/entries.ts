@@ -1,5 +1,13 @@
 import { foldText } from '$core/version';
-import { type Catalogue, type Edit, editValue, entryAt, freeId, outlineAt, type Product } from '$core/catalogue';
+import {
+  type Catalogue,
+  type Edit,
+  editValue,
+  entryAt,
+  freeId,
+  outlineAt,
+  type Product
+} from '$core/catalogue';
 
 /** Where an entry stands in the file. */
 export type EntryPath = readonly (string | number)[];

@@ -57,8 +57,7 @@
   {:else if plan?.goalPlan}
     <BarredHop bar={barred} {names} />
     <p data-anew>
-      From where it stands now: <b>{names.target(plan.goalPlan.target)}</b>: {plan.goalPlan
-        .route
+      From where it stands now: <b>{names.target(plan.goalPlan.target)}</b>: {plan.goalPlan.route
         ? `${sayWay(plan.goalPlan.route, names, how)}.`
         : sayVerdict(plan.goalPlan)}
       <a href="/stair?at={encodeURIComponent(sheet.system)}">Its stair</a>
