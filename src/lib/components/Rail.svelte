@@ -20,7 +20,7 @@
 </script>
 
 <header class="rail no-print">
-  <a class="mark" href="/estate">
+  <a class="mark" href="/estate" aria-label="Orange Stair, the estate">
     <svg viewBox="0 0 32 32" width="30" height="30" aria-hidden="true"
       ><path d="M1 28v-7h8v-6h8V9h8V3h6v25z" /></svg
     >
