@@ -15,7 +15,9 @@ test(
     await giveFile(page, 'machines of spring.csv', readFileSync('demo/messy-machines.csv'));
     await expect(page.getByText(/UTF-8 with a byte-order mark, separated by semicolons/)).toBeVisible();
     await expect(page.getByText('not taken: repeats row 9')).toBeVisible();
-    await expect(page.getByText('not taken: an older reading of the same machine; row 18 is newer')).toBeVisible();
+    await expect(
+      page.getByText('not taken: an older reading of the same machine; row 18 is newer')
+    ).toBeVisible();
     await expect(
       page.getByText('Garnock Desk, could be 4 or 5, patch unknown, could be Plain')
     ).toBeVisible();
