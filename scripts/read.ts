@@ -137,16 +137,24 @@ function openIn(preview: ImportPreview): Statement[] {
   });
 }
 
-async function main(): Promise<void> {
-  const { values } = parseArgs({
-    options: {
+function readArguments() {
+  try {
+    const options = {
       list: { type: 'string' },
       catalogue: { type: 'string' },
       about: { type: 'string' },
       format: { type: 'string', default: 'text' }
-    }
-  });
-  if (values.list === undefined) {
+    } as const;
+    return parseArgs({ options }).values;
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : error);
+    return { format: '' };
+  }
+}
+
+async function main(): Promise<void> {
+  const values = readArguments();
+  if (values.list === undefined || !['text', 'json'].includes(values.format)) {
     console.error(USAGE);
     process.exit(1);
   }
@@ -180,7 +188,12 @@ async function main(): Promise<void> {
   }
   const preview = previewImport(
     records,
-    { catalogue, existing: [], source: basename(values.list), today: about.get('day') ?? '2031-01-01' },
+    {
+      catalogue,
+      existing: [],
+      source: basename(values.list),
+      today: about.get('day') ?? new Date().toISOString().slice(0, 10)
+    },
     { installed: () => '', difference: () => '' }
   );
   statements.push(...openIn(preview));

@@ -23,6 +23,7 @@ test(
     ).toBeVisible();
 
     await page.getByLabel('What column Remarks holds').selectOption('leave out');
+    await expect(page.locator('[data-left-out]')).toContainText('“Remarks” (');
     await page.getByLabel('What column Dept holds').selectOption('site');
     await expect(page.getByLabel('What column Dept holds')).toHaveValue('site');
     await page.getByLabel('What column Dept holds').selectOption('team');

@@ -14,7 +14,7 @@ const place = mkdtempSync(join(tmpdir(), 'pipeline-'));
 afterAll(() => rmSync(place, { recursive: true, force: true }));
 const list = join(place, 'machines.csv');
 writeFileSync(list, 'name,os\na,Brindle Server 7\nb,Brindle Server 9\nc,Something else 3\n');
-const ARGS = ['scripts/run-plan.mjs', '--catalogue', 'demo/catalogue.yaml', '--estate', list];
+const ARGS = ['scripts/run-bundled.mjs', 'plan', '--catalogue', 'demo/catalogue.yaml', '--estate', list];
 const plan = (...more: string[]) => spawnSync(process.execPath, [...ARGS, ...more], { encoding: 'utf8' });
 
 test('a pipeline hears by the exit code whether something is due within so many days, and which', () => {

@@ -379,3 +379,87 @@ test('lists as people keep them, in three languages and four shapes: what they s
   expect(seen.wrong).toBe(0);
   expect(seen.right).toBeGreaterThan(seen.lists * 40);
 });
+
+/** A list in tabs, as it would be taken in: by name what is read, and why rows are left. */
+function taking(text: string): {
+  readonly systems: ReadonlyMap<string, System>;
+  readonly left: readonly (readonly [row: number, code: string | undefined])[];
+  readonly remarks: readonly string[];
+} {
+  const table = parseCsv(text);
+  const rows = table.ok ? table.value.rows : [];
+  const mapping = suggestMapping(rows, { kinds, products: new Set(['fulmar', 'desk', 'petrel']) });
+  const preview = previewImport(
+    readRows(rows, mapping ?? { headerRow: 0, columns: {} }, kinds, catalogue),
+    { catalogue, existing: [], source: 'list', today: '2031-03-10' },
+    { installed: () => '', difference: () => '' }
+  );
+  return {
+    systems: new Map(preview.taken.map((s) => [s.name, s])),
+    left: preview.rows.flatMap((r) => (r.fate === 'not taken' ? [[r.row, r.reason?.code] as const] : [])),
+    remarks: preview.rows.flatMap((r) => r.remarks)
+  };
+}
+
+test('a product of somebody else’s that shares a word is none that is known; an amount that says more than one figure is none', () => {
+  const { systems, remarks } = taking(
+    'Host\tOS\tRAM\tGraphics memory (GB)\tSite\na1\tGannet Desk 6 Longboat\t8 GB + 4 GB\t2\tNA\na2\tFulmar Desk 6 Longboat\t8 GB?\t4\tNC\na3\tdesk 5\t8 GB DDR4\t1\t-'
+  );
+  expect(systems.get('a1')?.release).not.toHaveProperty('is');
+  expect(systems.get('a2')?.release).toEqual({ is: '6' });
+  expect(systems.get('a3')?.release).toEqual({ is: '5' });
+  const facts = [...systems.values()].map((s) => s.facts ?? {});
+  expect(facts.map((f) => f['memory'] && 'value' in f['memory'])).toEqual([false, false, true]);
+  expect(facts.map((f) => f['graphics.memory'])).toMatchObject(
+    ['2 GB', '4 GB', '1 GB'].map((value) => ({ value }))
+  );
+  expect(remarks.filter((r) => r.includes('no value for memory')).length).toBe(2);
+  expect([...systems.values()].map((s) => s.site)).toEqual(['NA', 'NC', undefined]);
+});
+
+test('rows of one machine are joined without losing what only one of them says; what cannot be joined is told', () => {
+  const { systems, left } = taking(
+    [
+      'PC\tProgram\tVersion\tTeam',
+      'p1\tFulmar Desk 6 Longboat\t6.0.905\t',
+      'p1\tKnotbook\t2.1\tCharts',
+      'p1\tKnotbook\t2.1\t',
+      'p1\tPetrel 22\t\t',
+      'p2\tFulmar Desk 5 Chartroom\t5.1.410\t',
+      'p2\tTidebook\t1\tStores'
+    ].join('\n')
+  );
+  expect(systems.get('p1')).toMatchObject({
+    team: 'Charts',
+    patch: { is: 'U1' },
+    companions: [{ name: 'Knotbook', version: '2.1' }]
+  });
+  expect(systems.get('p2')).toMatchObject({ team: 'Stores', patch: { is: 'SP1' } });
+  expect(left).toEqual([
+    [4, 'repeats'],
+    [5, 'same-name']
+  ]);
+  const hosts = taking(
+    'Host\tOS\nh1.a.example\tPetrel 21\nh1.b.example\tPetrel 22\nh1\tPetrel 21\nh2.a.example\tPetrel 22\nh2\tPetrel 22'
+  );
+  expect([...hosts.systems.keys()]).toEqual(['h1.a.example', 'h1.b.example', 'h1', 'h2']);
+});
+
+test('no row goes without a word: a first row with gaps, a name too long for its column, a second table, a point that names nothing', () => {
+  const gaps = taking('Note\tHost\tOS\tRAM\tTeam\n\talpha\t\t\tCharts\nold\tbeta\tPetrel 21\t8\tStores');
+  expect([...gaps.systems.keys()]).toEqual(['alpha', 'beta']);
+  const wide = taking(
+    'NAME    SYSTEM       REL\nab      Petrel       21\na-very-long-name Petrel 22\ncd      Petrel       22'
+  );
+  expect([...wide.systems.keys()]).toEqual(['ab', 'cd']);
+  expect(wide.left).toEqual([[3, 'missing-name']]);
+  const bars = taking(
+    '| Host | OS |\n|---|---|\n| a | Petrel 21 |\n\nThe annex:\n\n| Host | OS |\n|---|---|\n| b__x__y | Petrel 22 |'
+  );
+  expect([...bars.systems.keys()]).toEqual(['a', 'b__x__y']);
+  const letter = taking(
+    'Hello,\n\n- n1: Petrel 21, 8 GB\n- n2: Petrel 22, maybe 16 GB\n- the kettle has a screen now\n'
+  );
+  expect([...letter.systems.keys()]).toEqual(['n1', 'n2']);
+  expect(letter.left).toEqual([[5, 'missing-name']]);
+});

@@ -12,7 +12,7 @@ export interface InstalledWords {
 
 /** Words that say nothing of what is installed. */
 const NOISE = new Set(
-  'the edition version ver release os system systems operating still on only is a an and of for now with running fw firmware build level testing'.split(
+  'the edition version ver release os system systems operating still on only is a an and of for now with running fw firmware build level'.split(
     ' '
   )
 );
@@ -55,7 +55,7 @@ export function matchInstalled(
   // Of products that as much speaks for, the only one that has such a release.
   const fitting = scored
     .filter((s) => s.score === scored[0]?.score)
-    .flatMap((s) => within(s.product, s.rest, words) ?? []);
+    .flatMap((s) => within(s.product, s, words) ?? []);
   for (const isBetter of [
     ({ isExact, parse }: Fit) => isExact && parse.decides,
     ({ parse }: Fit) => parse.decides
@@ -128,31 +128,61 @@ const namesOf = ({
   aliases?: readonly string[] | undefined;
 }): string[] => [...new Set([name ?? id, id, ...(aliases ?? [])].map(foldText))];
 
+/** What a product is known by, made once. */
+interface Known {
+  /** Words of its name and of its other names. */
+  readonly words: readonly string[];
+  /** The first word of each: without one of them a text speaks of it only where it says nothing else. */
+  readonly brands: readonly string[];
+  readonly publisher: readonly string[];
+  /** Code names of its releases, and builds. */
+  readonly signs: ReadonlySet<string>;
+}
+
+const KNOWN = new WeakMap<Product, Known>();
+
+function knownOf(product: Product): Known {
+  const known = KNOWN.get(product);
+  if (known) return known;
+  const names = namesOf(product).map(tokensOf);
+  const builds = product.releases.flatMap((r) => [
+    ...(r.builds ?? []),
+    ...(r.patches ?? []).flatMap((p) => p.builds ?? [])
+  ]);
+  const made: Known = {
+    words: [...new Set(names.flat())],
+    brands: [...new Set(names.flatMap((n) => n[0] ?? []))],
+    publisher: tokensOf(product.publisher),
+    signs: new Set([
+      ...product.releases.flatMap((r) => namesOf(r).filter((n) => /^[a-z]{4,}$/.test(n))),
+      ...builds.map(foldText)
+    ])
+  };
+  KNOWN.set(product, made);
+  return made;
+}
+
 /** How much of a text is of a product's own name; a release's code name or build, known of no other product, speaks for it as well. */
-function scoreOf(product: Product, given: readonly string[], catalogue: Catalogue) {
-  const own = new Set(namesOf(product).flatMap((n) => tokensOf(n)));
+function scoreOf(product: Product, given: readonly string[], { products }: Catalogue) {
+  const { words, brands, publisher, signs } = knownOf(product);
+  const isAlone = (has: (other: Known) => boolean): boolean =>
+    products.every((p) => p === product || !has(knownOf(p)));
   const rest: string[] = [];
-  const tokens = withoutPublisher(given, tokensOf(product.publisher));
   let score = 0;
-  const isRare = (word: string): boolean =>
-    catalogue.products.every((p) => p === product || !namesOf(p).some((n) => tokensOf(n).includes(word)));
-  for (const token of tokens) {
-    const found = /^\d/.test(token) ? undefined : [...own].find((word) => isWord(token, word));
-    if (found === undefined) rest.push(token);
-    else score += isRare(found) ? 3 : 1;
+  let isBranded = false;
+  for (const token of withoutPublisher(given, publisher)) {
+    const found = /^\d/.test(token) ? undefined : words.find((word) => isWord(token, word));
+    if (found !== undefined) {
+      score += isAlone((other) => other.words.includes(found)) ? 3 : 1;
+      isBranded ||= brands.includes(found);
+      continue;
+    }
+    rest.push(token);
+    if (!signs.has(token) || !isAlone((other) => other.signs.has(token))) continue;
+    score += 3;
+    isBranded = true;
   }
-  for (const token of rest) {
-    const isOf = (p: Product): boolean =>
-      p.releases.some(
-        (r) =>
-          namesOf(r).some((n) => n === token && /^[a-z]{4,}$/.test(n)) ||
-          [...(r.builds ?? []), ...(r.patches ?? []).flatMap((l) => l.builds ?? [])].some(
-            (b) => foldText(b) === token
-          )
-      );
-    if (isOf(product) && catalogue.products.every((p) => p === product || !isOf(p))) score += 3;
-  }
-  return { score, rest };
+  return { score, rest, isBranded };
 }
 
 /** The words behind who publishes it, where that stands first and something of it comes behind. */
@@ -174,8 +204,12 @@ interface Fit {
   readonly isExact: boolean;
 }
 
-function within(product: Product, given: readonly string[], words: InstalledWords): Fit | undefined {
-  const left = [...given];
+function within(
+  product: Product,
+  { rest, isBranded }: Pick<ReturnType<typeof scoreOf>, 'rest' | 'isBranded'>,
+  words: InstalledWords
+): Fit | undefined {
+  const left = [...rest];
   const take = (at: number, count = 1): void => void left.splice(at, count);
   const editions: string[] = [];
   const architectures: string[] = [];
@@ -236,14 +270,13 @@ function within(product: Product, given: readonly string[], words: InstalledWord
   });
   const hasFigures = left.some((t) => /\d/.test(t));
   const [only] = releases;
-  if (releases.length === 0) {
-    if (hasFigures) return undefined;
-    return open([]);
-  }
+  if (releases.length === 0) return hasFigures ? undefined : open([]);
   if (releases.length > 1 || !only) return open(releases.map((r) => r.id));
   const told = [...new Set(patches)];
   const agree = told.length === 1 ? told.map((patch) => ({ release: only.id, patch })) : [];
-  const parse = { ...base, releases: [only.id], patches: agree, decides: unique.length <= 1 };
+  // A server of somebody else's is not the only server that is known here.
+  const isWhole = isBranded || !left.some((t) => /[a-z]{3}/.test(t));
+  const parse = { ...base, releases: [only.id], patches: agree, decides: unique.length <= 1 && isWhole };
   return { parse, isExact: found.some((f) => f.isExact === true || f.by === 'build') };
 }
 

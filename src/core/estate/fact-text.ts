@@ -15,8 +15,8 @@ import { statementsOf } from './facts';
 import { UNKNOWN_WHY, type Fact } from './schema';
 
 const SAYS_UNKNOWN = new Set([
-  ...['?', '??', 'unknown', 'n/a', 'na', '-', '–', '—', 'tbd', 'tbc', 'not known', 'n/k', 'nk'],
-  ...['unbekannt', 'k. a.', 'k.a.', 'ka', 'inconnu', 's.o.', 's. o.', 'so', 'n.d.', 'nc']
+  ...['?', '??', 'unknown', 'n/a', 'na', '-', '–', '—', 'tbd', 'tbc', 'not known', 'n/k'],
+  ...['unbekannt', 'k. a.', 'k.a.', 'inconnu', 's.o.', 's. o.', 'n.d.']
 ]);
 /** Whether a text says that nothing is known. */
 export const saysNothing = (text: string): boolean => {
@@ -81,7 +81,8 @@ function readFigure(text: string, measure: Measure, unit: string | undefined): F
   const product = measure === 'count' ? /^(\d+)\s*[x×]\s*(\d+)$/.exec(clean) : null;
   if (product) return { amount: String(Number(product[1]) * Number(product[2])) };
   const own = parseFigure(clean);
-  const [, amount, word] = /^(\d+(?:\.\d+)?)\s*([A-Za-z]+)\b/.exec(clean) ?? [];
+  const [, amount, word] =
+    /^(\d+(?:\.\d+)?)\s*([A-Za-z]+)\b(?: *\(?(?:ddr\d|[a-z][a-z -]*)\)?)?$/i.exec(clean) ?? [];
   const written = own ?? (amount === undefined ? undefined : { amount, unit: word ?? '' });
   if (!written) return undefined;
   const given = written.unit ?? unit ?? usualUnit(measure, Number(written.amount));

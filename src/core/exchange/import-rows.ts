@@ -150,7 +150,7 @@ class RowReader {
       texts: this.#textsOf(cells),
       remarks
     };
-    const orNothing = (text: string): string => (saysNothing(text) ? '' : text);
+    const orNothing = (text: string): string => (/^([-–—?]+|n\/a|unknown)$/i.test(text) ? '' : text);
     const [team, site] = [clip(orNothing(cell('team'))), clip(orNothing(cell('site')))];
     const note = clip(cell('note'), 5000);
     const [purl, cpe] = [clip(cell('purl')), clip(cell('cpe'))];
@@ -247,12 +247,17 @@ function readCell(kinds: FactKinds, id: string, cell: string, unit?: string): Un
     if (also && rest === '') return { value: undefined, ...known };
     // That there is one does not say whether it is on.
     if (/^(yes|y|present|x|ja|oui|vorhanden)$/i.test(rest))
-      return { value: { unknown: 'not asked' }, ...known };
+      return {
+        value: { unknown: 'not asked' },
+        remark: `"${rest}": there is one, not whether it is on`,
+        ...known
+      };
     if (/^(no|non|nein)$/i.test(rest)) return { value: { value: 'absent' } };
     return { ...readFact(kinds.find(id), id, rest), ...known };
   }
   if (id === 'processor.model') {
-    if (/^(virtual|vm|virtuell|virtuel)$/i.test(text)) return { value: undefined };
+    if (/^(virtual|vm|virtuell|virtuel)$/i.test(text))
+      return { value: undefined, remark: `"${text}" is no processor` };
     const [, model, speed] = /^(.*\S)\s+@?\s*(\d+(?:[.,]\d+)?\s*[GM]Hz)$/i.exec(text) ?? [];
     const also = speed === undefined ? undefined : one('processor.speed', speed);
     if (model && also) return { value: { value: model.replace(/\s*@$/, '') }, also: [also] };

@@ -128,7 +128,7 @@ const RULES: readonly (readonly [RegExp, ImportKey | undefined])[] = [
   [/^build/, 'build'],
   [/^(edition|ausgabe|sku|variante?)$/, 'edition'],
   [/^(arch\w*|bits?|bit ?breite|bitness|word size|wortbreite)$/, 'architecture'],
-  [/\b(vram|graphics? memory)\b/, 'fact.memory'],
+  [/\b(graphics?|gpu|video|grafik)[ -]?(memory|ram|speicher)\b/, 'fact.graphics.memory'],
   [/\b(ram|mem|memory|vram|arbeitsspeicher|memoire)\b/, 'fact.memory'],
   [/\b(free|libre|frei)\b/, 'fact.disk.free.system'],
   [
@@ -208,12 +208,13 @@ export function suggestMapping(
   const heads = new Headings(kinds);
   let best: { row: number; hits: number } | undefined;
   rows.slice(0, LOOK_DOWN).forEach((cells, row) => {
-    const hits = cells.filter((c) => heads.find(c) !== undefined).length;
+    // What holds a figure is hardly a heading: `500 GB SSD`.
+    const hits = cells.filter((c) => !/\d/.test(c) && heads.find(c) !== undefined).length;
     if (hits > 0 && (!best || hits > best.hits)) best = { row, hits };
   });
   if (!best) return undefined;
   const [first, sub] = [rows[best.row] ?? [], rows[best.row + 1] ?? []];
-  const isDouble = isSubHeading(first, sub);
+  const isDouble = heads.isBelow(first, sub);
   const headings = isDouble ? joinHeadings(first, sub) : first;
   const headerRow = best.row + (isDouble ? 1 : 0);
   const below = rows.slice(headerRow + 1, headerRow + LOOK_AT);
@@ -222,17 +223,6 @@ export function suggestMapping(
     ...(isDouble ? { headings } : {}),
     columns: mapColumns(headings, heads, { below, products })
   };
-}
-
-/** Whether a row goes on with the headings above it: words without figures in some columns, nothing under the first. */
-function isSubHeading(above: readonly string[], row: readonly string[]): boolean {
-  const said = row.filter((c) => c !== '');
-  return (
-    row[0] === '' &&
-    said.length > 0 &&
-    said.length * 2 <= Math.max(row.length, above.length) &&
-    said.every((c) => !/\d/.test(c) && c.length <= 20)
-  );
 }
 
 /** Of two rows of headings one: what stands over several columns is said of each. */
@@ -362,6 +352,19 @@ class Headings {
     }
     for (const field of IMPORT_FIELDS)
       for (const name of [field, ...HEADINGS[field]]) this.#byName.set(clean(name), field);
+  }
+
+  /** Whether a row goes on with the headings above it: headings or units in some columns, nothing under the first. */
+  isBelow(above: readonly string[], row: readonly string[]): boolean {
+    const said = row.filter((c) => c !== '');
+    const isOne = (cell: string): boolean =>
+      !/\d/.test(cell) && (this.find(cell) !== undefined || splitUnit(`in ${cell}`).unit !== undefined);
+    return (
+      row[0] === '' &&
+      said.length > 0 &&
+      said.length * 2 <= Math.max(row.length, above.length) &&
+      said.every(isOne)
+    );
   }
 
   find(heading: string): ImportKey | undefined {

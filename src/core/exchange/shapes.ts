@@ -20,11 +20,13 @@ function barredRows(lines: readonly string[]): string[][] | undefined {
       .replace(/^\||\|$/g, '')
       .split(/(?<!\\)\|/)
       .map((cell) => plain(cell));
-  let last = rule;
-  while (last + 1 < lines.length && (lines[last + 1] ?? '').includes('|')) last++;
+  const head = cut(lines[rule - 1] ?? '');
   return lines.map((line, i) => {
     if (i < rule - 1) return [plain(line)];
-    return i === rule || i > last ? [] : cut(line);
+    if (!line.includes('|') || RULE.test(line)) return [];
+    const cells = cut(line);
+    // A table that goes on below says its headings again.
+    return i >= rule && cells.join('|') === head.join('|') ? [] : cells;
   });
 }
 
@@ -33,7 +35,7 @@ const plain = (cell: string): string =>
   cell
     .trim()
     .replace(/^~~.*~~$/, '')
-    .replace(/(\*\*|__|`)(.*?)\1/g, '$2')
+    .replace(/^(\*\*|__|`)(.*)\1$/, '$2')
     .replaceAll('\\|', '|')
     .trim();
 
@@ -48,24 +50,26 @@ const SAME = /^(same|ditto|idem|dito|genauso|pareil)\b/i;
 function letterRows(lines: readonly string[]): string[][] | undefined {
   const items = lines.map((l) => ITEM.exec(l));
   const first = items.findIndex((m) => m !== null);
-  if (first < 1 || items.filter((m) => m !== null).length < 2) return undefined;
+  const names = items.flatMap((m) => (m ? [m[1]] : []));
+  if (first < 1 || names.length < 2 || new Set(names).size < names.length) return undefined;
   let before = '';
   return items.map((item, i): string[] => {
-    if (i === first - 1) return ['Name', 'Note', 'Runs', 'Memory', 'Free'];
+    if (i === first - 1) return ['Name', 'Note', 'Runs', 'Memory', 'Free', 'Not sure'];
     if (i < first) return [lines[i] ?? ''];
-    if (!item) return [];
+    // A point that names nothing is told as a row without a name.
+    if (!item) return /^\s*[-*•]\s/.test(lines[i] ?? '') ? ['', (lines[i] ?? '').trim()] : [];
     const [, name = '', inBrackets, behind, text = ''] = item;
-    const cells = { runs: [] as string[], memory: '', free: '' };
+    const cells = { runs: [] as string[], memory: '', free: '', unsure: [] as string[] };
     for (const part of text.split(/[,;]\s+/)) {
       const [, size] = SIZE.exec(part) ?? [];
-      if (UNSURE.test(part)) continue;
-      if (SAME.test(part)) cells.runs.push(before);
+      if (UNSURE.test(part)) cells.unsure.push(part);
+      else if (SAME.test(part)) cells.runs.push(before);
       else if (size === undefined) cells.runs.push(part);
       else if (/free|frei|libre/i.test(part)) cells.free = size;
       else cells.memory = size;
     }
     before = cells.runs.join(' ');
-    return [name, inBrackets ?? behind ?? '', before, cells.memory, cells.free];
+    return [name, inBrackets ?? behind ?? '', before, cells.memory, cells.free, cells.unsure.join('; ')];
   });
 }
 
@@ -80,8 +84,8 @@ function fixedRows(lines: readonly string[]): string[][] | undefined {
   if (head < 0) return undefined;
   const starts = startsOf(lines[head] ?? '');
   const cut = (line: string): string[] => {
-    // A line that goes on where a column begins is no row of this table.
-    if (starts.some((at) => at > 0 && line.length > at && line[at - 1] !== ' ')) return [];
+    // A line that goes on where a column begins cannot be cut: it is told as a row without a name.
+    if (starts.some((at) => at > 0 && line.length > at && line[at - 1] !== ' ')) return ['', line.trim()];
     return starts.map((at, i) => line.slice(at, starts[i + 1]).trim()).map((c) => (c === '-' ? '' : c));
   };
   const rows = lines.map((line, i) => {

@@ -31,7 +31,7 @@ export function lintHops(context: LintContext): void {
         code: 'change-not-richer',
         kind: 'fault',
         path,
-        detail: { from: change.from, to: change.to, entry: change.id },
+        detail: { edition: change.from, other: change.to, entry: change.id },
         mend: [{ kind: 'remove', path }]
       });
   });

@@ -59,7 +59,7 @@ const SENTENCES: Readonly<Record<LintCode, readonly [says: string, mend: string]
     'Forget that it is forbidden'
   ],
   'change-not-richer': [
-    'The change from {from} to {to} is never made: by their features {to} has no more than {from}.',
+    'The change from {edition} to {other} is never made: by their features {other} has no more than {edition}.',
     'Remove the change'
   ],
   unreachable: ['No hop leads to {release}, not even a fresh install.', 'Add the hop that leads there.'],

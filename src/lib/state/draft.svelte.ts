@@ -110,7 +110,8 @@ class Draft {
     const was = entryAt(begun.catalogue, begun.path) as { readonly id: string };
     const list = (entryAt(after, begun.path.slice(0, -1)) ?? []) as readonly { readonly id: string }[];
     const is = list.find((e) => e.id === was.id);
-    if (is === undefined) return undefined;
+    // Where it is gone: by itself, or with more.
+    if (is === undefined) return isEqual(after, whole) ? undefined : after;
     return isEqual(is, was) ? change(whole) : after;
   }
 
