@@ -99,9 +99,11 @@ export const sumOf = (runs) => ({
 });
 
 /** The ten slowest files, then the count, which stands last and alone on its line. */
-export function tellCount({ passed, failed, files }, seconds) {
+export function tellCount({ isOk, passed, failed, files }, seconds) {
   console.log(`\nThe ten slowest files of ${files.length}, in seconds; ${Math.round(seconds)} s in all:`);
   const slowest = [...files].sort((a, b) => b.ms - a.ms).slice(0, 10);
   for (const { file, ms } of slowest) console.log(`${(ms / 1000).toFixed(1).padStart(7)}  ${file}`);
+  // A suite that could not begin has no test that failed, and is no success.
+  if (!isOk && failed === 0) console.error('\nA suite ended without having run: see above.');
   console.log(`\n${passed} passed, ${failed} failed`);
 }
