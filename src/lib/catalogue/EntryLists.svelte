@@ -42,8 +42,9 @@
 
   /** Begins one. It counts once something is said of it. */
   function add(list: EntryList): void {
-    const blank = list.blank(product);
-    const path = draft.begin((c) => withEntry(c, [...base, list.list], list.one, blank));
+    // Found out beforehand: where it stands hangs on what is shown, which the entry is a part of.
+    const [at, blank] = [[...base, list.list], list.blank(product)];
+    const path = draft.begin((c) => withEntry(c, at, list.one, blank));
     issues = path ? [] : [{ code: 'draft-broken' }];
     if (path) onpick(path, list.one);
   }
